@@ -1,0 +1,1 @@
+"""People: who comes, what steers them, and their groups."""

@@ -1,0 +1,55 @@
+"""Groups: letters, and people dealt into them."""
+
+from collections.abc import Sequence
+
+LETTERS = "ABCDEFGHIJKLMNOPQRSTUVWXYZ"
+MOST_GROUPS = len(LETTERS)
+
+
+def letter(group: int) -> str:
+    """The letter of a group, from 0.
+
+    >>> letter(0), letter(5)
+    ('A', 'F')
+    """
+    return LETTERS[group]
+
+
+def deal(people: Sequence[int], groups: int) -> dict[int, int]:
+    """Deal people into groups that are equal within one, neighbours staying together.
+
+    >>> deal([1, 2, 3, 4, 5], 2)
+    {1: 0, 2: 0, 3: 0, 4: 1, 5: 1}
+    """
+    groups = max(1, min(groups, MOST_GROUPS, len(people) or 1))
+    size, more = divmod(len(people), groups)
+    dealt: dict[int, int] = {}
+    start = 0
+    for group in range(groups):
+        end = start + size + (group < more)
+        dealt |= dict.fromkeys(people[start:end], group)
+        start = end
+    return dealt
+
+
+def usual_groups(people: int, stations: int) -> int:
+    """How many groups a coach would begin with: one a station, but not fewer than two people in each."""
+    return max(1, min(stations or 1, people // 2 or 1, MOST_GROUPS))
+
+
+def sizes(groups: Sequence[int]) -> str:
+    """What groups of these sizes are called.
+
+    >>> sizes([3, 3, 3]), sizes([3, 3, 2]), sizes([4])
+    ('3 threes', '2 threes and a two', 'one group of 4')
+    """
+    names = {1: "one", 2: "two", 3: "three", 4: "four", 5: "five", 6: "six"}
+    plural = {1: "ones", 2: "twos", 3: "threes", 4: "fours", 5: "fives", 6: "sixes"}
+    if len(groups) == 1:
+        return f"one group of {groups[0]}"
+    parts = []
+    for size in sorted(set(groups), reverse=True):
+        times = groups.count(size)
+        many = plural.get(size, f"groups of {size}")
+        parts.append(f"a {names.get(size, f'group of {size}')}" if times == 1 else f"{times} {many}")
+    return " and ".join(parts)

@@ -1,0 +1,29 @@
+"""A person as a coach knows them. Nothing here is ever shown on the wall but the group."""
+
+from pydantic import Field
+
+from lovrit.core.values import Value
+
+
+class Person(Value):
+    """A person of the club. Heart figures in beats a minute.
+
+    ``effort_only`` where the heart can't steer: medicine, or no strap. ``strap`` says how the simulated strap
+    behaves; ``mind`` is what the coach keeps in mind.
+    """
+
+    id: int
+    name: str
+    initials: str
+    rest_hr: int = Field(default=62, ge=30, le=120)
+    max_hr: int = Field(default=186, ge=100, le=230)
+    age: int | None = None
+    effort_only: bool = False
+    strap: str = "steady"
+    mind: str = ""
+
+
+class Comer(Person):
+    """A person who comes to a class, in a group (from 0)."""
+
+    group: int = 0

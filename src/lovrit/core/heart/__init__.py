@@ -1,0 +1,1 @@
+"""Hearts: what a heart is asked for, and how it answers."""

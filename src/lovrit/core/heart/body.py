@@ -1,0 +1,65 @@
+"""How a heart answers a demand: a fast part, a short smoothing, a slow part, a drift, a soft cap.
+
+Exact over a step of constant demand, so that splitting a step changes nothing. A model of ours, tried on
+made-up people: the numbers are starting points, not findings.
+"""
+
+from math import exp
+
+from lovrit.core.values import Value
+
+
+class Body(Value):
+    """A person's heart. Seconds for the times, beats a minute for the rest, shares for ``w``, ``u0`` and ``gain``."""
+
+    rest: float = 60
+    highest: float = 190
+    tau_on: float = 28
+    tau_off: float = 48
+    tau_m: float = 6
+    delay: float = 3
+    w: float = 0.22
+    tau_s: float = 150
+    g: float = 9
+    tau_d: float = 1800
+    u0: float = 0.4
+    cap: float = 6
+    gain: float = 1
+
+
+class BodyState(Value):
+    """Where a heart is: the fast part, its smoothing, the slow part (shares of reserve), the drift (beats)."""
+
+    f: float = 0
+    h: float = 0
+    s: float = 0
+    d: float = 0
+
+
+def settled(demand: float) -> BodyState:
+    """A heart in balance with a demand that has lasted, before any drift."""
+    return BodyState(f=demand, h=demand, s=demand)
+
+
+def step(body: Body, state: BodyState, demand: float, seconds: float) -> BodyState:
+    """The state after ``seconds`` of a constant demand (share of reserve, before the person's gain)."""
+    u = demand * body.gain
+    tau = body.tau_on if u > state.f else body.tau_off
+    tau_m = min(body.tau_m, 0.8 * min(body.tau_on, body.tau_off))
+    a = state.f - u
+    k = a * tau / (tau - tau_m)
+    fast = exp(-seconds / tau)
+    drift = body.g * max(0.0, u - body.u0) / (1 - body.u0)
+    return BodyState(
+        f=u + a * fast,
+        h=u + k * fast + (state.h - u - k) * exp(-seconds / tau_m),
+        s=u + (state.s - u) * exp(-seconds / body.tau_s),
+        d=drift + (state.d - drift) * exp(-seconds / body.tau_d),
+    )
+
+
+def beats(body: Body, state: BodyState) -> float:
+    """Beats a minute in a state, softly held under the highest."""
+    x = body.rest + (body.highest - body.rest) * ((1 - body.w) * state.h + body.w * state.s) + state.d
+    z = max(0.0, x - (body.highest - body.cap))
+    return x - z * z / (z + body.cap) if z else x

@@ -1,0 +1,56 @@
+"""Effort as a demand on the heart, and the corridor that a person is asked for.
+
+The table from effort to a share of reserve is coaches' practice laid beside the usual reserve percentages
+(Karvonen 1957 for the reserve itself); figures to be checked.
+"""
+
+from lovrit.core.crew.person import Person
+from lovrit.core.session.model import Heart
+
+DEMAND = (0.08, 0.24, 0.34, 0.43, 0.53, 0.61, 0.70, 0.79, 0.89, 0.975, 1.20)
+SPRINT = 1.7
+SPRINT_S = 15
+UNDER, ABOVE = 1.0, 0.75
+
+
+def demand(effort: float, seconds: float | None = None) -> float:
+    """Demand as a share of heart-rate reserve for an effort 0-10, linear between; above 1 it only speeds the rise.
+
+    An all-out sprint of fifteen seconds or less (``seconds``) has its own.
+    """
+    effort = min(10.0, max(0.0, effort))
+    if effort >= 9.75 and seconds is not None and seconds <= SPRINT_S:
+        return SPRINT
+    below = min(int(effort), 9)
+    return DEMAND[below] + (DEMAND[below + 1] - DEMAND[below]) * (effort - below)
+
+
+def at_reserve(person: Person, share: float) -> float:
+    """Beats a minute at a share of reserve (Karvonen 1957)."""
+    return person.rest_hr + share * (person.max_hr - person.rest_hr)
+
+
+def corridor(person: Person, effort: float | None, target: Heart | None = None) -> tuple[float, float] | None:
+    """Lowest and highest beats a minute that a work asks of a person; None where the heart can't steer.
+
+    A written target comes first; otherwise the beats from a point of effort under to three quarters above.
+    """
+    if person.effort_only:
+        return None
+    if target:
+        return _target(person, target)
+    if effort is None:
+        return None
+    low, high = demand(max(0.0, effort - UNDER)), demand(min(9.4, effort + ABOVE))
+    return at_reserve(person, low), at_reserve(person, min(high, 0.99))
+
+
+def _target(person: Person, target: Heart) -> tuple[float, float] | None:
+    match target.of:
+        case "bpm":
+            return target.low, target.high
+        case "reserve":
+            return at_reserve(person, target.low / 100), at_reserve(person, target.high / 100)
+        case "max":
+            return person.max_hr * target.low / 100, person.max_hr * target.high / 100
+    return None  # nobody's threshold is known yet

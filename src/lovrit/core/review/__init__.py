@@ -1,0 +1,1 @@
+"""After the class: what traces and scores say."""

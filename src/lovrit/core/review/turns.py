@@ -1,0 +1,121 @@
+"""A person's turns after the class: average, highest, share of time in the corridor. Raw readings never change."""
+
+from statistics import fmean
+
+from lovrit.core.crew.person import Comer
+from lovrit.core.heart.demand import corridor
+from lovrit.core.run.state import Class, Lap
+from lovrit.core.session.model import Session
+from lovrit.core.timeline.interval import Interval, Timeline
+from lovrit.core.values import Value
+
+LOWEST, HIGHEST = 25, 235
+SHORT_S = 60
+LAG_MS = 20_000
+FEWEST = 5
+
+Trace = list[tuple[int, int]]
+
+
+class Turn(Value):
+    """A work as one person did it. Beats a minute; ``share`` of clean seconds in the corridor, 0 to 1.
+
+    ``lost`` where the strap said too little to say anything; then the figures are None.
+    """
+
+    interval: int
+    from_ms: int
+    to_ms: int
+    corridor: tuple[float, float] | None
+    average: float | None = None
+    highest: int | None = None
+    share: float | None = None
+    place: float | None = None
+    lost: bool = False
+    stopped: bool = False
+
+
+def good(bpm: int) -> bool:
+    """Whether a reading is a heart's at all; 0 is no signal."""
+    return LOWEST <= bpm <= HIGHEST
+
+
+def works(timeline: Timeline, state: Class) -> list[tuple[Interval, Lap]]:
+    """The works that were done, with when."""
+    both = ((timeline.intervals[lap.interval], lap) for lap in state.laps)
+    return [(interval, lap) for interval, lap in both if interval.phase == "work"]
+
+
+def person_turns(
+    session: Session, timeline: Timeline, state: Class, comer: Comer, trace: Trace
+) -> list[Turn]:
+    """A person's turns in order."""
+    turns = []
+    for interval, lap in works(timeline, state):
+        stopped = comer.id in state.ever_stopped and state.ever_stopped[comer.id] <= lap.from_ms
+        target = corridor(comer, interval.effort, session.blocks[interval.block].heart)
+        turns.append(_turn(lap, target, trace, stopped))
+    return turns
+
+
+def _turn(lap: Lap, target: tuple[float, float] | None, trace: Trace, stopped: bool) -> Turn:
+    inside = [bpm for at, bpm in trace if lap.from_ms <= at < lap.to_ms and good(bpm)]
+    fields = {
+        "interval": lap.interval,
+        "from_ms": lap.from_ms,
+        "to_ms": lap.to_ms,
+        "corridor": target,
+        "stopped": stopped,
+    }
+    if len(inside) < FEWEST:
+        return Turn(**fields, lost=True)
+    average = fmean(inside)
+    fields |= {"average": average, "highest": max(inside)}
+    if target:
+        fields["share"] = share_in(lap, target, trace)
+        fields["place"] = (average - target[0]) / (target[1] - target[0])
+    return Turn(**fields)
+
+
+def share_in(lap: Lap, target: tuple[float, float], trace: Trace) -> float | None:
+    """Share of clean seconds of a work inside the corridor; for works under a minute, twenty seconds later.
+
+    The heart at work lags: in a short work it arrives where the work has sent it when the work is over.
+    """
+    shift = LAG_MS if lap.to_ms - lap.from_ms < SHORT_S * 1000 else 0
+    seen = [bpm for at, bpm in trace if lap.from_ms + shift <= at < lap.to_ms + shift and good(bpm)]
+    if len(seen) < FEWEST:
+        return None
+    return sum(target[0] <= bpm <= target[1] for bpm in seen) / len(seen)
+
+
+class Fold(Value):
+    """A person's turns laid on one axis: seconds from the work's start, beats a minute or None where lost."""
+
+    turn: int
+    points: tuple[tuple[int, int | None], ...]
+
+
+def folded(timeline: Timeline, state: Class, trace: Trace, block: int) -> list[Fold]:
+    """All of a person's turns in a block laid on one another, each with the rest that followed it."""
+    beats = {at // 1000: bpm for at, bpm in trace}
+    folds = []
+    for nth, (interval, lap) in enumerate(works(timeline, state)):
+        if interval.block != block:
+            continue
+        until = _rest_end(timeline, state, lap)
+        first = lap.from_ms // 1000
+        points = tuple(
+            (second - first, bpm if bpm is not None and good(bpm) else None)
+            for second in range(first, until // 1000 + 1)
+            for bpm in (beats.get(second),)
+        )
+        folds.append(Fold(turn=nth + 1, points=points))
+    return folds
+
+
+def _rest_end(timeline: Timeline, state: Class, lap: Lap) -> int:
+    after = [one for one in state.laps if one.from_ms >= lap.to_ms]
+    if after and timeline.intervals[after[0].interval].phase == "rest":
+        return after[0].to_ms
+    return lap.to_ms

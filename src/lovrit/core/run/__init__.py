@@ -1,0 +1,1 @@
+"""A class while it runs: a list of events, and the state that they fold to."""

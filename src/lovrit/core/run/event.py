@@ -1,0 +1,30 @@
+"""What can happen in a class. Each event carries its sender's id, so that one sent twice counts once."""
+
+from typing import Literal
+
+from pydantic import Field
+
+from lovrit.core.values import Value
+
+Kind = Literal[
+    "start", "hold", "resume", "next", "back", "longer", "stops", "returns", "mark", "end",
+    "felt", "score", "note",
+]  # fmt: skip
+AFTERWARDS = frozenset({"felt", "score", "note"})
+
+
+class Event(Value):
+    """Something that happened, at ``at_ms`` (milliseconds since 1970, UTC).
+
+    ``seconds`` for ``longer``; ``person`` for who stops, returns or felt; ``value`` the effort felt;
+    ``block`` and ``text`` for a score; ``text`` for a note.
+    """
+
+    id: str = Field(min_length=1, max_length=64)
+    kind: Kind
+    at_ms: int = Field(ge=0)
+    seconds: int | None = Field(default=None, ge=-600, le=600)
+    person: int | None = None
+    block: int | None = Field(default=None, ge=0, le=5000)
+    value: float | None = Field(default=None, ge=0, le=10)
+    text: str | None = Field(default=None, max_length=4000)

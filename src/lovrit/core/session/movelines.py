@@ -1,0 +1,168 @@
+"""A move line turned into its tasks."""
+
+from functools import lru_cache
+from typing import Any
+
+from lark import Token
+
+from lovrit.core.clock import read_clock
+from lovrit.core.session.figures import Figure, column, figure, find, seconds, tokens, trees
+from lovrit.core.session.grammar import Node, parse_line
+from lovrit.core.session.heads import UNITS
+from lovrit.core.session.move import Amount, Form, Kit, Line, Load, Task, Way
+from lovrit.core.session.problem import Unreadable
+
+MANY = ("kit", "alternatives", "harder", "easier", "parts")
+
+
+@lru_cache(maxsize=20_000)
+def read_move(text: str) -> Line | None:
+    """The tasks of a move line; None for a ``then``.
+
+    Raises:
+        Unreadable: with the column, in a coach's words.
+    """
+    tree = parse_line(text, "move")
+    if tree.data == "then":
+        return None
+    tasks: list[Task] = []
+    for item in trees(tree):
+        tasks += _tasks(item)
+    return Line(tasks=tuple(tasks))
+
+
+def name_span(text: str) -> Figure | None:
+    """Where the first name of a move line stands, for the hand that replaces it."""
+    tree = parse_line(text, "move")
+    items = trees(tree)
+    node = find(items[0], "name") if items else None
+    return figure("name", node, 0, timed=False) if node else None
+
+
+def _tasks(item: Node) -> list[Task]:
+    """A task with its marks; names after a comma are parts after a colon, and further tasks without one."""
+    fields: dict[str, Any] = {"name": _name(find(item, "name"))}
+    amount = find(item, "amount") or find(item, "sized")
+    if amount:
+        fields["amount"] = _amount(amount)
+    more: list[Task] = []
+    for tail in (child for child in trees(item) if child.data == "tail"):
+        mark = trees(tail)[0]
+        if mark.data != "way":
+            _mark(mark, fields)
+        elif "parts" in fields:
+            fields["parts"] = (*fields["parts"], _way(mark))
+        else:
+            more.append(_joined(mark))
+    return [Task(**fields), *more]
+
+
+def _joined(node: Node) -> Task:
+    way = _way(node)
+    if not way.name:
+        raise Unreadable("A figure alone is no move.", column(node), ("a name",))
+    return Task(name=way.name, amount=way.amount)
+
+
+def _mark(node: Node, fields: dict[str, Any]) -> None:
+    field, value = _read_mark(node)
+    if field in MANY:
+        fields[field] = (*fields.get(field, ()), value)
+    elif field in fields:
+        raise Unreadable("This is written twice on the line; one of them has to go.", column(node))
+    else:
+        fields[field] = value
+
+
+def _read_mark(node: Node) -> tuple[str, Any]:
+    match node.data:
+        case "load":
+            return "load", _load(trees(node)[0])
+        case "each_side":
+            return "side", "each"
+        case "sides":
+            return "side", "by-round"
+        case "slow":
+            return "slow_s", _slow(trees(node)[0])
+        case "breath":
+            return "breath_held", True
+        case "kit":
+            return "kit", _kit(trees(node)[0])
+    fields = {"alternative": "alternatives", "harder": "harder", "easier": "easier", "part": "parts"}
+    return fields[str(node.data)], _way(trees(node)[0])
+
+
+def _slow(node: Node) -> int:
+    value = seconds(node)
+    if not 1 <= value <= 60:
+        raise Unreadable("A rep lasts one to sixty seconds.", column(node), ("slow 4 s",))
+    return value
+
+
+def _name(node: Node | None) -> str:
+    return " ".join(str(child) for child in node.children).lower() if node else ""
+
+
+def _way(node: Node) -> Way:
+    amount = find(node, "amount") or find(node, "sized")
+    return Way(amount=_amount(amount) if amount else None, name=_name(find(node, "name")))
+
+
+def _form(node: Node, numbers: list[Token], what: str) -> tuple[Form, tuple[float, ...]]:
+    values = tuple(float(token) for token in numbers)
+    if tokens(node, "DASH"):
+        if values[0] > values[1]:
+            raise Unreadable(
+                f"The {what} is upside down: write the smaller figure first.", column(numbers[0])
+            )
+        return "range", values
+    return ("standards" if len(values) > 1 else "one"), values
+
+
+def _amount(node: Node) -> Amount:
+    if tokens(node, "MAX"):
+        return Amount(form="max")
+    clocks = tokens(node, "CLOCK")
+    if clocks:
+        return Amount(values=(float(read_clock(clocks[0])),), unit="s")
+    unit = find(node, "unit")
+    kind = unit.children[0].type if unit else "REPS"  # type: ignore[union-attr]
+    form, values = _form(node, tokens(node, "NUM"), "range")
+    if not all(0 < value <= 100_000 for value in values):
+        raise Unreadable("That is nothing to do, or far too much.", column(node))
+    factor = 60 if kind == "MIN" else 1
+    return Amount(form=form, values=tuple(value * factor for value in values), unit=UNITS[kind])
+
+
+def _load(node: Node) -> Load:
+    form, values = _form(node, tokens(node, "NUM"), "load")
+    assert form != "max"
+    if not all(0 < value <= 1000 for value in values):
+        raise Unreadable("That is not a load.", column(node), ("a load such as 16 kg or 75%",))
+    return Load(form=form, values=values, unit="%" if tokens(node, "PERCENT") else "kg")
+
+
+def _kit(node: Node) -> Kit:
+    """Pieces each, before the name or before a ``x``; then the loads."""
+    name = " ".join(str(token) for token in tokens(node, "WORD")).lower()
+    before: list[float] = []
+    loads: list[float] = []
+    each = 1.0
+    for child in node.children:
+        if not isinstance(child, Token):
+            continue
+        if child.type == "NUM":
+            (loads if loads or _after_name(node, child) else before).append(float(child))
+        elif child.type == "TIMES":
+            each = loads.pop()
+    each = before[0] if before else each
+    if each != int(each) or not 1 <= each <= 20:
+        raise Unreadable("That many pieces for one person can't be.", column(node))
+    if not all(0 < load <= 1000 for load in loads):
+        raise Unreadable("That is not a load.", column(node), ("loads such as 16 12 8",))
+    return Kit(name=name, each=int(each), loads=tuple(loads))
+
+
+def _after_name(node: Node, number: Token) -> bool:
+    words = tokens(node, "WORD")
+    return bool(words) and column(words[0]) < column(number)

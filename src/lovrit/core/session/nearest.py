@@ -1,0 +1,93 @@
+"""The nearest line that would be read, for a line that can't be.
+
+Small changes are tried (a word spelt right, put in, left out, figures turned round); of those that read, the
+one most like what was typed is offered.
+"""
+
+import re
+from collections.abc import Iterator
+from difflib import SequenceMatcher, get_close_matches
+from functools import lru_cache
+
+from lovrit.core.session.grammar import reads
+from lovrit.core.session.lines import read_block, read_header
+from lovrit.core.session.movelines import read_move
+from lovrit.core.session.problem import Unreadable
+from lovrit.core.session.words import BLOCK_STARTS, HEADERS, TERMINALS, samples
+
+WORD = re.compile(r"[^\W\d_][\w-]*:?")
+PHRASES = ("1:30", "2:00", "most 2:00", "at 8", "40/20", "0:40/0:20")
+# spellings that are near in meaning but not in letters
+SAID = {"then": ",", "pause": "rest", "off": "rest", "on": "/", "reps": "x", "times": "x", "min": "2 min", "minute": "1:00"}
+
+
+@lru_cache(maxsize=2_000)
+def nearest_line(text: str, column: int, expected: tuple[str, ...] = ()) -> str | None:
+    """A line that reads and is as much like ``text`` as possible; None where nothing near would be read."""
+    inner = text.strip()
+    indent = text[: len(text) - len(text.lstrip())]
+    at = max(0, column - 1 - len(indent))
+    found = {one for one in _tries(inner, at, expected) if one != inner and _understood(one, bool(indent))}
+    if not found:
+        return _start_like(inner) if not indent else None
+    return indent + max(sorted(found), key=lambda one: SequenceMatcher(None, inner, one).ratio())
+
+
+def _understood(text: str, indented: bool) -> bool:
+    """Whether a line is read, and means something that can be."""
+    if not text:
+        return False
+    try:
+        if indented:
+            return reads(text, "move") and read_move(text) is not None
+        if reads(text, "header"):
+            return bool(read_header(text))
+        return reads(text, "block") and bool(read_block(text))
+    except Unreadable:
+        return False
+
+
+def _tries(text: str, at: int, expected: tuple[str, ...]) -> Iterator[str]:
+    yield from _spelt(text)
+    yield from _turned(text)
+    yield from _without(text, at)
+    head, tail = text[:at].rstrip(), text[at:].lstrip()
+    after = tail.split(" ", 1)[1] if " " in tail else ""
+    wanted = [sample for said, sample in TERMINALS.values() if said in expected] or list(expected)
+    wanted = [sample for sample in wanted if sample != "3" or "1:30" not in wanted]
+    for sample in (*wanted, *PHRASES):
+        yield f"{head} {sample} {tail}".strip()
+        yield f"{head} {sample} {after}".strip()
+        yield f"{text}, {sample}"
+
+
+def _spelt(text: str) -> Iterator[str]:
+    vocabulary = sorted({word for sample in samples() for word in sample.split()} | set(HEADERS))
+    vocabulary += ["warm-up", "cool-down"]
+    for match in WORD.finditer(text):
+        word = match[0].lower()
+        if word in vocabulary and word not in SAID:
+            continue
+        near = get_close_matches(word, vocabulary, 2, 0.6) + ([SAID[word]] if word in SAID else [])
+        for one in near:
+            yield text[: match.start()] + one + text[match.end() :]
+
+
+def _turned(text: str) -> Iterator[str]:
+    yield re.sub(r"(\d+(?:\.\d+)?)\s*[-–]\s*(\d+(?:\.\d+)?)", r"\2-\1", text)
+    yield re.sub(r"least (\S+?),? +most (\S+)", r"least \2, most \1", text)
+    yield re.sub(r"\.\d+", "", text)
+    yield re.sub(r"\bat \d+(?:\.\d+)?", "at 10", text)
+
+
+def _without(text: str, at: int) -> Iterator[str]:
+    yield text[:at].rstrip(" ,")
+    tail = text[at:]
+    yield (text[:at] + (tail.split(" ", 1)[1] if " " in tail else "")).strip(" ,")
+    yield text.replace(":", "", 1)
+    yield re.sub(r",[^,]*$", "", text)
+
+
+def _start_like(text: str) -> str | None:
+    near = get_close_matches(text.lower(), BLOCK_STARTS, 1, 0.3)
+    return near[0] if near else None

@@ -1,0 +1,201 @@
+"""The slate read line by line: a session, the problems on the way, and where everything stands.
+
+A line that can't be read costs that line only; what was typed is never touched here.
+"""
+
+import re
+import unicodedata
+from typing import Any, cast
+
+from lovrit.core.session.figures import Figure
+from lovrit.core.session.lines import BlockLine, read_block, read_header
+from lovrit.core.session.model import AnyBlock, ForTime, Session
+from lovrit.core.session.move import Line
+from lovrit.core.session.movelines import read_move
+from lovrit.core.session.nearest import nearest_line
+from lovrit.core.session.problem import Problem, Unreadable
+from lovrit.core.session.words import HEADERS
+from lovrit.core.values import Value
+
+MOST_BYTES = 64 * 1024
+HEADER = re.compile(r"^([^\W\d_](?:[^\W\d_]|[ -])*?)[ \t]*:", re.UNICODE)
+BIDI = frozenset("\u202a\u202b\u202c\u202d\u202e\u2066\u2067\u2068\u2069")
+NEEDS_STATIONS = frozenset({"rotate", "sets", "strength"})
+IN_PARTS = frozenset({"amrap", "for-time", "quality"})
+
+
+class HeaderPlace(Value):
+    """Where a header stands."""
+
+    line: int
+    figure: Figure | None = None
+
+
+class BlockPlace(Value):
+    """Where a block stands: its first line, its move lines, and the figures on the first (lines from 1)."""
+
+    line: int
+    moves: tuple[int, ...] = ()
+    figures: dict[str, Figure] = {}
+
+
+class Reading(Value):
+    """What a text says: a session of all that could be read, and the problems with the rest."""
+
+    session: Session
+    problems: tuple[Problem, ...] = ()
+    headers: dict[str, HeaderPlace] = {}
+    blocks: tuple[BlockPlace, ...] = ()
+
+
+class _Open:
+    """A block while its lines are being read."""
+
+    def __init__(self, read: BlockLine | None, line: int):
+        self.read, self.line = read, line
+        self.moves: list[tuple[int, Line]] = []
+        self.then_at: int | None = None
+        self.bad_moves = False
+
+
+class _Reader:
+    def __init__(self) -> None:
+        self.fields: dict[str, Any] = {}
+        self.problems: list[Problem] = []
+        self.headers: dict[str, HeaderPlace] = {}
+        self.places: list[BlockPlace] = []
+        self.blocks: list[AnyBlock] = []
+        self.open: _Open | None = None
+
+    def line(self, number: int, raw: str) -> None:
+        text = raw.split("#", 1)[0].rstrip()
+        try:
+            _refuse_control(raw)
+            if not text.strip():
+                return
+            if text[0] in " \t":
+                self._move(number, text)
+            elif HEADER.match(text):
+                self._header(number, text)
+            else:
+                self._block(number, text)
+        except Unreadable as error:
+            self._problem(number, error, text)
+
+    def _problem(self, number: int, error: Unreadable, text: str = "") -> None:
+        if self.open and text[:1] in (" ", "\t"):
+            self.open.bad_moves = True
+        nearest = error.nearest or (nearest_line(text, error.column, error.expected) if text else None)
+        self.problems.append(
+            Problem(
+                line=number, column=error.column, text=error.text, expected=error.expected, nearest=nearest
+            )
+        )
+
+    def _header(self, number: int, text: str) -> None:
+        key = HEADER.match(text)[1].lower()  # type: ignore[index]
+        if f"{key}:" not in HEADERS:
+            self.close()
+            self.open = _Open(None, number)
+            raise Unreadable(f"“{key}” is no header.", 1, HEADERS)
+        read = read_header(text)
+        if read.field in self.headers:
+            before = self.headers[read.field].line
+            raise Unreadable(f"“{key}” is already written on line {before}; one of them has to go.", 1)
+        if self.blocks or (self.open and self.open.read):
+            raise Unreadable("Headers come first, above the first block.", 1)
+        self.headers[read.field] = HeaderPlace(line=number, figure=read.figure)
+        self.fields[read.field] = read.value
+
+    def _block(self, number: int, text: str) -> None:
+        self.close()
+        self.open = _Open(None, number)
+        self.open.read = read_block(text)
+
+    def _move(self, number: int, text: str) -> None:
+        if self.open is None:
+            raise Unreadable(
+                "A move stands below a block, and there is none above.", 1, ("warm-up 8:00 at 3",)
+            )
+        move = read_move(text)
+        block = self.open.read.block if self.open.read else None
+        if move is None:
+            self._then(number, block)
+            return
+        if block and block.kind == "intervals" and self.open.moves:
+            raise Unreadable("Plain intervals have one move at most; for several, write rounds of.", 1)
+        if self.open.then_at:
+            move = move.model_copy(update={"opens_part": True})
+            self.open.then_at = None
+        self.open.moves.append((number, move))
+
+    def _then(self, number: int, block: AnyBlock | None) -> None:
+        assert self.open
+        if block and block.kind not in IN_PARTS:
+            raise Unreadable("“then” parts a round, and this block has no such rounds.", 1)
+        if not self.open.moves or self.open.then_at:
+            raise Unreadable("“then” stands between two parts of a round.", 1)
+        self.open.then_at = number
+
+    def close(self) -> None:
+        """End the block that is open; a block that can't be laid on the clock is a problem."""
+        block, self.open = self.open, None
+        if not block or not block.read:
+            return
+        if block.then_at:
+            self._problem(block.then_at, Unreadable("“then” stands between two parts of a round.", 1))
+        value = block.read.block
+        lines = tuple(move for _, move in block.moves)
+        try:
+            _laid(value, lines, block.bad_moves)
+        except Unreadable as error:
+            self._problem(block.line, error)
+            return
+        self.blocks.append(cast(AnyBlock, value.model_copy(update={"moves": lines})))
+        self.places.append(
+            BlockPlace(line=block.line, moves=tuple(n for n, _ in block.moves), figures=block.read.figures)
+        )
+
+
+def _laid(block: AnyBlock, moves: tuple[Line, ...], bad_moves: bool) -> None:
+    if block.kind in NEEDS_STATIONS and not moves:
+        more = " that can be read" if bad_moves else ""
+        raise Unreadable(f"There are no stations{more}: write each on an indented line below.", 1)
+    if isinstance(block, ForTime) and not (moves or block.over or block.cap_s):
+        raise Unreadable("There is nothing to do for time: write moves below, or a cap.", 1, ("cap 18:00",))
+
+
+def _refuse_control(raw: str) -> None:
+    for at, char in enumerate(raw):
+        if char in BIDI or (char != "\t" and unicodedata.category(char) == "Cc"):
+            raise Unreadable(
+                "There is a control character here, which nobody can see; take it out.",
+                at + 1,
+                (),
+                "".join(c for c in raw if c not in BIDI and (c == "\t" or unicodedata.category(c) != "Cc")),
+            )
+
+
+def split_lines(text: str) -> list[str]:
+    """The lines of a slate, without their ends; a carriage return before the end goes with it."""
+    return [line.removesuffix("\r") for line in text.removeprefix("\ufeff").split("\n")]
+
+
+def read(text: str) -> Reading:
+    """Read a slate.
+
+    Never raises for what a person wrote: all that can't be read is in ``problems``, ordered by line.
+    """
+    if len(text.encode("utf-8", "surrogatepass")) > MOST_BYTES:
+        said = "This is longer than 64 KiB, far more than a session needs; nothing of it was read."
+        return Reading(session=Session(), problems=(Problem(line=1, column=1, text=said),))
+    reader = _Reader()
+    for number, raw in enumerate(split_lines(text), 1):
+        reader.line(number, raw)
+    reader.close()
+    return Reading(
+        session=Session(**reader.fields, blocks=tuple(reader.blocks)),
+        problems=tuple(sorted(reader.problems, key=lambda one: (one.line, one.column))),
+        headers=reader.headers,
+        blocks=tuple(reader.places),
+    )

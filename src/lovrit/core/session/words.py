@@ -1,0 +1,107 @@
+"""The slate's words as a coach would say them, for errors and for completion."""
+
+# terminal: (what was expected, a sample that the grammar reads)
+TERMINALS: dict[str, tuple[str, str]] = {
+    "NUM": ("a number", "3"),
+    "CLOCK": ("a time such as 1:30", "1:30"),
+    "ROUNDS": ("“rounds”", "rounds"),
+    "SETS": ("“sets”", "sets"),
+    "X": ("“x” and a work/rest pair", "x"),
+    "SLASH": ("“/” and the rest", "/"),
+    "OF": ("“of”", "of"),
+    "FOR": ("“for” and a time", "for"),
+    "FOR_TIME": ("“for time”", "for time"),
+    "FOR_QUALITY": ("“for quality”", "for quality"),
+    "EVERY": ("“every” and a time", "every"),
+    "AS_MANY": ("“as many as possible in”", "as many as possible in"),
+    "HOLD_LADDER": ("“hold ladder”", "hold ladder"),
+    "TEMPO": ("“tempo”", "tempo"),
+    "TO": ("“to”", "to"),
+    "IN": ("“in”", "in"),
+    "STEPS": ("“steps”", "steps"),
+    "BUILD": ("“build” and a time", "build"),
+    "HEAVY": ("“heavy” and a number of reps", "heavy"),
+    "AT": ("“at” and an effort", "at"),
+    "HEART": ("“heart” and a target", "heart"),
+    "REST": ("“rest”", "rest"),
+    "BREAK": ("“break” and a time", "break"),
+    "CHANGE": ("“change” and a time", "change"),
+    "DROP": ("“drop last rest”", "drop last rest"),
+    "LEAD_IN": ("“lead-in” and a time", "lead-in"),
+    "CAP": ("“cap” and a time", "cap"),
+    "HALF_START": ("“half start at” and a time", "half start at"),
+    "PARTNERS": ("“partners alternate”", "partners alternate"),
+    "LADDER": ("“ladder” as in ladder 2 +2", "ladder"),
+    "UP_DOWN": ("“up and down”", "up and down"),
+    "PACE": ("“pace” and a number", "pace"),
+    "SCORE": ("“score slowest”", "score slowest"),
+    "LEAST": ("“least” and a time", "least"),
+    "MOST": ("“most” and a time", "most"),
+    "ADDED": ("“added”", "added"),
+    "UNTIL": ("“until” and a heart rate", "until"),
+    "PERCENT": ("“%”", "%"),
+    "RESERVE": ("“reserve”", "reserve"),
+    "MAX": ("“max”", "max"),
+    "THRESHOLD": ("“threshold ±5”", "threshold"),
+    "PM": ("“±” and beats", "±"),
+    "PLUS": ("“+” and more", "+"),
+    "DASH": ("“-” and the upper figure", "-"),
+    "COMMA": ("a comma", ","),
+    "OPEN": ("“(”", "("),
+    "CLOSE": ("“)”", ")"),
+    "WORD": ("a name", "squat"),
+    "S": ("“s”", "s"),
+    "MIN": ("“min”", "min"),
+    "M": ("metres, as in 300 m", "m"),
+    "CAL": ("calories, as in 12 cal", "cal"),
+    "REPS": ("“reps”", "reps"),
+    "KG": ("“kg”", "kg"),
+    "EACH_SIDE": ("“each side”", "each side"),
+    "SIDES": ("“left then right”", "left then right"),
+    "SLOW": ("“slow 4 s”", "slow"),
+    "BREATH": ("“breath held”", "breath held"),
+    "BAR": ("“|” and kit", "|"),
+    "LOAD": ("“@” and a load", "@"),
+    "OR": ("“or” and another way", "or"),
+    "HARDER": ("“harder” and a way", "harder"),
+    "EASIER": ("“easier” and a way", "easier"),
+    "COLON": ("“:” and parts", ":"),
+    "THEN": ("“then”", "then"),
+    "TIMES": ("“x” and a number", "x"),
+    "DATE": ("a date such as 2026-11-30", "2026-11-30"),
+    "TEXT": ("some text", "Winter hall"),
+    "TITLE_KEY": ("“title:”", "title:"),
+    "DATE_KEY": ("“date:”", "date:"),
+    "SLOT_KEY": ("“slot:”", "slot:"),
+    "PEOPLE_KEY": ("“people:”", "people:"),
+    "SETUP_KEY": ("“setup:”", "setup:"),
+}
+
+BLOCK_STARTS = (
+    "warm-up 8:00 at 3",
+    "3 rounds of 40/20, break 2:00, at 8",
+    "8 sets of 20/10, change 1:00, at 9",
+    "6 x 30/60 at 9",
+    "every 1:00 for 12:00",
+    "as many as possible in 12:00",
+    "4 rounds for time, cap 18:00",
+    "3 rounds for quality, rest 0:45",
+    "3 sets of 12 reps, rest 1:30",
+    "hold ladder 15 +5 every 1:00 for 8:00",
+    "tempo 90 to 160 in 8 steps of 20",
+    "build 12:00 to heavy 4",
+    "rest 3:00",
+    "cool-down 4:00 at 2",
+)
+
+HEADERS = ("title:", "date:", "slot:", "people:", "setup:")
+
+
+def expected_words(terminals: set[str]) -> tuple[str, ...]:
+    """The sayable names of terminals, in the order of the table above; unknown ones are left out."""
+    return tuple(said for name, (said, _) in TERMINALS.items() if name in terminals)
+
+
+def samples() -> tuple[str, ...]:
+    """A sample of every word and mark of the grammar."""
+    return tuple(sample for _, sample in TERMINALS.values())

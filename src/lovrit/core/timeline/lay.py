@@ -1,0 +1,116 @@
+"""A session laid on the clock: its blocks' steps end to end."""
+
+from itertools import islice
+
+from lovrit.core.moves.library import Library
+from lovrit.core.session.model import Amrap, AnyBlock, ForTime, Intervals, Paired, Session
+from lovrit.core.session.writer import head
+from lovrit.core.timeline.interval import Case, Forecast, Interval, LaidBlock, Step, Timeline
+from lovrit.core.timeline.rounds import rounds_in
+from lovrit.core.timeline.steps import Laying, steps
+from lovrit.core.timeline.worktime import timed
+from lovrit.core.values import LovritError
+
+MOST_SECONDS = 12 * 3600
+MOST_INTERVALS = 5000
+
+
+class TooMuch(LovritError):
+    """A block with which a session passes a limit; ``block`` counts from 0."""
+
+    def __init__(self, text: str, block: int):
+        super().__init__(text)
+        self.block = block
+
+
+def lay(session: Session, library: Library) -> Timeline:
+    """Lay a session on the clock.
+
+    Raises:
+        TooMuch: over twelve hours, or over 5,000 intervals; it names the block that passes the limit.
+    """
+    blocks: list[LaidBlock] = []
+    intervals: list[Interval] = []
+    for at, block in enumerate(session.blocks):
+        start = intervals[-1].end_s if intervals else 0
+        taken = _steps(block, library, MOST_INTERVALS - len(intervals), at)
+        placed = _place(block, at, start, taken)
+        intervals += placed
+        end = placed[-1].end_s if placed else start
+        if end > MOST_SECONDS:
+            raise TooMuch("With this block the session is longer than twelve hours.", at)
+        blocks.append(_laid(block, start, placed, library))
+    return Timeline(blocks=tuple(blocks), intervals=tuple(intervals))
+
+
+def _steps(block: AnyBlock, library: Library, room: int, at: int) -> list[Step]:
+    taken = list(islice(steps(block, Laying(library)), room + 1))
+    if len(taken) > room:
+        raise TooMuch("With this block the session has more than 5,000 intervals.", at)
+    return taken
+
+
+def _place(block: AnyBlock, at: int, start: int, taken: list[Step]) -> list[Interval]:
+    placed = []
+    for step in taken:
+        station = block.moves[step.move].name if step.move is not None and block.moves else None
+        if not block.moves and step.phase == "work" and block.kind == "steady":
+            station = block.label
+        fields = {"start_s": start, "end_s": start + step.seconds, "block": at, "station": station}
+        placed.append(Interval.model_construct(**fields, **_carried(step)))
+        start += step.seconds
+    return placed
+
+
+def _carried(step: Step) -> dict[str, object]:
+    names = ("phase", "round", "turn", "effort", "move", "side", "beat")
+    return {name: getattr(step, name) for name in names}
+
+
+def _laid(block: AnyBlock, start: int, placed: list[Interval], library: Library) -> LaidBlock:
+    by_phase = {"work": 0, "rest": 0}
+    for one in placed:
+        by_phase[one.phase] = by_phase.get(one.phase, 0) + one.seconds
+    likely = sum(one.seconds for one in placed)
+    low, high = (_total(block, library, case) for case in ("low", "high"))
+    return LaidBlock(
+        label=head(block),
+        kind=block.kind,
+        start_s=start,
+        end_s=start + likely,
+        work_s=by_phase["work"],
+        rest_s=by_phase["rest"],
+        low_s=min(low, likely),
+        high_s=max(high, likely),
+        interval_block=block.interval_block,
+        rest_is_forecast=_rest_is_forecast(block),
+        forecast=_forecast(block, library, (min(low, likely), likely, max(high, likely))),
+    )
+
+
+def _total(block: AnyBlock, library: Library, case: Case) -> int:
+    return sum(step.seconds for step in steps(block, Laying(library, case)))
+
+
+def _rest_is_forecast(block: AnyBlock) -> bool:
+    if block.kind == "every":
+        return not all(timed(line) for line in block.moves)
+    return gated(block, "rest")
+
+
+def gated(block: AnyBlock, which: str = "") -> bool:
+    """Whether a heart ends a work or a rest of this block; ``which`` names one of the two."""
+    if not isinstance(block, Paired):
+        return False
+    pairs = block.pattern if isinstance(block, Intervals) else (block.pair,)  # type: ignore[attr-defined]
+    sides = [which] if which else ["work", "rest"]
+    return any(getattr(pair, side).seconds is None for pair in pairs for side in sides)
+
+
+def _forecast(block: AnyBlock, library: Library, time_s: tuple[int, int, int]) -> Forecast | None:
+    if isinstance(block, Amrap):
+        return rounds_in(block, library)
+    by_amount = isinstance(block, Intervals) and block.each is not None
+    if by_amount or isinstance(block, ForTime) or block.kind in ("strength", "quality") or gated(block):
+        return Forecast(time_s=time_s)
+    return None

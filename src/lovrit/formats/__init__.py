@@ -1,0 +1,1 @@
+"""A session or a class written as, and read from, open formats."""

@@ -1,0 +1,33 @@
+"""A text that may be a slate or the JSON form, planned."""
+
+from lovrit.core.moves.library import shipped
+from lovrit.core.session.problem import Problem
+from lovrit.core.session.reader import Reading
+from lovrit.core.session.model import Session
+from lovrit.core.timeline.plan import Plan, plan_reading, plan_session, plan_text
+from lovrit.core.values import LovritError
+
+
+def plan_any(text: str) -> Plan:
+    """Plan a slate or the JSON form; what is no session at all is a problem on the first line.
+
+    An empty text is a problem too: there is nothing to plan.
+    """
+    if not text.strip():
+        return _nothing("There is nothing here: a session begins with a block, such as warm-up 8:00 at 3.")
+    if not text.lstrip().startswith("{"):
+        plan = plan_text(text, shipped())
+        if not plan.session.blocks and not plan.problems:
+            return _nothing("There is no block here: a session begins with one, such as warm-up 8:00 at 3.")
+        return plan
+    from lovrit.formats.session_json import from_json  # the schema is not needed for a slate
+
+    try:
+        return plan_session(from_json(text), shipped())
+    except LovritError as error:
+        return _nothing(str(error))
+
+
+def _nothing(text: str) -> Plan:
+    problem = Problem(line=1, column=1, text=text, expected=("a block",), nearest="warm-up 8:00 at 3")
+    return plan_reading(Reading(session=Session(), problems=(problem,)), shipped())

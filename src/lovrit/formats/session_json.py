@@ -1,0 +1,75 @@
+"""The JSON form of a session, and its schema (JSON Schema 2020-12)."""
+
+import json
+from typing import Any
+
+from pydantic import ValidationError
+
+from lovrit.core.session.model import Session
+from lovrit.core.values import LovritError
+
+FORMAT = "lovrit-session"
+VERSION = 1
+
+
+class NotASession(LovritError):
+    """JSON that is not a session; the sentence says where and why."""
+
+
+def session_object(session: Session) -> dict[str, Any]:
+    """A session as a JSON object that says what it is."""
+    return {"format": FORMAT, "version": VERSION, **session.model_dump(mode="json", exclude_defaults=False)}
+
+
+def to_json(session: Session) -> str:
+    """A session as JSON text."""
+    return json.dumps(session_object(session), ensure_ascii=False, indent=2) + "\n"
+
+
+def from_json(text: str) -> Session:
+    """A session from its JSON text.
+
+    Raises:
+        NotASession: if it is not JSON, or not a session of this version.
+    """
+    try:
+        data = json.loads(text)
+    except (ValueError, RecursionError) as error:
+        raise NotASession(f"This is not JSON: {error}.") from None
+    return from_object(data)
+
+
+def from_object(data: Any) -> Session:
+    """A session from a JSON object.
+
+    Raises:
+        NotASession: if it is none.
+    """
+    if not isinstance(data, dict):
+        raise NotASession("A session is a JSON object.")
+    fields = dict(data)
+    if fields.pop("format", FORMAT) != FORMAT or fields.pop("version", VERSION) != VERSION:
+        raise NotASession(f"This is not {FORMAT} version {VERSION}.")
+    try:
+        return Session.model_validate(fields)
+    except ValidationError as error:
+        first = error.errors()[0]
+        where = ".".join(str(part) for part in first["loc"])
+        raise NotASession(f"{where}: {first['msg']}.") from None
+
+
+def schema() -> dict[str, Any]:
+    """The JSON Schema of the JSON form."""
+    inner = Session.model_json_schema(mode="validation")
+    properties = {
+        "format": {"const": FORMAT},
+        "version": {"const": VERSION},
+        **inner.pop("properties"),
+    }
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "$id": f"urn:lovrit:session:{VERSION}",
+        **inner,
+        "properties": properties,
+        "title": "A Lovrit session",
+    }

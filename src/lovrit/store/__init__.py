@@ -1,0 +1,1 @@
+"""What is kept: tables, migrations, and what reads and writes them."""

@@ -1,0 +1,44 @@
+"""People kept, and who comes to which session in which group."""
+
+from sqlmodel import Session, col, select
+
+from lovrit.core.crew.person import Person
+from lovrit.store.tables import ComesRow, PersonRow
+
+
+def everyone(work: Session) -> list[Person]:
+    """All people of the club by name."""
+    return [_person(row) for row in work.exec(select(PersonRow).order_by(col(PersonRow.name)))]
+
+
+def _person(row: PersonRow) -> Person:
+    return Person.model_validate(row.model_dump())
+
+
+def comers(work: Session, session_id: int) -> list[tuple[Person, int]]:
+    """Who comes to a session with their group (from 0), by group and name."""
+    query = (
+        select(PersonRow, ComesRow)
+        .join(ComesRow, col(ComesRow.person_id) == col(PersonRow.id))
+        .where(ComesRow.session_id == session_id, col(ComesRow.comes).is_(True))
+        .order_by(col(ComesRow.group), col(PersonRow.name))
+    )
+    return [(_person(person), row.group) for person, row in work.exec(query)]
+
+
+def set_comers(work: Session, session_id: int, groups: dict[int, int]) -> None:
+    """Say who comes: people's numbers with their groups; everyone else stays away."""
+    for row in work.exec(select(ComesRow).where(ComesRow.session_id == session_id)):
+        row.comes = row.person_id in groups
+        row.group = groups.pop(row.person_id, row.group)
+        work.add(row)
+    for person, group in groups.items():
+        work.add(ComesRow(session_id=session_id, person_id=person, group=group))
+
+
+def add_person(work: Session, name: str, initials: str) -> Person:
+    """A new person of the club with usual figures."""
+    row = PersonRow(name=name, initials=initials)
+    work.add(row)
+    work.flush()
+    return _person(row)

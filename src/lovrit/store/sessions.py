@@ -1,0 +1,151 @@
+"""Sessions kept: their texts, their history for undo, and texts written in two places at once."""
+
+from sqlmodel import Session, col, delete, select
+
+from lovrit.core.values import LovritError, Value
+from lovrit.store.merge import merge
+from lovrit.store.tables import RevisionRow, SessionRow, StepRow, VersionRow
+
+TYPING_PAUSE_MS = 1500
+
+
+class Gone(LovritError):
+    """Something that was asked for is not here."""
+
+
+class Written(Value):
+    """What a session's text is after a post."""
+
+    text: str
+    version: int
+    undo: bool
+    redo: bool
+    collided: bool = False
+
+
+def create(work: Session, text: str, title: str, now_ms: int) -> SessionRow:
+    """A new session with its first text."""
+    row = SessionRow(title=title, text=text, created_ms=now_ms, changed_ms=now_ms)
+    work.add(row)
+    work.flush()
+    assert row.id is not None
+    work.add(VersionRow(session_id=row.id, version=1, text=text, at_ms=now_ms))
+    work.add(StepRow(session_id=row.id, position=1, version=1, at_ms=now_ms))
+    return row
+
+
+def get(work: Session, session_id: int) -> SessionRow:
+    """A session.
+
+    Raises:
+        Gone: if there is none of this number.
+    """
+    row = work.get(SessionRow, session_id)
+    if row is None:
+        raise Gone("There is no such session any more.")
+    return row
+
+
+def listed(work: Session) -> list[SessionRow]:
+    """Sessions that are not put away, the last changed first."""
+    query = select(SessionRow).where(col(SessionRow.put_away_ms).is_(None))
+    return list(work.exec(query.order_by(col(SessionRow.changed_ms).desc())))
+
+
+def state(work: Session, row: SessionRow, collided: bool = False) -> Written:
+    """A session's text, and whether there is something to undo or redo."""
+    further = work.get(StepRow, (row.id, row.position + 1)) is not None
+    return Written(
+        text=row.text, version=row.version, undo=row.position > 1, redo=further, collided=collided
+    )
+
+
+def version_text(work: Session, session_id: int, version: int) -> str:
+    """The text of a version.
+
+    Raises:
+        Gone: if the session never had it.
+    """
+    found = work.get(VersionRow, (session_id, version))
+    if found is None:
+        raise Gone("That state of the session is not known here; reload the page.")
+    return found.text
+
+
+def seen(work: Session, session_id: int, op: str | None) -> bool:
+    """Whether a post has already been counted."""
+    if op is None:
+        return False
+    query = select(VersionRow.version).where(VersionRow.session_id == session_id, VersionRow.op == op)
+    return work.exec(query).first() is not None
+
+
+def write_text(
+    work: Session, row: SessionRow, text: str, base: int, op: str | None, burst: str | None, now_ms: int
+) -> Written:
+    """Take a text that was written on version ``base``; what others wrote meanwhile is kept too.
+
+    Posts of one ``burst`` that follow quickly on one another are one step to undo.
+    """
+    assert row.id is not None
+    if seen(work, row.id, op):
+        return state(work, row)
+    collided = False
+    if base != row.version:
+        text, collided = merge(version_text(work, row.id, base), row.text, text)
+    if text == row.text:
+        return state(work, row, collided)
+    _new_version(work, row, text, op, now_ms)
+    _step(work, row, burst, now_ms)
+    return state(work, row, collided)
+
+
+def _new_version(work: Session, row: SessionRow, text: str, op: str | None, now_ms: int) -> None:
+    assert row.id is not None
+    row.text, row.version, row.changed_ms = text, row.version + 1, now_ms
+    work.add(row)
+    work.add(VersionRow(session_id=row.id, version=row.version, text=text, op=op, at_ms=now_ms))
+
+
+def _step(work: Session, row: SessionRow, burst: str | None, now_ms: int) -> None:
+    assert row.id is not None
+    work.exec(delete(StepRow).where(col(StepRow.session_id) == row.id, col(StepRow.position) > row.position))
+    last = work.get(StepRow, (row.id, row.position))
+    goes_on = last and burst and last.burst == burst and now_ms - last.at_ms <= TYPING_PAUSE_MS
+    if goes_on and last:
+        last.version, last.at_ms = row.version, now_ms
+        work.add(last)
+        return
+    row.position += 1
+    work.add(row)
+    work.add(
+        StepRow(session_id=row.id, position=row.position, version=row.version, burst=burst, at_ms=now_ms)
+    )
+
+
+def step_back(work: Session, row: SessionRow, by: int, op: str | None, now_ms: int) -> Written:
+    """Undo (``by`` -1) or redo (+1) one step; where there is none, nothing changes."""
+    assert row.id is not None
+    step = work.get(StepRow, (row.id, row.position + by))
+    if step is None or row.position + by < 1 or seen(work, row.id, op):
+        return state(work, row)
+    _new_version(work, row, version_text(work, row.id, step.version), op, now_ms)
+    row.position += by
+    step.burst = None
+    work.add(step)
+    return state(work, row)
+
+
+def keep_revision(work: Session, row: SessionRow, reason: str, now_ms: int) -> RevisionRow:
+    """Keep the text as it stands, with its reason."""
+    assert row.id is not None
+    kept = RevisionRow(session_id=row.id, text=row.text, reason=reason, at_ms=now_ms)
+    work.add(kept)
+    work.flush()
+    return kept
+
+
+def revisions(work: Session, session_id: int) -> list[RevisionRow]:
+    """The revisions of a session, the newest first."""
+    query = select(RevisionRow).where(RevisionRow.session_id == session_id)
+    return list(work.exec(query.order_by(col(RevisionRow.at_ms).desc(), col(RevisionRow.id).desc())))

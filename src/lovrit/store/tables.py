@@ -1,0 +1,125 @@
+"""The tables. Times are milliseconds since 1970 in UTC; positions and versions count from 1."""
+
+from typing import Any
+
+from sqlalchemy import JSON, Column, UniqueConstraint
+from sqlmodel import Field, SQLModel
+
+
+class SessionRow(SQLModel, table=True):
+    """A session being written: its newest text, and where in its history it stands."""
+
+    __tablename__ = "session"
+
+    id: int | None = Field(default=None, primary_key=True)
+    title: str = ""
+    text: str = ""
+    version: int = 1
+    position: int = 1
+    groups: int = 0
+    created_ms: int
+    changed_ms: int
+    put_away_ms: int | None = None
+
+
+class VersionRow(SQLModel, table=True):
+    """A text that a session has had. ``op`` is the post that made it, so that a post sent twice counts once."""
+
+    __tablename__ = "session_version"
+    __table_args__ = (UniqueConstraint("session_id", "op"),)
+
+    session_id: int = Field(foreign_key="session.id", primary_key=True, ondelete="CASCADE")
+    version: int = Field(primary_key=True)
+    text: str
+    op: str | None = None
+    at_ms: int
+
+
+class StepRow(SQLModel, table=True):
+    """A step that can be undone: which version stands at which position of the history."""
+
+    __tablename__ = "session_step"
+
+    session_id: int = Field(foreign_key="session.id", primary_key=True, ondelete="CASCADE")
+    position: int = Field(primary_key=True)
+    version: int
+    burst: str | None = None
+    at_ms: int
+
+
+class RevisionRow(SQLModel, table=True):
+    """A version worth keeping by name, with its reason."""
+
+    __tablename__ = "revision"
+
+    id: int | None = Field(default=None, primary_key=True)
+    session_id: int = Field(foreign_key="session.id", ondelete="CASCADE", index=True)
+    text: str
+    reason: str
+    at_ms: int
+
+
+class PersonRow(SQLModel, table=True):
+    """A person of the club. Heart figures are beats a minute; ``effort_only`` where the heart can't steer."""
+
+    __tablename__ = "person"
+
+    id: int | None = Field(default=None, primary_key=True)
+    name: str
+    initials: str
+    rest_hr: int = 62
+    max_hr: int = 186
+    age: int | None = None
+    effort_only: bool = False
+    strap: str = "steady"
+    mind: str = ""
+
+
+class ComesRow(SQLModel, table=True):
+    """Who comes to a session, and in which group (from 0)."""
+
+    __tablename__ = "comes"
+
+    session_id: int = Field(foreign_key="session.id", primary_key=True, ondelete="CASCADE")
+    person_id: int = Field(foreign_key="person.id", primary_key=True, ondelete="CASCADE")
+    comes: bool = True
+    group: int = 0
+
+
+class ClassRow(SQLModel, table=True):
+    """A class: the session as it went to the floor, and who came."""
+
+    __tablename__ = "class"
+
+    id: int | None = Field(default=None, primary_key=True)
+    session_id: int | None = Field(default=None, foreign_key="session.id", ondelete="SET NULL", index=True)
+    title: str
+    text: str
+    people: list[dict[str, Any]] = Field(sa_column=Column(JSON, nullable=False))
+    made_ms: int
+    over_ms: int | None = None
+
+
+class EventRow(SQLModel, table=True):
+    """Something that happened in a class; ``event_id`` is the sender's, so that it counts once."""
+
+    __tablename__ = "class_event"
+    __table_args__ = (UniqueConstraint("class_id", "event_id"),)
+
+    class_id: int = Field(foreign_key="class.id", primary_key=True, ondelete="CASCADE")
+    seq: int = Field(primary_key=True)
+    event_id: str
+    at_ms: int
+    body: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+
+
+class SampleRow(SQLModel, table=True):
+    """A strap's reading, raw: 0 is no signal."""
+
+    __tablename__ = "sample"
+    __table_args__ = {"sqlite_with_rowid": False}  # noqa: RUF012
+
+    class_id: int = Field(foreign_key="class.id", primary_key=True, ondelete="CASCADE")
+    person_id: int = Field(primary_key=True)
+    at_ms: int = Field(primary_key=True)
+    bpm: int

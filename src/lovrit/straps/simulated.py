@@ -1,0 +1,60 @@
+"""A simulated strap: a heart that answers the work with lag and noise, and a signal with its faults.
+
+All chance comes from a seed, so that the same class gives the same trace, also after a restart.
+"""
+
+from collections import deque
+from math import exp
+from random import Random
+
+from lovrit.core.crew.person import Person
+from lovrit.core.heart.body import Body, beats, settled, step
+
+NOISE_SD = 1.6
+NOISE_MEMORY = 0.85
+
+
+class SimulatedStrap:
+    """One person's strap. Ask it once a second with the demand of that second."""
+
+    def __init__(self, person: Person, seed: int):
+        self.person = person
+        chance = Random(f"{seed}/{person.id}/body")
+        gain = 1.14 if person.strap == "over" else 1 + 0.04 * chance.gauss(0, 1)
+        self.body = Body(
+            rest=person.rest_hr,
+            highest=person.max_hr,
+            tau_on=_near(chance, 28, 0.22, 18, 60),
+            tau_off=_near(chance, 48, 0.22, 30, 100),
+            tau_m=_near(chance, 6, 0.25, 3, 14),
+            delay=min(8.0, max(0.0, 3 + 1.2 * chance.gauss(0, 1))),
+            gain=min(1.25, max(0.75, gain)),
+        )
+        self.state = settled(0.08)
+        self.noise = 0.0
+        self.chance = Random(f"{seed}/{person.id}/noise")
+        self.late: deque[float] = deque([beats(self.body, self.state)] * (round(self.body.delay) + 1))
+        self.lost_s = 0
+
+    def second(self, demand: float) -> int:
+        """The reading after one more second of a demand (share of reserve): beats a minute, 0 for no signal."""
+        self.state = step(self.body, self.state, demand, 1)
+        self.late.append(beats(self.body, self.state))
+        true = self.late.popleft()
+        self.noise = NOISE_MEMORY * self.noise + self.chance.gauss(0, NOISE_SD * (1 - NOISE_MEMORY))
+        if self._lost():
+            return 0
+        return max(30, min(230, round(true + self.noise)))
+
+    def _lost(self) -> bool:
+        """A strap that drops out does so about once in two minutes, for some twenty seconds."""
+        if self.lost_s:
+            self.lost_s -= 1
+            return True
+        if self.person.strap == "drops" and self.chance.random() < 1 / 110:
+            self.lost_s = self.chance.randint(8, 35)
+        return False
+
+
+def _near(chance: Random, middle: float, spread: float, low: float, high: float) -> float:
+    return min(high, max(low, middle * exp(spread * chance.gauss(0, 1))))
