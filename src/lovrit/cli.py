@@ -18,9 +18,7 @@ if TYPE_CHECKING:
 os.environ.setdefault("PYDANTIC_DISABLE_PLUGINS", "1")  # looking for plugins costs a tenth of a start
 gc.disable()  # a command is over before there is anything worth collecting; serve turns it on again
 
-app = typer.Typer(
-    add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False, rich_markup_mode=None
-)
+app = typer.Typer(add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False, rich_markup_mode=None)
 UNREADABLE = 2
 File = Annotated[str, typer.Argument(help="A slate or its JSON form; - reads standard input.")]
 

@@ -12,9 +12,7 @@ from lovrit.store.sessions import Gone
 from lovrit.store.tables import ClassRow, EventRow, SampleRow
 
 
-def make(
-    work: Session, session_id: int, title: str, text: str, comers: Iterable[Comer], now_ms: int
-) -> ClassRow:
+def make(work: Session, session_id: int, title: str, text: str, comers: Iterable[Comer], now_ms: int) -> ClassRow:
     """A class from a session as it stands."""
     people = [comer.model_dump(mode="json") for comer in comers]
     row = ClassRow(session_id=session_id, title=title, text=text, people=people, made_ms=now_ms)
@@ -63,17 +61,13 @@ def add_event(work: Session, class_id: int, event: Event) -> bool:
         return False
     last = work.exec(select(func.max(EventRow.seq)).where(EventRow.class_id == class_id)).one()
     body: dict[str, Any] = event.model_dump(mode="json", exclude_none=True)
-    work.add(
-        EventRow(class_id=class_id, seq=(last or 0) + 1, event_id=event.id, at_ms=event.at_ms, body=body)
-    )
+    work.add(EventRow(class_id=class_id, seq=(last or 0) + 1, event_id=event.id, at_ms=event.at_ms, body=body))
     return True
 
 
 def add_samples(work: Session, class_id: int, at_ms: int, beats: dict[int, int]) -> None:
     """Write one second of all straps down."""
-    rows = [
-        {"class_id": class_id, "person_id": who, "at_ms": at_ms, "bpm": bpm} for who, bpm in beats.items()
-    ]
+    rows = [{"class_id": class_id, "person_id": who, "at_ms": at_ms, "bpm": bpm} for who, bpm in beats.items()]
     if rows:
         work.connection().execute(insert(SampleRow).prefix_with("OR IGNORE"), rows)
 

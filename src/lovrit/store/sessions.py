@@ -55,9 +55,7 @@ def listed(work: Session) -> list[SessionRow]:
 def state(work: Session, row: SessionRow, collided: bool = False) -> Written:
     """A session's text, and whether there is something to undo or redo."""
     further = work.get(StepRow, (row.id, row.position + 1)) is not None
-    return Written(
-        text=row.text, version=row.version, undo=row.position > 1, redo=further, collided=collided
-    )
+    return Written(text=row.text, version=row.version, undo=row.position > 1, redo=further, collided=collided)
 
 
 def version_text(work: Session, session_id: int, version: int) -> str:
@@ -118,9 +116,7 @@ def _step(work: Session, row: SessionRow, burst: str | None, now_ms: int) -> Non
         return
     row.position += 1
     work.add(row)
-    work.add(
-        StepRow(session_id=row.id, position=row.position, version=row.version, burst=burst, at_ms=now_ms)
-    )
+    work.add(StepRow(session_id=row.id, position=row.position, version=row.version, burst=burst, at_ms=now_ms))
 
 
 def step_back(work: Session, row: SessionRow, by: int, op: str | None, now_ms: int) -> Written:

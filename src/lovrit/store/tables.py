@@ -14,6 +14,7 @@ class SessionRow(SQLModel, table=True):
     id: int | None = Field(default=None, primary_key=True)
     title: str = ""
     text: str = ""
+    good_text: str = ""
     version: int = 1
     position: int = 1
     groups: int = 0
@@ -117,7 +118,7 @@ class SampleRow(SQLModel, table=True):
     """A strap's reading, raw: 0 is no signal."""
 
     __tablename__ = "sample"
-    __table_args__ = {"sqlite_with_rowid": False}  # noqa: RUF012
+    __table_args__ = {"sqlite_with_rowid": False}
 
     class_id: int = Field(foreign_key="class.id", primary_key=True, ondelete="CASCADE")
     person_id: int = Field(primary_key=True)

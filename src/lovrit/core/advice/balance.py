@@ -86,11 +86,7 @@ def _swaps(look: Look, at: int, block: AnyBlock, nth: int) -> Iterator[Fix]:
 
 
 def _clashes(moves: list[Move | None]) -> int:
-    return sum(
-        (one.pattern == two.pattern) + (one.grip and two.grip)
-        for one, two in pairwise(moves)
-        if one and two
-    )
+    return sum((one.pattern == two.pattern) + (one.grip and two.grip) for one, two in pairwise(moves) if one and two)
 
 
 def unknown_move(look: Look) -> Iterator[Note]:

@@ -161,11 +161,7 @@ def no_cap(look: Look) -> Iterator[Note]:
 
 def much_hard_work(look: Look) -> Iterator[Note]:
     """Over twenty minutes at eight and more is a lot for a mixed group."""
-    hard = sum(
-        one.seconds
-        for one in look.timeline.intervals
-        if one.phase == "work" and (one.effort or 0) >= HARD
-    )
+    hard = sum(one.seconds for one in look.timeline.intervals if one.phase == "work" and (one.effort or 0) >= HARD)
     if hard > 20 * 60:
         yield Note(
             code="much-hard-work",

@@ -56,12 +56,16 @@ def _shorter(look: Look, over: int) -> Iterator[Fix]:
         name = getattr(block, "label", "rest")
         if left >= 120 and look.has(at, "total"):
             yield Fix(text=f"{name} {clock(left)}", edit=SetFigure(block=at, figure="total", value=left))
-    yield Fix(
-        text=f"slot {clock(look.timeline.total_s + look.session.setup_s)}",
-        edit=SetFigure(block=None, figure="slot", value=look.timeline.total_s + look.session.setup_s),
-    ) if _slot_is_length(look) else Fix(
-        text="leave out the last block",
-        edit=BlockEdit(what="remove", block=len(look.session.blocks) - 1),
+    yield (
+        Fix(
+            text=f"slot {clock(look.timeline.total_s + look.session.setup_s)}",
+            edit=SetFigure(block=None, figure="slot", value=look.timeline.total_s + look.session.setup_s),
+        )
+        if _slot_is_length(look)
+        else Fix(
+            text="leave out the last block",
+            edit=BlockEdit(what="remove", block=len(look.session.blocks) - 1),
+        )
     )
 
 

@@ -10,7 +10,7 @@ from lovrit.core.session.model import Heart
 DEMAND = (0.08, 0.24, 0.34, 0.43, 0.53, 0.61, 0.70, 0.79, 0.89, 0.975, 1.20)
 SPRINT = 1.7
 SPRINT_S = 15
-UNDER, ABOVE = 1.0, 0.75
+UNDER, ABOVE = 2.0, 0.5
 
 
 def demand(effort: float, seconds: float | None = None) -> float:
@@ -33,7 +33,8 @@ def at_reserve(person: Person, share: float) -> float:
 def corridor(person: Person, effort: float | None, target: Heart | None = None) -> tuple[float, float] | None:
     """Lowest and highest beats a minute that a work asks of a person; None where the heart can't steer.
 
-    A written target comes first; otherwise the beats from a point of effort under to three quarters above.
+    A written target comes first; otherwise the beats from two
+    points of effort under, since a heart in short works never gets where the effort is, to half a point above.
     """
     if person.effort_only:
         return None

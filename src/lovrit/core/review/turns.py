@@ -46,9 +46,7 @@ def works(timeline: Timeline, state: Class) -> list[tuple[Interval, Lap]]:
     return [(interval, lap) for interval, lap in both if interval.phase == "work"]
 
 
-def person_turns(
-    session: Session, timeline: Timeline, state: Class, comer: Comer, trace: Trace
-) -> list[Turn]:
+def person_turns(session: Session, timeline: Timeline, state: Class, comer: Comer, trace: Trace) -> list[Turn]:
     """A person's turns in order."""
     turns = []
     for interval, lap in works(timeline, state):

@@ -6,6 +6,8 @@ A place in the class is an interval and the milliseconds into it, so that length
 from collections.abc import Callable, Iterable
 from typing import Literal
 
+from pydantic import Field
+
 from lovrit.core.run.event import AFTERWARDS, Event
 from lovrit.core.values import Value
 
@@ -47,10 +49,10 @@ class Class(Value):
     over_ms: int | None = None
     ended_early: bool = False
     laps: tuple[Lap, ...] = ()
-    stopped: dict[int, int] = {}
-    ever_stopped: dict[int, int] = {}
+    stopped: dict[int, int] = Field(default_factory=dict)
+    ever_stopped: dict[int, int] = Field(default_factory=dict)
     marks: tuple[int, ...] = ()
-    felt: dict[int, float] = {}
+    felt: dict[int, float] = Field(default_factory=dict)
     scores: tuple[Score, ...] = ()
     note: str = ""
     seen: frozenset[str] = frozenset()
@@ -98,9 +100,7 @@ def advance(state: Class, now_ms: int) -> Class:
             place += now_ms - since
             return state.with_(interval=interval, place_ms=place, since_ms=now_ms, laps=tuple(laps))
         interval, place, since = interval + 1, 0, ends_ms
-    return state.with_(
-        phase="over", interval=interval, place_ms=0, since_ms=since, over_ms=since, laps=tuple(laps)
-    )
+    return state.with_(phase="over", interval=interval, place_ms=0, since_ms=since, over_ms=since, laps=tuple(laps))
 
 
 def _lap(laps: list[Lap], interval: int, from_ms: int, to_ms: int) -> None:

@@ -55,10 +55,7 @@ def seconds(node: Node) -> int:
         Unreadable: if they are not whole, or more than twelve hours.
     """
     token = tokens(node, "CLOCK", "NUM")[0]
-    if token.type == "CLOCK":
-        value = float(read_clock(token))
-    else:
-        value = float(token) * (60 if tokens(node, "MIN") else 1)
+    value = float(read_clock(token)) if token.type == "CLOCK" else float(token) * (60 if tokens(node, "MIN") else 1)
     if value != int(value):
         raise Unreadable("Times are whole seconds.", column(token), ("a time such as 1:30",))
     if value > MOST_SECONDS:
@@ -94,10 +91,7 @@ def span(node: Node, what: str) -> tuple[float, float]:
 def figure(name: str, node: Node | Token, value: float, timed: bool = True) -> Figure:
     """The figure that a node or token is."""
     start = column(node) - 1
-    if isinstance(node, Token):
-        end = start + len(node)
-    else:
-        end = (node.meta.end_column or start + 1) - 1
+    end = start + len(node) if isinstance(node, Token) else (node.meta.end_column or start + 1) - 1
     return Figure(name=name, start=start, end=end, value=value, timed=timed)
 
 

@@ -107,9 +107,7 @@ def _intervals(node: Node) -> Head:
 def _over(number: Token, unit: Node) -> Amount:
     kind = UNITS[unit.children[0].type]  # type: ignore[union-attr]
     if kind == "s":
-        raise Unreadable(
-            "A time needs its rest: write 6 x 0:40/0:20.", column(unit), ("metres", "calories", "reps")
-        )
+        raise Unreadable("A time needs its rest: write 6 x 0:40/0:20.", column(unit), ("metres", "calories", "reps"))
     if not float(number):
         raise Unreadable("That is nothing to do.", column(number))
     return Amount(values=(float(number),), unit=kind)

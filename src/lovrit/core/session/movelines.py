@@ -112,9 +112,7 @@ def _form(node: Node, numbers: list[Token], what: str) -> tuple[Form, tuple[floa
     values = tuple(float(token) for token in numbers)
     if tokens(node, "DASH"):
         if values[0] > values[1]:
-            raise Unreadable(
-                f"The {what} is upside down: write the smaller figure first.", column(numbers[0])
-            )
+            raise Unreadable(f"The {what} is upside down: write the smaller figure first.", column(numbers[0]))
         return "range", values
     return ("standards" if len(values) > 1 else "one"), values
 

@@ -18,7 +18,16 @@ from lovrit.core.session.words import BLOCK_STARTS, HEADERS, TERMINALS, samples
 WORD = re.compile(r"[^\W\d_][\w-]*:?")
 PHRASES = ("1:30", "2:00", "most 2:00", "at 8", "40/20", "0:40/0:20")
 # spellings that are near in meaning but not in letters
-SAID = {"then": ",", "pause": "rest", "off": "rest", "on": "/", "reps": "x", "times": "x", "min": "2 min", "minute": "1:00"}
+SAID = {
+    "then": ",",
+    "pause": "rest",
+    "off": "rest",
+    "on": "/",
+    "reps": "x",
+    "times": "x",
+    "min": "2 min",
+    "minute": "1:00",
+}
 
 
 @lru_cache(maxsize=2_000)

@@ -13,9 +13,7 @@ from lovrit.core.session.problem import Unreadable
 
 PAIRED = frozenset({"rotate", "sets", "intervals"})
 WITH_REST = frozenset({"repeats", "quality", "strength"})
-ANY = frozenset(
-    {*PAIRED, *WITH_REST, "every", "amrap", "for-time", "hold-ladder", "tempo", "build", "steady", "rest"}
-)
+ANY = frozenset({*PAIRED, *WITH_REST, "every", "amrap", "for-time", "hold-ladder", "tempo", "build", "steady", "rest"})
 
 Fields = dict[str, Any]
 
@@ -33,7 +31,7 @@ def heart(node: Node) -> Heart:
     of = {"beats": "bpm", "reserve": "reserve", "highest": "max", "threshold": "threshold"}[node.data]
     low, high = span(node, "target")
     if of == "threshold":
-        low, high = -low, high
+        low = -low
     elif of == "bpm" and low == high:
         low, high = low - 3, high + 3
     most = {"bpm": 240, "reserve": 110, "max": 110, "threshold": 40}[of]

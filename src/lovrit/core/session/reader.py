@@ -7,6 +7,8 @@ import re
 import unicodedata
 from typing import Any, cast
 
+from pydantic import Field
+
 from lovrit.core.session.figures import Figure
 from lovrit.core.session.lines import BlockLine, read_block, read_header
 from lovrit.core.session.model import AnyBlock, ForTime, Session
@@ -36,7 +38,7 @@ class BlockPlace(Value):
 
     line: int
     moves: tuple[int, ...] = ()
-    figures: dict[str, Figure] = {}
+    figures: dict[str, Figure] = Field(default_factory=dict)
 
 
 class Reading(Value):
@@ -44,7 +46,7 @@ class Reading(Value):
 
     session: Session
     problems: tuple[Problem, ...] = ()
-    headers: dict[str, HeaderPlace] = {}
+    headers: dict[str, HeaderPlace] = Field(default_factory=dict)
     blocks: tuple[BlockPlace, ...] = ()
 
 
@@ -87,9 +89,7 @@ class _Reader:
             self.open.bad_moves = True
         nearest = error.nearest or (nearest_line(text, error.column, error.expected) if text else None)
         self.problems.append(
-            Problem(
-                line=number, column=error.column, text=error.text, expected=error.expected, nearest=nearest
-            )
+            Problem(line=number, column=error.column, text=error.text, expected=error.expected, nearest=nearest)
         )
 
     def _header(self, number: int, text: str) -> None:
@@ -114,9 +114,7 @@ class _Reader:
 
     def _move(self, number: int, text: str) -> None:
         if self.open is None:
-            raise Unreadable(
-                "A move stands below a block, and there is none above.", 1, ("warm-up 8:00 at 3",)
-            )
+            raise Unreadable("A move stands below a block, and there is none above.", 1, ("warm-up 8:00 at 3",))
         move = read_move(text)
         block = self.open.read.block if self.open.read else None
         if move is None:

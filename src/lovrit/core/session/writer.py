@@ -1,6 +1,7 @@
 """A session written as a slate. What is read back is the same session."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
+from typing import Any
 
 from lovrit.core.clock import clock, number
 from lovrit.core.session.model import (
@@ -161,24 +162,27 @@ def _rests(block: Block) -> Iterator[str]:
 
 
 def _own(block: AnyBlock) -> Iterator[str]:
+    """Options that only one kind of block has."""
     for word in ("break", "change"):
         seconds = getattr(block, f"{word}_s", None)
         if seconds is not None:
             added = " added" if getattr(block, f"{word}_added") else ""
             yield f"{word} {clock(seconds)}{added}"
-    if block.kind == "every" and block.half_start_s:
-        yield f"half start at {clock(block.half_start_s)}"
-    if block.kind == "amrap":
-        if block.ladder:
-            yield f"ladder {block.ladder.start} +{block.ladder.step}"
-        if block.partners:
-            yield "partners alternate"
-    if block.kind == "tempo" and block.up_and_down:
-        yield "up and down"
-    if block.kind == "intervals" and block.score:
-        yield f"score {block.score}"
-    if (block.kind in ("for-time", "quality")) and block.cap_s is not None:  # type: ignore[union-attr]
-        yield f"cap {clock(block.cap_s)}"  # type: ignore[union-attr]
+    for kind, field, written in OWN:
+        value = getattr(block, field, None)
+        if block.kind == kind and value:
+            yield written(value)
+
+
+OWN: tuple[tuple[str, str, Callable[[Any], str]], ...] = (
+    ("every", "half_start_s", lambda value: f"half start at {clock(value)}"),
+    ("amrap", "ladder", lambda value: f"ladder {value.start} +{value.step}"),
+    ("amrap", "partners", lambda _value: "partners alternate"),
+    ("tempo", "up_and_down", lambda _value: "up and down"),
+    ("intervals", "score", lambda value: f"score {value}"),
+    ("for-time", "cap_s", lambda value: f"cap {clock(value)}"),
+    ("quality", "cap_s", lambda value: f"cap {clock(value)}"),
+)
 
 
 def _span(low: float, high: float) -> str:

@@ -1,7 +1,7 @@
 """How many rounds fit as many as possible into a cap: low, likely, high."""
 
 from lovrit.core.moves.library import Library
-from lovrit.core.session.model import Amrap
+from lovrit.core.session.model import Amrap, AnyBlock
 from lovrit.core.session.move import Amount, Line
 from lovrit.core.timeline.interval import Case, Forecast
 from lovrit.core.timeline.worktime import round_s
@@ -41,7 +41,24 @@ def _rungs(block: Amrap, library: Library, case: Case) -> float | None:
 
 def _with_reps(line: Line, reps: int) -> Line:
     amount = Amount(values=(float(reps),))
-    tasks = tuple(
-        task if task.amount else task.model_copy(update={"amount": amount}) for task in line.tasks
-    )
+    tasks = tuple(task if task.amount else task.model_copy(update={"amount": amount}) for task in line.tasks)
     return line.model_copy(update={"tasks": tasks})
+
+
+def round_ends(block: AnyBlock, library: Library) -> list[float]:
+    """Where each round is likely to end, in seconds from the block's start; empty where nobody can say."""
+    if not isinstance(block, Amrap):
+        return []
+    ends: list[float] = []
+    at = 0.0
+    for rung in range(MOST_RUNGS):
+        lines = block.moves
+        if block.ladder:
+            reps = block.ladder.start + block.ladder.step * rung
+            lines = tuple(_with_reps(line, reps) for line in lines)
+        once = round_s(lines, library)
+        if not once or at + once >= block.total_s:
+            break
+        at += once
+        ends.append(at)
+    return ends

@@ -136,9 +136,7 @@ def _rotate(block: Rotate, laying: Laying) -> Iterator[Step]:
                 yield _pause(block, "rest", rest_s, work)
 
 
-def _at_stations(
-    block: Sets | Strength, sets: int, work_s: Callable[[int], int], rest_s: int
-) -> Iterator[Step]:
+def _at_stations(block: Sets | Strength, sets: int, work_s: Callable[[int], int], rest_s: int) -> Iterator[Step]:
     """All sets at one station, then the next."""
     stations = max(1, len(block.moves))
     for at in range(stations):

@@ -34,8 +34,7 @@ def round_s(lines: tuple[Line, ...], library: Library, case: Case = "likely") ->
 def timed(line: Line) -> bool:
     """Whether the line's work is all written as times, so that nothing has to be forecast."""
     return bool(line.tasks) and all(
-        task.amount is not None and task.amount.unit == "s" and task.amount.form == "one"
-        for task in line.tasks
+        task.amount is not None and task.amount.unit == "s" and task.amount.form == "one" for task in line.tasks
     )
 
 

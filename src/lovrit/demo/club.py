@@ -1,0 +1,72 @@
+"""The sample club put into an empty database."""
+
+import time
+from importlib.resources import files
+
+from sqlmodel import Session, col, select
+
+from lovrit.core.crew.groups import deal
+from lovrit.core.session.reader import read
+from lovrit.store import people, sessions
+from lovrit.store.database import Database
+from lovrit.store.tables import PersonRow, SessionRow
+
+SLATES = ("home-while-the-hall-is-shut", "easy-start", "long-and-even", "winter-hall-4")
+
+# name, initials, rest, highest, age, by effort, strap, what to keep in mind
+PEOPLE = (
+    ("Anouk K", "AK", 58, 186, 34, False, "steady", ""),
+    ("Bodo O", "BO", 54, 191, 29, False, "steady", ""),
+    ("Cilla", "CI", 62, 178, 45, False, "steady", "knee: no depth"),
+    ("Dov E", "DE", 60, 188, 31, False, "steady", ""),
+    ("Emrys", "EM", 64, 170, 58, True, "none", "heart medicine: by effort"),
+    ("Faye", "FY", 63, 190, 27, False, "steady", "second week back: 7 at most"),
+    ("Gila", "GA", 59, 183, 38, False, "drops", ""),
+    ("Hugo", "HU", 66, 176, 49, False, "steady", ""),
+    ("Ivy", "IV", 70, 193, 22, False, "steady", "first time"),
+    ("Jonas", "JO", 61, 181, 41, False, "over", "starts too fast"),
+    ("Keir", "KE", 57, 187, 33, False, "steady", ""),
+    ("Luz", "LU", 65, 179, 44, False, "steady", "no jumping: steps, low"),
+    ("Mara", "MA", 56, 184, 36, False, "steady", ""),
+    ("Nils", "NI", 58, 189, 30, False, "steady", ""),
+    ("Oskar", "OS", 67, 172, 55, True, "none", "no strap: by effort"),
+    ("Pela", "PE", 60, 185, 35, False, "steady", ""),
+    ("Ruta", "RU", 62, 182, 39, False, "steady", ""),
+    ("Tam", "TA", 64, 177, 47, False, "steady", "shoulder: nothing overhead"),
+    ("Ulla", "UL", 66, 174, 51, False, "steady", "away until February"),
+    ("Wim", "WI", 59, 180, 42, False, "steady", ""),
+)
+COMING, GROUPS = 18, 6
+
+
+def fill(database: Database) -> None:
+    """Put the club in; where there is one already, nothing is changed."""
+    with database.work() as work:
+        if work.exec(select(PersonRow.id)).first() is not None:
+            return
+        _people(work)
+        now_ms = time.time_ns() // 1_000_000
+        for nth, name in enumerate(SLATES):
+            _session(work, name, now_ms - (len(SLATES) - nth) * 86_400_000)
+
+
+def slate(name: str) -> str:
+    """A slate of the demo's."""
+    return files("lovrit.demo").joinpath(f"{name}.slate").read_text("utf-8")
+
+
+def _people(work: Session) -> None:
+    names = ("name", "initials", "rest_hr", "max_hr", "age", "effort_only", "strap", "mind")
+    for person in PEOPLE:
+        work.add(PersonRow(**dict(zip(names, person, strict=True))))
+    work.flush()
+
+
+def _session(work: Session, name: str, now_ms: int) -> SessionRow:
+    text = slate(name)
+    row = sessions.create(work, text, read(text).session.title, now_ms)
+    assert row.id is not None
+    query = select(PersonRow.id).order_by(col(PersonRow.name)).limit(COMING)
+    coming = [person for person in work.exec(query) if person is not None]
+    people.set_comers(work, row.id, deal(coming, GROUPS))
+    return row

@@ -1,0 +1,1 @@
+"""The pages: one folder a screen, each with its routes, its view and its templates."""

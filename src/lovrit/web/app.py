@@ -1,0 +1,89 @@
+"""The application: a house, its guard, its screens."""
+
+import secrets
+import time
+from collections.abc import AsyncIterator, Callable
+from contextlib import asynccontextmanager
+from hashlib import sha256
+from pathlib import Path
+
+from fastapi import FastAPI
+from starlette.middleware.gzip import GZipMiddleware
+from starlette.responses import Response
+from starlette.staticfiles import StaticFiles
+from starlette.types import Scope
+
+from lovrit.settings import Settings
+from lovrit.store.database import Database
+from lovrit.web.crew.routes import router as crew
+from lovrit.web.debrief.routes import router as debrief
+from lovrit.web.desk.routes import router as desk
+from lovrit.web.errors import add_error_pages
+from lovrit.web.guard import Guard
+from lovrit.web.house import House
+from lovrit.web.pages import environment
+from lovrit.web.run.floor import Floor
+from lovrit.web.run.routes import router as run
+from lovrit.web.shell.routes import router as shell
+
+BUILT = Path(__file__).parent / "static" / "built"
+
+
+def _now_ms() -> int:
+    return time.time_ns() // 1_000_000
+
+
+class _Assets(StaticFiles):
+    """Styles, scripts and fonts; their address carries their build, so that they may be kept for long."""
+
+    async def get_response(self, path: str, scope: Scope) -> Response:
+        response = await super().get_response(path, scope)
+        response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
+        return response
+
+
+def create_app(settings: Settings, database: Database | None = None, now_ms: Callable[[], int] = _now_ms) -> FastAPI:
+    """An application on its settings; tests hand over a database and a clock of their own."""
+    house = House(
+        settings=settings,
+        database=database or Database(settings.database),
+        templates=environment(_assets_key()),
+        now_ms=now_ms,
+    )
+
+    @asynccontextmanager
+    async def lifespan(_app: FastAPI) -> AsyncIterator[None]:
+        floor.open()
+        yield
+        house.hub.close()
+        await floor.close()
+        house.database.close()
+
+    app = FastAPI(title="Lovrit", lifespan=lifespan, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
+    floor = Floor(house)
+    app.state.house, app.state.floor = house, floor
+    for router in (shell, desk, crew, run, debrief):
+        app.include_router(router, include_in_schema=False)
+    app.mount("/static", _Assets(directory=BUILT, check_dir=False), name="static")
+    add_error_pages(app)
+    app.add_middleware(GZipMiddleware, minimum_size=600)
+    secret = _secret(settings.data)
+    app.state.secret = secret
+    app.add_middleware(Guard, settings=settings, secret=secret)
+    return app
+
+
+def _assets_key() -> str:
+    """A short name for this build of the assets."""
+    mark = BUILT / "build.txt"
+    return sha256(mark.read_bytes()).hexdigest()[:12] if mark.exists() else "none"
+
+
+def _secret(data: Path) -> str:
+    """The key that signs cookies; made once and kept beside the data."""
+    path = data / "secret"
+    if not path.exists():
+        data.mkdir(parents=True, exist_ok=True)
+        path.write_text(secrets.token_hex(32))
+        path.chmod(0o600)
+    return path.read_text().strip()

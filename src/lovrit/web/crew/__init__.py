@@ -1,0 +1,1 @@
+"""Crew: who comes, and in which group."""

@@ -1,0 +1,118 @@
+"""Crew: who comes tonight; groups dealt by count and moved by hand."""
+
+from typing import Annotated
+
+from fastapi import APIRouter, Form, Request
+from fastapi.responses import RedirectResponse, Response
+
+from lovrit.core.crew.groups import MOST_GROUPS, deal
+from lovrit.core.timeline.plan import plan_text
+from lovrit.core.values import LovritError
+from lovrit.store import people, sessions
+from lovrit.store.tables import SessionRow
+from lovrit.web.crew.view import crew_view
+from lovrit.web.house import House, InHouse
+from lovrit.web.pages import page
+
+router = APIRouter()
+
+
+class NobodyThere(LovritError):
+    """There is nobody to do this with."""
+
+
+@router.get("/crew")
+async def crew(house: InHouse) -> Response:
+    """To the crew of the session that was last worked on."""
+    with house.database.work() as work:
+        rows = sessions.listed(work)
+    return RedirectResponse(f"/crew/{rows[0].id}" if rows else "/desk", 303)
+
+
+@router.get("/crew/{session_id}")
+async def who(request: Request, house: InHouse, session_id: int) -> Response:
+    """Who comes to a session."""
+    with house.database.work() as work:
+        row = sessions.get(work, session_id)
+    return _shown(request, house, row)
+
+
+def _shown(request: Request, house: House, row: SessionRow) -> Response:
+    assert row.id is not None
+    with house.database.work() as work:
+        everyone, comers = people.everyone(work), people.comers(work, row.id)
+    plan = plan_text(row.text, house.library)
+    view = crew_view(plan, everyone, comers)
+    whole = not request.headers.get("hx-request")
+    template = "crew/page.html" if whole else "crew/people.html"
+    return page(request, house, template, session=row, crew=view, here="crew")
+
+
+def _after(request: Request, house: House, row: SessionRow) -> Response:
+    """The page again: the part that changed where a script asked, a way back without one."""
+    if request.headers.get("hx-request"):
+        return _shown(request, house, row)
+    return RedirectResponse(f"/crew/{row.id}", 303)
+
+
+@router.post("/crew/{session_id}/deal")
+async def deal_groups(
+    request: Request, house: InHouse, session_id: int, groups: Annotated[int, Form(ge=1, le=MOST_GROUPS)]
+) -> Response:
+    """Deal everyone who comes into so many groups."""
+    with house.database.work() as work:
+        row = sessions.get(work, session_id)
+        coming = [person.id for person, _ in people.comers(work, session_id)]
+        if not coming:
+            raise NobodyThere("Nobody comes yet: tick those who do, then deal.")
+        people.set_comers(work, session_id, deal(coming, groups))
+    return _after(request, house, row)
+
+
+@router.post("/crew/{session_id}/place")
+async def place(
+    request: Request,
+    house: InHouse,
+    session_id: int,
+    person: Annotated[int, Form()],
+    group: Annotated[int, Form(ge=-1, lt=MOST_GROUPS)],
+) -> Response:
+    """Put a person into a group (from 0); -1 is staying away. Empty groups close up."""
+    with house.database.work() as work:
+        row = sessions.get(work, session_id)
+        now = {one.id: at for one, at in people.comers(work, session_id)}
+        now.pop(person, None)
+        if group >= 0:
+            now[person] = group
+        people.set_comers(work, session_id, _closed_up(now))
+    return _after(request, house, row)
+
+
+def _closed_up(groups: dict[int, int]) -> dict[int, int]:
+    left = sorted(set(groups.values()))
+    return {who: left.index(group) for who, group in groups.items()}
+
+
+@router.post("/crew/{session_id}/join")
+async def join(
+    request: Request, house: InHouse, session_id: int, name: Annotated[str, Form(max_length=60)]
+) -> Response:
+    """Someone new comes along: in the smallest group, with usual figures."""
+    said = " ".join(name.split())
+    if not said:
+        raise NobodyThere("A name, please.")
+    with house.database.work() as work:
+        row = sessions.get(work, session_id)
+        now = {one.id: at for one, at in people.comers(work, session_id)}
+        new = people.add_person(work, said, _initials(said, {one.initials for one in people.everyone(work)}))
+        sizes = {group: list(now.values()).count(group) for group in set(now.values())} or {0: 0}
+        people.set_comers(work, session_id, now | {new.id: min(sizes, key=lambda group: (sizes[group], group))})
+    return _after(request, house, row)
+
+
+def _initials(name: str, taken: set[str]) -> str:
+    letters = [char.upper() for char in name if char.isalpha()] or ["X"]
+    for second in letters[1:] or letters:
+        if letters[0] + second not in taken:
+            return letters[0] + second
+    return (letters[0] + letters[-1])[:2]

@@ -1,0 +1,93 @@
+"""The people of an evening as the Crew page shows them."""
+
+from lovrit.core.crew.groups import deal, sizes, usual_groups
+from lovrit.core.crew.person import Comer, Person
+from lovrit.core.heart.demand import corridor
+from lovrit.core.session.model import Heart
+from lovrit.core.timeline.plan import Plan
+from lovrit.core.values import Value
+
+LOW_BPM, HIGH_BPM = 40, 205
+
+
+class Row(Value):
+    """A person's line: the thin line from rest to highest, and the work's box on it, in percent."""
+
+    person: Person
+    comes: bool
+    group: int
+    line: tuple[float, float] | None
+    box: tuple[float, float] | None
+
+
+class CrewView(Value):
+    """Who comes in which group, who stays away, and the line that opens the page."""
+
+    groups: tuple[tuple[Row, ...], ...]
+    away: tuple[Row, ...]
+    coming: int
+    said: str
+    by_effort: int
+    wanted: int
+    effort: float | None
+
+
+def crew_view(plan: Plan, everyone: list[Person], comers: list[tuple[Person, int]]) -> CrewView:
+    """The evening's people by group."""
+    effort = main_effort(plan)
+    target = main_heart(plan)
+    count = max((group for _, group in comers), default=-1) + 1
+    here = {person.id for person, _ in comers}
+    by_group: list[list[Row]] = [[] for _ in range(count)]
+    for person, group in comers:
+        box = corridor(person, effort, target)
+        by_group[group].append(_row(person, True, group, box))
+    away = tuple(_row(person, False, 0, None) for person in everyone if person.id not in here)
+    groups = tuple(tuple(rows) for rows in by_group)
+    return CrewView(
+        groups=groups,
+        away=away,
+        coming=len(comers),
+        said=sizes([len(rows) for rows in groups if rows]) if comers else "no groups",
+        by_effort=sum(person.effort_only for person, _ in comers),
+        wanted=count or usual_groups(len(comers), stations(plan)),
+        effort=effort,
+    )
+
+
+def _row(person: Person, comes: bool, group: int, box: tuple[float, float] | None) -> Row:
+    line = None if person.effort_only else (_at(person.rest_hr), _at(person.max_hr))
+    shown = (_at(box[0]), _at(box[1])) if box else None
+    return Row(person=person, comes=comes, group=group, line=line, box=shown)
+
+
+def _at(bpm: float) -> float:
+    return round((bpm - LOW_BPM) / (HIGH_BPM - LOW_BPM) * 100, 2)
+
+
+def main_effort(plan: Plan) -> float | None:
+    """The effort that most of the work is done at."""
+    seconds: dict[float, int] = {}
+    for one in plan.timeline.intervals:
+        if one.phase == "work" and one.effort is not None:
+            seconds[one.effort] = seconds.get(one.effort, 0) + one.seconds
+    return max(seconds, key=lambda effort: seconds[effort], default=None)
+
+
+def main_heart(plan: Plan) -> Heart | None:
+    """The first heart target that a block writes."""
+    return next((block.heart for block in plan.session.blocks if block.heart), None)
+
+
+def stations(plan: Plan) -> int:
+    """The most stations of any block that people move through."""
+    moving = (len(block.moves) for block in plan.session.blocks if block.kind in ("rotate", "sets"))
+    return max(moving, default=0)
+
+
+def dealt(everyone: list[Person], plan: Plan) -> list[Comer]:
+    """Everyone dealt as a coach would begin, where nobody has dealt yet."""
+    wanted = min(plan.session.people or len(everyone), len(everyone))
+    people = everyone[:wanted]
+    groups = deal([one.id for one in people], usual_groups(len(people), stations(plan)))
+    return [Comer(**one.model_dump(), group=groups[one.id]) for one in people]

@@ -1,0 +1,1 @@
+"""Debrief: what happened."""

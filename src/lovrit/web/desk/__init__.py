@@ -1,0 +1,1 @@
+"""The Desk: a session is written, drawn and looked at twice."""

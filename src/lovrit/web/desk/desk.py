@@ -1,0 +1,109 @@
+"""One session on the Desk: its text as kept, its picture as last read, and edits to it."""
+
+from dataclasses import dataclass
+
+from sqlmodel import Session
+
+from lovrit.core.crew.groups import usual_groups
+from lovrit.core.session.edit import BlockEdit, CannotEdit, Edit, apply_edit
+from lovrit.core.session.reader import read, split_lines
+from lovrit.core.timeline.plan import Plan, plan_text
+from lovrit.store import people as kept_people
+from lovrit.store import sessions
+from lovrit.store.sessions import Written
+from lovrit.store.tables import SessionRow
+from lovrit.web.crew.view import stations
+from lovrit.web.desk.view import DeskView, People, desk_view
+from lovrit.web.house import House
+
+
+@dataclass
+class Desk:
+    """A session as one request finds it."""
+
+    house: House
+    row: SessionRow
+    people: People
+    written: Written
+    typed: Plan
+    drawn: Plan
+
+    @property
+    def stale(self) -> bool:
+        """Whether the picture is of an earlier text, the last that could be read whole."""
+        return self.drawn is not self.typed
+
+    def view(self, block: int, part: int) -> DeskView:
+        """What the page shows."""
+        shown = (max(0, block), part)
+        problems = self.typed.problems
+        return desk_view(self.drawn, self.house.library, self.people, shown, problems, self.stale)
+
+
+def open_desk(house: House, work: Session, session_id: int, written: Written | None = None) -> Desk:
+    """A session with its picture.
+
+    Raises:
+        Gone: if there is none of this number.
+    """
+    row = sessions.get(work, session_id)
+    typed = plan_text(row.text, house.library)
+    drawn = typed
+    if not typed.problems:
+        if row.good_text != row.text:
+            row.good_text, row.title = row.text, typed.session.title
+            work.add(row)
+    elif row.good_text:
+        drawn = plan_text(row.good_text, house.library)
+    people = _people(work, session_id, typed)
+    return Desk(house, row, people, written or sessions.state(work, row), typed, drawn)
+
+
+def _people(work: Session, session_id: int, plan: Plan) -> People:
+    comers = kept_people.comers(work, session_id)
+    if comers:
+        groups = [group for _, group in comers]
+        counted = tuple(groups.count(group) for group in sorted(set(groups)))
+        return People(len(comers), counted)
+    coming = plan.session.people or 0
+    if not coming:
+        return People(0, ())
+    count = usual_groups(coming, stations(plan))
+    size, more = divmod(coming, count)
+    return People(coming, tuple(size + (nth < more) for nth in range(count)))
+
+
+def edited(row: SessionRow, text: str, edit: Edit) -> str:
+    """A text after an edit by hand. Where the picture is of an earlier text, the block is found by its line.
+
+    Raises:
+        CannotEdit: where the text has no place for it now.
+    """
+    block = getattr(edit, "block", None)
+    if block is not None and row.good_text and row.good_text != text:
+        found = _same_block(row.good_text, text, block)
+        edit = edit.model_copy(update={"block": found})
+        if isinstance(edit, BlockEdit) and edit.what == "move":
+            edit = edit.model_copy(update={"to": _same_block(row.good_text, text, edit.to)})
+    return apply_edit(text, edit)
+
+
+def _same_block(good: str, text: str, block: int) -> int:
+    """Where a block of the picture stands in the text as it is now."""
+    before, now = plan_places(good), plan_places(text)
+    if before == now:
+        return block
+    if block >= len(before):
+        raise CannotEdit("That block is no longer there.")
+    nth = before[: block + 1].count(before[block])
+    for at, line in enumerate(now):
+        nth -= line == before[block]
+        if not nth:
+            return at
+    raise CannotEdit("That block's line can't be read as it stands; mend it first.")
+
+
+def plan_places(text: str) -> list[str]:
+    """The first lines of the blocks that can be read, as they are written."""
+    lines = ["", *split_lines(text)]
+    return [lines[place.line].strip() for place in read(text).blocks]

@@ -1,0 +1,113 @@
+"""A session turned into what the Desk shows: the read-out line, the slate's problems, the second look."""
+
+from typing import NamedTuple
+
+from lovrit.core.advice.look import second_look
+from lovrit.core.advice.note import Note
+from lovrit.core.clock import clock, minutes, number, ratio
+from lovrit.core.crew.groups import sizes
+from lovrit.core.moves.library import Library
+from lovrit.core.session.problem import Problem
+from lovrit.core.timeline.explain import hard_s, known_ratio, spare_s, top_effort
+from lovrit.core.timeline.plan import Plan
+from lovrit.core.values import Value
+from lovrit.web.desk.rails import Rails, rails_view
+from lovrit.web.desk.tape import Tape, tape_view
+
+
+class Part(NamedTuple):
+    """A piece of the read-out: words, or a figure that can be pressed (``key``)."""
+
+    text: str
+    key: str = ""
+    stop: bool = False
+
+
+class People(NamedTuple):
+    """How many come, in groups of which sizes."""
+
+    coming: int
+    groups: tuple[int, ...]
+
+
+class DeskView(Value):
+    """Everything on the Desk that follows the text."""
+
+    title: str
+    readout: tuple[Part, ...]
+    tape: Tape
+    rails: Rails | None
+    notes: tuple[Note, ...]
+    problems: tuple[Problem, ...]
+    stale: bool
+    blocked: int
+    weighed: int
+
+
+def desk_view(
+    plan: Plan,
+    library: Library,
+    people: People,
+    shown: tuple[int, int],
+    problems: tuple[Problem, ...] = (),
+    stale: bool = False,
+) -> DeskView:
+    """The Desk of a plan; ``shown`` is the block and round that the rails show.
+
+    ``problems`` are those of the text as typed; ``stale`` where the plan is the last that could be read.
+    """
+    groups = len(people.groups) or None
+    notes = second_look(plan, library, groups)
+    return DeskView(
+        title=plan.session.title or "Untitled session",
+        readout=tuple(readout(plan, people)),
+        tape=tape_view(plan, shown[0]),
+        rails=rails_view(plan, max(1, len(people.groups)), *shown),
+        notes=notes,
+        problems=problems or plan.problems,
+        stale=stale,
+        blocked=sum(note.level == "stop" for note in notes),
+        weighed=sum(note.level == "weigh" for note in notes),
+    )
+
+
+def readout(plan: Plan, people: People) -> list[Part]:
+    """The line that opens the Desk."""
+    if not plan.timeline.intervals:
+        return [Part("Nothing on the clock yet: write a block on the slate, or start from the rack.")]
+    return [*_time(plan), *_people(people), *_ratio(plan), *_dose(plan)]
+
+
+def _time(plan: Plan) -> list[Part]:
+    low, high = plan.timeline.range_s
+    total = minutes(plan.timeline.total_s)
+    parts = [Part(total if low == high else f"{total} ({minutes(low)}–{minutes(high)})", "total")]
+    slot, spare = plan.session.slot, spare_s(plan)
+    if slot and spare is not None:
+        parts += [Part(" of a "), Part(minutes(slot.seconds), "slot"), Part(" slot, ")]
+        said = "spare" if spare >= 0 else "over"
+        parts += [Part(clock(abs(spare)), "spare", stop=spare < 0), Part(f" {said}")]
+    return parts
+
+
+def _people(people: People) -> list[Part]:
+    if not people.coming:
+        return []
+    return [Part(" · "), Part(f"{people.coming} people", "people"), Part(f" in {sizes(list(people.groups))}")]
+
+
+def _ratio(plan: Plan) -> list[Part]:
+    work, rest = known_ratio(plan)
+    if not work:
+        return []
+    return [Part(" · "), Part(ratio(work, rest), "ratio"), Part(" work to rest")]
+
+
+def _dose(plan: Plan) -> list[Part]:
+    parts = [Part(" · "), Part(minutes(plan.timeline.work_s), "work"), Part(" of work")]
+    if hard_s(plan):
+        parts += [Part(", "), Part(minutes(hard_s(plan)), "hard"), Part(" of it hard")]
+    top = top_effort(plan)
+    if top is not None:
+        parts += [Part(" · top effort "), Part(number(top), "effort")]
+    return parts

@@ -1,0 +1,1 @@
+"""Run: a class on the floor, on the coach's screen and on the wall."""

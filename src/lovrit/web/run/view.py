@@ -1,0 +1,180 @@
+"""A class turned into what its screens show. The wall gets groups, stations and time, never a heart."""
+
+from typing import Any, Literal
+
+from lovrit.core.clock import clock, number
+from lovrit.core.crew.groups import letter
+from lovrit.core.crew.person import Comer
+from lovrit.core.heart.demand import corridor
+from lovrit.core.run.places import stands
+from lovrit.core.run.state import Class
+from lovrit.core.timeline.interval import Interval
+from lovrit.core.timeline.plan import Plan
+from lovrit.core.values import Value
+
+Screen = Literal["coach", "wall"]
+SAID = {
+    "work": "work",
+    "rest": "rest",
+    "break": "break",
+    "change": "change stations",
+    "lead-in": "lead in",
+    "steady": "steady",
+}
+BOX_TOP, BOX_BOTTOM = 32.0, 60.0
+
+
+def state_object(state: Class, now_ms: int, screen: str) -> dict[str, Any]:
+    """Where a class is, for a browser that runs on from there by itself."""
+    shown = {
+        "now_ms": now_ms,
+        "phase": state.phase,
+        "interval": state.interval,
+        "place_ms": state.place_ms,
+        "since_ms": state.since_ms,
+        "lengths_ms": state.lengths_ms,
+        "started_ms": state.started_ms,
+        "over_ms": state.over_ms,
+    }
+    if screen == "coach":
+        shown["stopped"] = sorted(state.stopped)
+        shown["marks"] = len(state.marks)
+    return shown
+
+
+def plan_object(plan: Plan, groups: int) -> dict[str, Any]:
+    """The whole class for a browser: every interval with who is where."""
+    return {
+        "groups": [letter(at) for at in range(groups)],
+        "end_s": plan.timeline.total_s,
+        "intervals": [_interval(plan, at, groups) for at in range(len(plan.timeline.intervals))],
+    }
+
+
+def _interval(plan: Plan, at: int, groups: int) -> dict[str, Any]:
+    one = plan.timeline.intervals[at]
+    return {
+        "phase": one.phase,
+        "said": _said(plan, one),
+        "block": one.block,
+        "where": _where(plan, one),
+        "effort": number(one.effort) if one.effort is not None else None,
+        "seconds": one.seconds,
+        "beat": one.beat,
+        "stands": [_stand(stand) for stand in stands(plan.session, plan.timeline, at, groups)],
+    }
+
+
+def _said(plan: Plan, one: Interval) -> str:
+    block = plan.session.blocks[one.block]
+    return getattr(block, "label", "") if one.phase == "steady" else SAID[one.phase]
+
+
+def _stand(stand: object) -> dict[str, Any]:
+    return {
+        "station": stand.station,  # type: ignore[attr-defined]
+        "side": stand.side,  # type: ignore[attr-defined]
+        "groups": [letter(group) for group in stand.groups],  # type: ignore[attr-defined]
+        "then": [letter(group) for group in stand.then],  # type: ignore[attr-defined]
+    }
+
+
+def _where(plan: Plan, one: Interval) -> str:
+    """Round and turn in words."""
+    mates = [other for other in plan.timeline.intervals if other.block == one.block]
+    rounds = max((other.round or 0 for other in mates), default=0)
+    turns = max((other.turn or 0 for other in mates), default=0)
+    kind = plan.session.blocks[one.block].kind
+    if one.round is None:
+        return ""
+    if kind == "sets":
+        return f"station {one.turn} of {turns}, set {one.round} of {rounds}"
+    parts = [f"round {one.round} of {rounds}"] if rounds > 1 else []
+    if turns > 1:
+        parts.append(f"turn {one.turn} of {turns}")
+    return ", ".join(parts)
+
+
+class Bead(Value):
+    """A person's heart on a thread. ``y`` runs from 0 at the top to 100; ``how`` is how it is drawn."""
+
+    person: int
+    initials: str
+    name: str
+    group: int
+    x: float
+    y: float = 0
+    how: Literal["in", "under", "over", "lost", "effort", "stopped", "waiting"]
+    bpm: int = 0
+    effort: str = ""
+
+
+class Hearts(Value):
+    """All threads, and where the corridor's box stands (percent from the top)."""
+
+    beads: tuple[Bead, ...]
+    box_top: float
+    box_height: float
+    over: tuple[str, ...]
+
+
+def hearts_view(plan: Plan, state: Class, comers: tuple[Comer, ...], beats: dict[int, int]) -> Hearts:
+    """The threads: each person in their own corridor."""
+    work = _work_near(plan, state)
+    step = 100 / max(1, len(comers))
+    beads = tuple(
+        _bead(plan, state, comer, work, beats.get(comer.id), round((nth + 0.5) * step, 3))
+        for nth, comer in enumerate(comers)
+    )
+    over = tuple(bead.name for bead in beads if bead.how == "over")
+    return Hearts(beads=beads, box_top=BOX_TOP, box_height=BOX_BOTTOM - BOX_TOP, over=over)
+
+
+def _y(person: Comer, target: tuple[float, float], bpm: float) -> float:
+    """Percent from the top: a thread runs from a person's rest to their highest, the corridor in the middle third."""
+    low, high = target
+    if bpm < low:
+        share = max(0.0, (bpm - person.rest_hr) / max(1.0, low - person.rest_hr))
+        return round(100 - (100 - BOX_BOTTOM) * share, 2)
+    if bpm <= high:
+        return round(BOX_BOTTOM - (BOX_BOTTOM - BOX_TOP) * (bpm - low) / max(1.0, high - low), 2)
+    share = min(1.0, (bpm - high) / max(6.0, person.max_hr - high))
+    return round(BOX_TOP * (1 - share), 2)
+
+
+def _work_near(plan: Plan, state: Class) -> Interval | None:
+    """The work that the corridor is of: this one, or in a rest the one before."""
+    intervals = plan.timeline.intervals
+    at = min(state.interval, len(intervals) - 1)
+    for one in (*reversed(intervals[: at + 1]), *intervals[at + 1 :]):
+        if one.phase in ("work", "steady") and (one.effort is not None or plan.session.blocks[one.block].heart):
+            return one
+    return None
+
+
+def _bead(plan: Plan, state: Class, comer: Comer, work: Interval | None, bpm: int | None, x: float) -> Bead:
+    fields: dict[str, Any] = {
+        "person": comer.id,
+        "initials": comer.initials,
+        "name": comer.name,
+        "group": comer.group,
+        "x": x,
+    }
+    if comer.id in state.stopped:
+        return Bead(**fields, how="stopped")
+    effort = number(work.effort) if work and work.effort is not None else ""
+    target = corridor(comer, work.effort, plan.session.blocks[work.block].heart) if work else None
+    if comer.effort_only or target is None:
+        return Bead(**fields, how="effort", effort=effort)
+    if bpm is None:
+        return Bead(**fields, how="waiting")
+    if bpm == 0:
+        return Bead(**fields, how="lost")
+    place = (bpm - target[0]) / (target[1] - target[0])
+    how = "over" if place > 1.04 else "under" if place < 0 else "in"
+    return Bead(**fields, how=how, y=_y(comer, target, bpm), bpm=bpm)
+
+
+def ready_line(plan: Plan, comers: tuple[Comer, ...]) -> str:
+    """What is about to begin, in one line."""
+    return f"{clock(plan.timeline.total_s)} · {len(comers)} people"

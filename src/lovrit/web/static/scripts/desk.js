@@ -1,0 +1,335 @@
+// The Desk: what is typed or dragged goes to the server one post at a time, and the page follows its answer.
+import { ChangeSet } from "@codemirror/state";
+import { EditorView } from "@codemirror/view";
+import { focusNext, focusWanted, handleFigures, handleStations } from "./figures.js";
+import { freshId, typing } from "./hands.js";
+import { difference, makeEditor, remote, showProblems } from "./slate.js";
+
+const AFTER_TYPING_MS = 140;
+const AGAIN_MS = 1500;
+
+class Desk {
+  /** @param {HTMLElement} root */
+  constructor(root) {
+    this.root = root;
+    this.url = `/desk/${root.dataset.session}`;
+    this.kept = `lovrit-slate-${root.dataset.session}`;
+    this.hand = freshId();
+    const now = this.now();
+    this.version = Number(now.dataset.version);
+    this.synced = now.textContent ?? "";
+    this.block = Number(now.dataset.block);
+    this.part = Number(now.dataset.partShown);
+    /** @type {Promise<void>} */
+    this.queue = Promise.resolve();
+    this.waiting = 0;
+    this.busy = 0;
+    this.editor = this.makeEditor();
+    this.pending = ChangeSet.empty(this.synced.length);
+    this.restore();
+    this.showProblems();
+    this.listen();
+  }
+
+  now() {
+    return /** @type {HTMLElement} */ (document.getElementById("slate-now"));
+  }
+
+  makeEditor() {
+    const form = /** @type {HTMLFormElement} */ (document.getElementById("slate-form"));
+    const area = /** @type {HTMLTextAreaElement} */ (document.getElementById("slate-text"));
+    const words = JSON.parse(document.getElementById("completion")?.textContent ?? "{}");
+    area.hidden = true;
+    area.previousElementSibling?.remove();
+    const box = document.createElement("div");
+    box.className = "editor";
+    form.prepend(box);
+    return makeEditor(box, this.synced, words, {
+      changed: (changes) => this.typed(changes),
+      moved: (line) => this.follow(line),
+      keys: [
+        { key: "Mod-z", run: () => this.step("undo"), preventDefault: true },
+        { key: "Mod-y", run: () => this.step("redo"), preventDefault: true },
+        { key: "Mod-Shift-z", run: () => this.step("redo"), preventDefault: true },
+        { key: "Mod-.", run: () => this.take() },
+        { key: "F8", run: () => this.nextPlace() },
+      ],
+    });
+  }
+
+  /** What was typed and never reached the server comes back after a reload. */
+  restore() {
+    const kept = localStorage.getItem(this.kept);
+    if (kept === null || kept === this.synced) {
+      localStorage.removeItem(this.kept);
+      return;
+    }
+    this.editor.dispatch({ changes: difference(this.synced, kept) });
+  }
+
+  /** @param {ChangeSet} changes */
+  typed(changes) {
+    this.pending = this.pending.compose(changes);
+    localStorage.setItem(this.kept, this.editor.state.doc.toString());
+    clearTimeout(this.waiting);
+    this.waiting = window.setTimeout(() => this.flush(), AFTER_TYPING_MS);
+  }
+
+  /** Send what was typed since the last answer. */
+  flush() {
+    clearTimeout(this.waiting);
+    return this.enqueue(async () => {
+      if (this.pending.empty) return;
+      const text = this.editor.state.doc.toString();
+      this.synced = text;
+      this.pending = ChangeSet.empty(text.length);
+      await this.post("text", { text, burst: `typing-${this.hand}` });
+      if (this.editor.state.doc.toString() === text) localStorage.removeItem(this.kept);
+    });
+  }
+
+  /** @param {Record<string, unknown>} edit @param {string} [burst] */
+  edit(edit, burst) {
+    this.flush();
+    return this.enqueue(() => this.post("edit", { edit: JSON.stringify(edit), burst: burst ?? freshId() }));
+  }
+
+  /** @param {"undo" | "redo"} way */
+  step(way) {
+    this.flush();
+    this.enqueue(() => this.post(way, {}));
+    return true;
+  }
+
+  /** @param {() => Promise<void>} job */
+  enqueue(job) {
+    this.busy += 1;
+    this.queue = this.queue.then(job).catch((error) => this.say(String(error.message ?? error))).finally(() => {
+      this.busy -= 1;
+    });
+    return this.queue;
+  }
+
+  /** @param {string} path @param {Record<string, string>} fields */
+  async post(path, fields) {
+    const body = new URLSearchParams({
+      ...fields,
+      op: freshId(),
+      base: String(this.version),
+      block: String(this.block),
+      part: String(this.part),
+    });
+    for (;;) {
+      let answer;
+      try {
+        answer = await fetch(`${this.url}/${path}`, { method: "POST", body, headers: { "x-lovrit": "1" } });
+      } catch {
+        this.say("Not reached: what you typed is kept here and sent again.");
+        await new Promise((done) => setTimeout(done, AGAIN_MS));
+        continue;
+      }
+      const text = await answer.text();
+      if (answer.ok) this.adopt(text);
+      else this.say(text || "That did not work.");
+      return;
+    }
+  }
+
+  /** The page follows an answer; what was typed meanwhile stays. @param {string} html */
+  adopt(html) {
+    const before = this.synced;
+    this.swap(html);
+    const now = this.now();
+    this.version = Number(now.dataset.version);
+    this.block = Number(now.dataset.block);
+    this.part = Number(now.dataset.partShown);
+    const text = now.textContent ?? "";
+    const theirs = difference(before, text);
+    if (!theirs.empty) {
+      this.editor.dispatch({ changes: theirs.map(this.pending), annotations: remote.of(true) });
+      this.pending = this.pending.map(theirs, true);
+    }
+    this.synced = text;
+    if (now.dataset.collided === "1") this.say("The same lines were written elsewhere; both are kept on the slate.");
+    else this.say("");
+    this.showProblems();
+  }
+
+  /** @param {string} html */
+  swap(html) {
+    const focused = document.activeElement instanceof HTMLElement ? document.activeElement : null;
+    const key = focusWanted() || focused?.dataset.key || "";
+    const inside = focused?.closest("#rails, #look, #problems, #steps, #tape") !== null;
+    const made = new DOMParser().parseFromString(html, "text/html");
+    for (const part of [...made.querySelectorAll("[data-part]")]) {
+      document.getElementById(part.id)?.replaceWith(document.adoptNode(part));
+    }
+    if (key && inside) {
+      const again = document.querySelector(`[data-key="${CSS.escape(key)}"]`);
+      if (again instanceof HTMLElement) again.focus();
+    }
+  }
+
+  problems() {
+    return [...document.querySelectorAll("#problems .problem")].map((one) => {
+      const { line, column } = /** @type {HTMLElement} */ (one).dataset;
+      return { line: Number(line), column: Number(column), text: one.querySelector("p")?.textContent?.trim() ?? "" };
+    });
+  }
+
+  showProblems() {
+    showProblems(this.editor, this.problems());
+  }
+
+  /** Take the nearest line that would be read, for the line the cursor is on, or the first. */
+  take() {
+    const doc = this.editor.state.doc;
+    const line = doc.lineAt(this.editor.state.selection.main.head).number;
+    const forms = [...document.querySelectorAll("#problems .problem")];
+    const mine = forms.find((one) => Number(/** @type {HTMLElement} */ (one).dataset.line) === line) ?? forms[0];
+    const form = mine?.querySelector("form");
+    if (form) form.requestSubmit();
+    return true;
+  }
+
+  nextPlace() {
+    const doc = this.editor.state.doc;
+    const here = doc.lineAt(this.editor.state.selection.main.head).number;
+    const lines = [...document.querySelectorAll("#problems .goto, #look .goto")]
+      .map((one) => Number(/** @type {HTMLElement} */ (one).dataset.goto)).sort((a, b) => a - b);
+    const next = lines.find((line) => line > here) ?? lines[0];
+    if (next) this.goto(next);
+    return true;
+  }
+
+  /** @param {number} line @param {number} [column] */
+  goto(line, column = 1) {
+    const doc = this.editor.state.doc;
+    if (line > doc.lines) return;
+    const at = doc.line(line);
+    this.editor.dispatch({
+      selection: { anchor: Math.min(at.to, at.from + column - 1) },
+      effects: EditorView.scrollIntoView(at.from, { y: "center" }),
+    });
+    this.editor.focus();
+  }
+
+  /** The rails follow the cursor. @param {number} line */
+  follow(line) {
+    const lines = (this.now().dataset.lines ?? "").split(",").filter(Boolean).map(Number);
+    const block = lines.findLastIndex((first) => first <= line);
+    if (block >= 0 && block !== this.block && this.pending.empty) this.show(block, 0);
+  }
+
+  /** @param {number} block @param {number} part */
+  show(block, part) {
+    this.block = block;
+    this.part = part;
+    return this.enqueue(() => this.refresh());
+  }
+
+  async refresh() {
+    const answer = await fetch(`${this.url}/parts?block=${this.block}&part=${this.part}`, { headers: { "x-lovrit": "1" } });
+    if (answer.ok) this.adopt(await answer.text());
+  }
+
+  /** @param {string} text */
+  say(text) {
+    const said = document.getElementById("said");
+    if (said && said.textContent !== text) said.textContent = text;
+  }
+
+  listen() {
+    const send = (/** @type {Record<string, unknown>} */ edit, /** @type {string | undefined} */ burst) => this.edit(edit, burst);
+    handleFigures(this.root, send);
+    handleStations(this.root, send);
+    this.root.addEventListener("submit", (event) => this.submitted(event));
+    this.root.addEventListener("click", (event) => this.clicked(event));
+    document.addEventListener("keydown", (event) => this.pressed(event));
+    const events = new EventSource(`${this.url}/events`);
+    events.addEventListener("version", (event) => {
+      if (Number(event.data) > this.version && !this.busy) {
+        this.flush();
+        this.enqueue(async () => { if (Number(event.data) > this.version) await this.refresh(); });
+      }
+    });
+    window.addEventListener("pagehide", () => events.close());
+  }
+
+  /** @param {SubmitEvent} event */
+  submitted(event) {
+    const form = /** @type {HTMLFormElement} */ (event.target);
+    if (form.matches(".edit")) {
+      event.preventDefault();
+      this.edit(JSON.parse(String(new FormData(form).get("edit"))));
+    } else if (form.matches(".step")) {
+      event.preventDefault();
+      this.step(form.action.endsWith("undo") ? "undo" : "redo");
+    } else if (form.id === "slate-form") {
+      event.preventDefault();
+      this.flush();
+    } else if (form.id === "floor-form" && !this.pending.empty) {
+      event.preventDefault();
+      this.flush().then(() => form.submit());
+    }
+  }
+
+  /** @param {MouseEvent} event */
+  clicked(event) {
+    const target = /** @type {Element} */ (event.target);
+    const goto = target.closest(".goto");
+    if (goto instanceof HTMLElement) {
+      this.goto(Number(goto.dataset.goto), Number(goto.dataset.column ?? 1));
+      return;
+    }
+    if (target.closest(".why-close")) {
+      const why = document.getElementById("why");
+      if (why) why.hidden = true;
+      return;
+    }
+    const figure = target.closest("[data-why]");
+    if (figure instanceof HTMLElement) {
+      event.preventDefault();
+      this.why(figure.dataset.why ?? "");
+      return;
+    }
+    const link = target.closest(".stretch, .windows a");
+    if (link instanceof HTMLElement || link instanceof SVGElement) {
+      event.preventDefault();
+      this.show(Number(link.dataset.block), Number(link.dataset.shown ?? 0));
+    }
+  }
+
+  /** @param {string} figure */
+  async why(figure) {
+    const answer = await fetch(`${this.url}/why/${figure}`, { headers: { "x-lovrit": "1" } });
+    const made = new DOMParser().parseFromString(await answer.text(), "text/html").getElementById("why");
+    const why = document.getElementById("why");
+    if (!made || !why) return;
+    why.replaceWith(document.adoptNode(made));
+  }
+
+  /** @param {KeyboardEvent} event */
+  pressed(event) {
+    const inEditor = event.target instanceof Element && event.target.closest(".cm-editor");
+    if ((event.ctrlKey || event.metaKey) && !inEditor && !(typing(event.target))) {
+      const key = event.key.toLowerCase();
+      if (key === "z") this.step(event.shiftKey ? "redo" : "undo");
+      else if (key === "y") this.step("redo");
+      else return;
+      event.preventDefault();
+    } else if (event.key === "Escape") {
+      const why = document.getElementById("why");
+      if (why) why.hidden = true;
+    } else if (event.key === "F8" && !inEditor) this.nextPlace();
+    else if (!typing(event.target) && (event.key === "[" || event.key === "]")) {
+      const blocks = (this.now().dataset.lines ?? "").split(",").filter(Boolean).length;
+      const block = Math.min(blocks - 1, Math.max(0, this.block + (event.key === "[" ? -1 : 1)));
+      focusNext("");
+      this.show(block, 0);
+    }
+  }
+}
+
+const root = document.getElementById("desk");
+if (root) Object.assign(window, { desk: new Desk(root) });

@@ -1,0 +1,141 @@
+// The slate's editor: CodeMirror with our words, errors at their place, and completion.
+import { autocompletion, completionKeymap } from "@codemirror/autocomplete";
+import { defaultKeymap, indentWithTab } from "@codemirror/commands";
+import { HighlightStyle, StreamLanguage, syntaxHighlighting } from "@codemirror/language";
+import { lintGutter, setDiagnostics } from "@codemirror/lint";
+import { Annotation, ChangeSet, EditorState } from "@codemirror/state";
+import { EditorView, keymap, lineNumbers } from "@codemirror/view";
+import { tags } from "@lezer/highlight";
+
+/** Marks a change that came from the server. */
+export const remote = Annotation.define();
+
+const HEADERS = /^(title|date|slot|people|setup):/i;
+const WORDS = new Set(
+  ("rounds round sets set of every for time quality as many possible in amrap rest break change at heart reserve max threshold "
+    + "until least most added lead-in pace score slowest half start starts partners alternate ladder cap up and down hold tempo to "
+    + "steps step build heavy drop last each side left then right or harder easier slow breath held").split(" "),
+);
+
+const language = StreamLanguage.define({
+  name: "slate",
+  startState: () => ({ indented: false }),
+  token(stream, state) {
+    if (stream.sol()) {
+      state.indented = /^[ \t]/.test(stream.string);
+      const header = stream.match(HEADERS);
+      if (header) {
+        if (/^title/i.test(stream.current())) stream.match(/^[^#]*/);
+        return "heading";
+      }
+    }
+    if (stream.eatSpace()) return null;
+    if (stream.peek() === "#") {
+      stream.skipToEnd();
+      return "comment";
+    }
+    if (stream.match(/^\d+(:\d\d)*(\.\d+)?/)) return state.indented ? "literal" : "number";
+    if (stream.match(/^[^\W\d_][\w-]*/u)) {
+      const word = stream.current().toLowerCase();
+      return WORDS.has(word) ? "keyword" : state.indented ? "content" : "name";
+    }
+    stream.next();
+    return "punctuation";
+  },
+});
+
+const colours = HighlightStyle.define([
+  { tag: tags.heading, class: "s-header" },
+  { tag: tags.comment, class: "s-comment" },
+  { tag: tags.number, class: "s-number" },
+  { tag: tags.literal, class: "s-amount" },
+  { tag: tags.keyword, class: "s-word" },
+  { tag: tags.name, class: "s-name" },
+  { tag: tags.punctuation, class: "s-mark" },
+]);
+
+/**
+ * @param {HTMLElement} parent
+ * @param {string} text
+ * @param {Record<string, string[]>} words
+ * @param {{changed: (changes: ChangeSet) => void, moved: (line: number) => void, keys: import("@codemirror/view").KeyBinding[]}} tell
+ */
+export function makeEditor(parent, text, words, tell) {
+  const view = new EditorView({
+    parent,
+    state: EditorState.create({
+      doc: text,
+      extensions: [
+        EditorView.cspNonce.of(document.body.dataset.nonce ?? ""),
+        keymap.of([...tell.keys, ...completionKeymap, ...defaultKeymap, { ...indentWithTab, key: "Ctrl-]" }]),
+        language,
+        syntaxHighlighting(colours),
+        lineNumbers(),
+        lintGutter(),
+        autocompletion({ override: [completer(words)], icons: false, activateOnTyping: true }),
+        EditorView.lineWrapping,
+        EditorView.contentAttributes.of({ "aria-label": "The session’s text", spellcheck: "false" }),
+        EditorView.updateListener.of((update) => {
+          const own = update.transactions.every((one) => one.annotation(remote) === undefined);
+          if (update.docChanged && own) tell.changed(update.changes);
+          if (update.selectionSet && own) {
+            tell.moved(update.state.doc.lineAt(update.state.selection.main.head).number);
+          }
+        }),
+      ],
+    }),
+  });
+  return view;
+}
+
+/** @param {Record<string, string[]>} words @returns {import("@codemirror/autocomplete").CompletionSource} */
+function completer(words) {
+  return (context) => {
+    const line = context.state.doc.lineAt(context.pos);
+    const before = line.text.slice(0, context.pos - line.from);
+    if (before.includes("#")) return null;
+    const word = /[^\W\d_][\w -]*$/u.exec(before)?.[0] ?? "";
+    if (!word && !context.explicit) return null;
+    const from = context.pos - word.trimStart().length;
+    const indented = /^[ \t]/.test(before);
+    let kinds = ["move"];
+    if (!indented) kinds = before.trim() === word.trim() ? ["start"] : ["option"];
+    else if (before.includes("|")) kinds = ["kit", "mark"];
+    else if (/[,+]\s*[\w -]*$/.test(before)) kinds = ["mark", "move"];
+    const options = kinds.flatMap((kind) => (words[kind] ?? []).map((label) => ({ label, type: kind })));
+    return { from, options, validFor: /^[\w -]*$/ };
+  };
+}
+
+/**
+ * Put problems at their places.
+ * @param {EditorView} view
+ * @param {{line: number, column: number, text: string}[]} problems
+ */
+export function showProblems(view, problems) {
+  const doc = view.state.doc;
+  const found = problems.filter((one) => one.line <= doc.lines).map((one) => {
+    const line = doc.line(one.line);
+    const from = Math.min(line.to, line.from + Math.max(0, one.column - 1));
+    const word = /^\S+/.exec(doc.sliceString(from, line.to))?.[0].length ?? 0;
+    return { from: word ? from : line.from, to: Math.max(from + word, line.from), severity: /** @type {const} */ ("error"), message: one.text };
+  });
+  view.dispatch(setDiagnostics(view.state, found), { annotations: remote.of(true) });
+}
+
+/**
+ * The smallest single replacement that turns one text into another.
+ * @param {string} before
+ * @param {string} after
+ */
+export function difference(before, after) {
+  let start = 0;
+  const most = Math.min(before.length, after.length);
+  while (start < most && before[start] === after[start]) start += 1;
+  let end = 0;
+  while (end < most - start && before[before.length - 1 - end] === after[after.length - 1 - end]) end += 1;
+  return ChangeSet.of(
+    { from: start, to: before.length - end, insert: after.slice(start, after.length - end) },
+    before.length,
+  );
+}
