@@ -58,7 +58,7 @@ def slate(name: str) -> str:
 def _people(work: Session) -> None:
     names = ("name", "initials", "rest_hr", "max_hr", "age", "effort_only", "strap", "mind")
     for person in PEOPLE:
-        work.add(PersonRow(**dict(zip(names, person, strict=True))))
+        work.add(PersonRow.model_validate(dict(zip(names, person, strict=True))))
     work.flush()
 
 

@@ -12,8 +12,8 @@ def merge(base: str, theirs: str, mine: str) -> tuple[str, bool]:
     """
     merged: list[str] = []
     collided = False
-    lines = [text.split("\n") for text in (base, theirs, mine)]
-    for group in Merge3(*lines).merge_groups():
+    merging = Merge3(base.split("\n"), theirs.split("\n"), mine.split("\n"))
+    for group in merging.merge_groups():
         if group[0] != "conflict":
             merged += group[1]
             continue

@@ -55,4 +55,9 @@ async def _lovrit(request: Request, error: Exception) -> Response:
 
 async def _ours(request: Request, error: Exception) -> Response:
     """A mistake of ours: said plainly, and written to the log by whoever raised it on."""
-    return say(request, 500, "That is our mistake, not yours.", "What you typed is still in your browser; go back and try once more.")
+    return say(
+        request,
+        500,
+        "That is our mistake, not yours.",
+        "What you typed is still in your browser; go back and try once more.",
+    )

@@ -56,7 +56,7 @@ def impact_in_a_row(look: Look) -> Iterator[Note]:
     """Two stations in a row with hard landings."""
     for at, _block, nth, one, two in _neighbours(look):
         if one.impact == "high" and two.impact == "high":
-            fixes = ()
+            fixes: tuple[Fix, ...] = ()
             if two.low_impact:
                 name = two.low_impact.split(",")[0]
                 edit = ReplaceMove(block=at, move=nth, name=name)

@@ -1,6 +1,7 @@
 """A person's turns after the class: average, highest, share of time in the corridor. Raw readings never change."""
 
 from statistics import fmean
+from typing import Any
 
 from lovrit.core.crew.person import Comer
 from lovrit.core.heart.demand import corridor
@@ -58,7 +59,7 @@ def person_turns(session: Session, timeline: Timeline, state: Class, comer: Come
 
 def _turn(lap: Lap, target: tuple[float, float] | None, trace: Trace, stopped: bool) -> Turn:
     inside = [bpm for at, bpm in trace if lap.from_ms <= at < lap.to_ms and good(bpm)]
-    fields = {
+    fields: dict[str, Any] = {
         "interval": lap.interval,
         "from_ms": lap.from_ms,
         "to_ms": lap.to_ms,

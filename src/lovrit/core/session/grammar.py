@@ -7,7 +7,7 @@ from functools import cache, lru_cache
 from importlib.resources import files
 from os import environ
 from pathlib import Path
-from typing import Literal
+from typing import Any, Literal
 
 from lark import Lark, Token, Tree
 from lark.exceptions import UnexpectedCharacters, UnexpectedEOF, UnexpectedInput, UnexpectedToken
@@ -27,7 +27,7 @@ def grammar_text() -> str:
 @cache
 def _parser() -> Lark:
     home = Path(environ.get("XDG_CACHE_HOME") or Path.home() / ".cache") / "lovrit"
-    options = {
+    options: dict[str, Any] = {
         "parser": "lalr",
         "start": ["header", "block", "move"],
         "propagate_positions": True,
@@ -35,9 +35,9 @@ def _parser() -> Lark:
     }
     try:
         home.mkdir(parents=True, exist_ok=True)
-        return Lark(grammar_text(), cache=str(home / "slate.cache"), **options)  # type: ignore[arg-type]
+        return Lark(grammar_text(), cache=str(home / "slate.cache"), **options)
     except OSError:
-        return Lark(grammar_text(), **options)  # type: ignore[arg-type]
+        return Lark(grammar_text(), **options)
 
 
 @lru_cache(maxsize=20_000)

@@ -37,7 +37,7 @@ def heart(node: Node) -> Heart:
     most = {"bpm": 240, "reserve": 110, "max": 110, "threshold": 40}[of]
     if high > most or (of == "bpm" and low < 30):
         raise Unreadable("No heart is asked for that.", column(node), ("a heart rate such as 150-162",))
-    return Heart(of=of, low=low, high=high)  # type: ignore[arg-type]
+    return Heart(of=of, low=low, high=high)
 
 
 def _at(node: Node) -> tuple[Fields, list[Figure]]:

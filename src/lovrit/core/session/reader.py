@@ -5,7 +5,7 @@ A line that can't be read costs that line only; what was typed is never touched 
 
 import re
 import unicodedata
-from typing import Any, cast
+from typing import Any
 
 from pydantic import Field
 
@@ -149,7 +149,7 @@ class _Reader:
         except Unreadable as error:
             self._problem(block.line, error)
             return
-        self.blocks.append(cast(AnyBlock, value.model_copy(update={"moves": lines})))
+        self.blocks.append(value.model_copy(update={"moves": lines}))
         self.places.append(
             BlockPlace(line=block.line, moves=tuple(n for n, _ in block.moves), figures=block.read.figures)
         )

@@ -1,14 +1,13 @@
 """The parts of a timeline as values. All times are whole seconds from the session's start."""
 
-from typing import Literal
-
-from lovrit.core.values import Value
+from dataclasses import dataclass
+from typing import Literal, NamedTuple
 
 Phase = Literal["work", "rest", "break", "change", "lead-in", "steady"]
 Case = Literal["low", "likely", "high"]
 
 
-class Step(Value):
+class Step(NamedTuple):
     """A phase of a block before it has a place on the clock.
 
     ``round`` and ``turn`` count from 1; ``move`` is the line of the block that the first group is at;
@@ -25,7 +24,7 @@ class Step(Value):
     beat: int | None = None
 
 
-class Interval(Value):
+class Interval(NamedTuple):
     """A stretch of the class with one phase. ``block`` counts from 0; the rest is as in Step."""
 
     start_s: int
@@ -46,14 +45,16 @@ class Interval(Value):
         return self.end_s - self.start_s
 
 
-class Forecast(Value):
+@dataclass(frozen=True, slots=True)
+class Forecast:
     """What a block is likely to come to: rounds, or seconds; each low, likely, high."""
 
     rounds: tuple[float, float, float] | None = None
     time_s: tuple[int, int, int] | None = None
 
 
-class LaidBlock(Value):
+@dataclass(frozen=True, slots=True)
+class LaidBlock:
     """A block on the clock. ``rest_is_forecast`` where nobody wrote the rest and it is what is left over."""
 
     label: str
@@ -74,7 +75,8 @@ class LaidBlock(Value):
         return self.end_s - self.start_s
 
 
-class Timeline(Value):
+@dataclass(frozen=True, slots=True)
+class Timeline:
     """A session on the clock."""
 
     blocks: tuple[LaidBlock, ...] = ()

@@ -54,17 +54,10 @@ def _place(block: AnyBlock, at: int, start: int, taken: list[Step]) -> list[Inte
     placed = []
     for step in taken:
         station = block.moves[step.move].name if step.move is not None and block.moves else None
-        if not block.moves and step.phase == "work" and block.kind == "steady":
-            station = block.label
-        fields = {"start_s": start, "end_s": start + step.seconds, "block": at, "station": station}
-        placed.append(Interval.model_construct(**fields, **_carried(step)))
-        start += step.seconds
+        phase, seconds, nth, turn, move, effort, side, beat = step
+        placed.append(Interval(start, start + seconds, phase, at, nth, turn, station, effort, move, side, beat))
+        start += seconds
     return placed
-
-
-def _carried(step: Step) -> dict[str, object]:
-    names = ("phase", "round", "turn", "effort", "move", "side", "beat")
-    return {name: getattr(step, name) for name in names}
 
 
 def _laid(block: AnyBlock, start: int, placed: list[Interval], library: Library) -> LaidBlock:
@@ -102,7 +95,7 @@ def gated(block: AnyBlock, which: str = "") -> bool:
     """Whether a heart ends a work or a rest of this block; ``which`` names one of the two."""
     if not isinstance(block, Paired):
         return False
-    pairs = block.pattern if isinstance(block, Intervals) else (block.pair,)  # type: ignore[attr-defined]
+    pairs = block.pattern if isinstance(block, Intervals) else (block.pair,)
     sides = [which] if which else ["work", "rest"]
     return any(getattr(pair, side).seconds is None for pair in pairs for side in sides)
 

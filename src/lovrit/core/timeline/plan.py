@@ -1,15 +1,17 @@
 """A text planned: read, laid on the clock, and every problem with it."""
 
+from dataclasses import dataclass
+
 from lovrit.core.moves.library import Library
 from lovrit.core.session.model import Session
 from lovrit.core.session.problem import Problem
 from lovrit.core.session.reader import BlockPlace, Reading, read
 from lovrit.core.timeline.interval import Timeline
 from lovrit.core.timeline.lay import TooMuch, lay
-from lovrit.core.values import Value
 
 
-class Plan(Value):
+@dataclass(frozen=True)
+class Plan:
     """What could be read, on the clock, and what stands in the way of the rest."""
 
     reading: Reading

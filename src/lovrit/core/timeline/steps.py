@@ -110,8 +110,7 @@ def _work(block: Block, seconds: int, nth: int, turn: int, move: int | None) -> 
 
 def _pause(block: Block, phase: Phase, seconds: int, after: Step) -> Step:
     effort = level(block.rest_effort) if phase == "rest" else None
-    at = {"round": after.round, "turn": after.turn, "move": after.move}
-    return Step(phase=phase, seconds=seconds, effort=effort, **at)
+    return Step(phase, seconds, after.round, after.turn, after.move, effort)
 
 
 def _between(block: Block, phase: Phase, own_s: int, other: tuple[int | None, bool], work: Step) -> Iterator[Step]:
@@ -258,7 +257,7 @@ def tempos(block: Tempo) -> list[int]:
 def _tempo(block: Tempo, _laying: Laying) -> Iterator[Step]:
     for turn, beat in enumerate(tempos(block), 1):
         move = 0 if block.moves else None
-        yield _work(block, block.step_s, 1, turn, move).model_copy(update={"beat": beat})
+        yield _work(block, block.step_s, 1, turn, move)._replace(beat=beat)
 
 
 def _steady(block: Steady, _laying: Laying) -> Iterator[Step]:

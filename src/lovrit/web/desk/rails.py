@@ -266,7 +266,7 @@ class _Drawing:
         return bars
 
     def _bar(self, one: Interval, rail: int, **fields: object) -> Bar:
-        return Bar(rail=rail, x=self.x(one.start_s), width=self.width(one.seconds), **fields)  # type: ignore[arg-type]
+        return Bar(rail=rail, x=self.x(one.start_s), width=self.width(one.seconds), **fields)
 
     def _whole(self, one: Interval, rail: int) -> Bar:
         return self._bar(one, rail, kind="steady", height=0.6)
@@ -319,7 +319,7 @@ class _Drawing:
                     kind=kind,
                     shelf=int(kind == "second"),
                     shelves=2,
-                )  # type: ignore[arg-type]
+                )
                 for rail in range(self.stations)
                 for kind, a, b in halves
             ]

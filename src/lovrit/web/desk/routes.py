@@ -1,7 +1,7 @@
 """Desk: the session's page, and the small posts that change it."""
 
 import json
-from typing import Annotated
+from typing import Annotated, Any
 
 from fastapi import APIRouter, Form, Request
 from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response, StreamingResponse
@@ -73,7 +73,7 @@ def _main_block(opened: Desk) -> int:
     return max(blocks, key=lambda one: (one[1].kind == "rotate", one[1].work_s), default=(0, None))[0]
 
 
-def _values(opened: Desk, block: int, part: int) -> dict[str, object]:
+def _values(opened: Desk, block: int, part: int) -> dict[str, Any]:
     return {
         "session": opened.row,
         "written": opened.written,

@@ -147,7 +147,7 @@ def _marks(plan: Plan, at: int, length: int) -> list[Mark]:
 def _interval(block: AnyBlock, one: Interval, length: int) -> list[Mark]:
     span = {"x": _at(one.start_s, length), "width": _at(one.seconds, length)}
     if one.phase in ("steady", "lead-in"):
-        return [Mark(kind=one.phase, **span, height=0.5)]  # type: ignore[arg-type]
+        return [Mark(kind=one.phase, **span, height=0.5)]
     if one.phase == "work":
         return [Mark(kind="work", **span, height=_height(block, one))]
     if one.phase == "rest" and block.kind == "every":

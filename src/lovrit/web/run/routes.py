@@ -1,6 +1,7 @@
 """Run: the coach's screen, the wall, and what both are told."""
 
 import json
+from typing import Any
 
 from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse, JSONResponse, RedirectResponse, Response, StreamingResponse
@@ -49,7 +50,7 @@ async def wall(request: Request, house: InHouse, class_id: int) -> HTMLResponse:
 
 def _screen(request: Request, house: House, live: Live, screen: Screen) -> HTMLResponse:
     state = advance(live.state, house.now_ms())
-    values = {
+    values: dict[str, Any] = {
         "live": live,
         "here": "run",
         "plan_json": json.dumps(plan_object(live.plan, live.groups)),

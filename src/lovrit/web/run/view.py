@@ -26,7 +26,7 @@ BOX_TOP, BOX_BOTTOM = 32.0, 60.0
 
 def state_object(state: Class, now_ms: int, screen: str) -> dict[str, Any]:
     """Where a class is, for a browser that runs on from there by itself."""
-    shown = {
+    shown: dict[str, Any] = {
         "now_ms": now_ms,
         "phase": state.phase,
         "interval": state.interval,

@@ -1,0 +1,78 @@
+# Two commands do everything on a fresh machine: `make demo` and `make test`.
+
+SHELL := /bin/bash
+PYTHON ?= $(shell command -v python3.11 || command -v python3)
+SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
+VENV := .venv
+BIN := $(VENV)/bin
+STAMPS := build/stamps
+SCRIPTS := $(wildcard src/lovrit/web/static/scripts/*.js src/lovrit/web/static/styles/*.scss src/lovrit/web/static/*.svg)
+
+.PHONY: setup demo serve test check tests bench shots ratio lock clean browser
+
+setup: $(STAMPS)/python $(STAMPS)/assets  ## everything that `make demo` needs
+
+$(STAMPS)/venv:
+	@mkdir -p $(STAMPS)
+	@$(PYTHON) -c 'import sys; assert sys.version_info[:2] == (3, 11), "Python 3.11 is needed"'
+	@$(PYTHON) -c 'import ensurepip, venv' 2>/dev/null || { $(SUDO) apt-get update -qq && $(SUDO) apt-get install -y -qq python3-venv; }
+	$(PYTHON) -m venv $(VENV)
+	@touch $@
+
+$(STAMPS)/python: $(STAMPS)/venv requirements/app.txt requirements/dev.txt pyproject.toml
+	$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements/dev.txt
+	$(BIN)/pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation --editable .
+	@touch $@
+
+$(STAMPS)/node: package-lock.json package.json
+	@mkdir -p $(STAMPS)
+	npm ci --no-audit --no-fund --loglevel=error
+	@touch $@
+
+$(STAMPS)/assets: $(STAMPS)/node tools/assets.mjs $(SCRIPTS)
+	node tools/assets.mjs
+	@touch $@
+
+$(STAMPS)/browser:
+	@mkdir -p $(STAMPS)
+	@command -v chromium >/dev/null || { $(SUDO) apt-get update -qq && $(SUDO) apt-get install -y -qq chromium; }
+	@touch $@
+
+browser: $(STAMPS)/browser
+
+demo: setup  ## the demo club on 127.0.0.1; FRESH=1 begins again
+	$(BIN)/lovrit demo $(if $(FRESH),--fresh)
+
+serve: setup  ## your own club
+	$(BIN)/lovrit serve
+
+test: check tests ratio  ## all checks and all tests
+
+check: setup  ## style, types, layers, scripts
+	$(BIN)/ruff format --check src tests tools
+	$(BIN)/ruff check src tests tools
+	$(BIN)/mypy
+	$(BIN)/lint-imports
+	npx --no-install tsc -p .
+	npx --no-install biome lint --error-on-warnings
+
+tests: setup browser
+	$(BIN)/pytest
+
+bench: setup browser  ## speed and memory, with their baselines, in one run
+	$(BIN)/python tools/bench.py
+
+shots: setup browser  ## every picture of docs/screenshots, from the demo data
+	$(BIN)/python tools/shots.py
+
+ratio:  ## lines of tests to lines of code
+	@$(PYTHON) tools/ratio.py
+
+lock:  ## newest versions into the lock files; they name no registry
+	$(PYTHON) -m venv build/uv && build/uv/bin/pip install --quiet uv
+	cd requirements && for f in app dev; do ../build/uv/bin/uv pip compile --universal --python-version 3.11 \
+	  --generate-hashes --upgrade --quiet --custom-compile-command "make lock" $$f.in -o $$f.txt; done
+	npm update --omit-lockfile-registry-resolved
+
+clean:
+	rm -rf $(VENV) node_modules build data src/lovrit/web/static/built .mypy_cache .ruff_cache .pytest_cache .hypothesis
