@@ -20,7 +20,7 @@ class SimulatedStrap:
     def __init__(self, person: Person, seed: int):
         self.person = person
         chance = Random(f"{seed}/{person.id}/body")
-        gain = 1.14 if person.strap == "over" else 1 + 0.04 * chance.gauss(0, 1)
+        gain = 1.24 if person.strap == "over" else 1 + 0.04 * chance.gauss(0, 1)
         self.body = Body(
             rest=person.rest_hr,
             highest=person.max_hr,

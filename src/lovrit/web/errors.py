@@ -53,7 +53,7 @@ async def _lovrit(request: Request, error: Exception) -> Response:
     return say(request, status, str(error), "Nothing was changed.")
 
 
-async def _ours(request: Request, error: Exception) -> Response:
+async def _ours(request: Request, _error: Exception) -> Response:
     """A mistake of ours: said plainly, and written to the log by whoever raised it on."""
     return say(
         request,

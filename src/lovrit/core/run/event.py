@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from pydantic import Field
+from pydantic import ConfigDict, Field
 
 from lovrit.core.values import Value
 
@@ -19,6 +19,8 @@ class Event(Value):
     ``seconds`` for ``longer``; ``person`` for who stops, returns or felt; ``value`` the effort felt;
     ``block`` and ``text`` for a score; ``text`` for a note.
     """
+
+    model_config = ConfigDict(defer_build=False)
 
     id: str = Field(min_length=1, max_length=64)
     kind: Kind

@@ -15,6 +15,7 @@ from lovrit.core.session.movelines import read_move
 from lovrit.core.session.problem import Unreadable
 from lovrit.core.session.words import BLOCK_STARTS, HEADERS, TERMINALS, samples
 
+LONGEST = 300
 WORD = re.compile(r"[^\W\d_][\w-]*:?")
 PHRASES = ("1:30", "2:00", "most 2:00", "at 8", "40/20", "0:40/0:20")
 # spellings that are near in meaning but not in letters
@@ -34,12 +35,16 @@ SAID = {
 def nearest_line(text: str, column: int, expected: tuple[str, ...] = ()) -> str | None:
     """A line that reads and is as much like ``text`` as possible; None where nothing near would be read."""
     inner = text.strip()
+    if len(inner) > LONGEST:
+        return None
     indent = text[: len(text) - len(text.lstrip())]
     at = max(0, column - 1 - len(indent))
-    found = {one for one in _tries(inner, at, expected) if one != inner and _understood(one, bool(indent))}
-    if not found:
+    tried = sorted({one for one in _tries(inner, at, expected) if one != inner})
+    near = sorted(tried, key=lambda one: -SequenceMatcher(None, inner, one, autojunk=False).ratio())
+    found = next((one for one in near if _understood(one, bool(indent))), None)
+    if found is None:
         return _start_like(inner) if not indent else None
-    return indent + max(sorted(found), key=lambda one: SequenceMatcher(None, inner, one).ratio())
+    return indent + found
 
 
 def _understood(text: str, indented: bool) -> bool:

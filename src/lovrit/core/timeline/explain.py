@@ -37,7 +37,7 @@ def _named(plan: Plan, seconds: Callable[[LaidBlock], int]) -> tuple[list[str], 
         if seconds(laid):
             lines.append(f"{laid.label}: {clock(seconds(laid))}")
             blocks.append(at)
-    return lines, blocks
+    return lines or ["None in this session."], blocks
 
 
 def _total(plan: Plan) -> Sum:
@@ -117,6 +117,7 @@ def _effort(plan: Plan) -> Sum:
     blocks = {one.block for one in plan.timeline.intervals if one.effort == top and top is not None}
     lines = [f"{plan.timeline.blocks[at].label}" for at in sorted(blocks)]
     value = number(top) if top is not None else "none"
+    lines = lines or ["No block asks for an effort."]
     return Sum(name="Top effort, of 10", value=value, lines=tuple(lines), blocks=tuple(sorted(blocks)))
 
 

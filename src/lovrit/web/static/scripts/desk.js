@@ -84,7 +84,9 @@ class Desk {
       this.synced = text;
       this.pending = ChangeSet.empty(text.length);
       await this.post("text", { text, burst: `typing-${this.hand}` });
-      if (this.editor.state.doc.toString() === text) localStorage.removeItem(this.kept);
+      if (this.editor.state.doc.toString() !== text) return;
+      localStorage.removeItem(this.kept);
+      this.follow(this.editor.state.doc.lineAt(this.editor.state.selection.main.head).number);
     });
   }
 

@@ -74,7 +74,7 @@ export function makeEditor(parent, text, words, tell) {
         lintGutter(),
         autocompletion({ override: [completer(words)], icons: false, activateOnTyping: true }),
         EditorView.lineWrapping,
-        EditorView.contentAttributes.of({ "aria-label": "The session’s text", spellcheck: "false" }),
+        EditorView.contentAttributes.of({ "aria-label": "The session’s text", tabindex: "0", spellcheck: "false" }),
         EditorView.updateListener.of((update) => {
           const own = update.transactions.every((one) => one.annotation(remote) === undefined);
           if (update.docChanged && own) tell.changed(update.changes);

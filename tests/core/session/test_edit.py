@@ -1,0 +1,129 @@
+"""Edits by hand rewrite only the lines that they concern."""
+
+import pytest
+from hypothesis import assume, given
+from hypothesis import strategies as st
+
+from lovrit.core.session.edit import (
+    AddOption,
+    BlockEdit,
+    CannotEdit,
+    InsertBlock,
+    LineEdit,
+    MoveStation,
+    ReplaceLine,
+    ReplaceMove,
+    SetFigure,
+    apply_edit,
+)
+from lovrit.core.session.reader import read
+from tests.core.session.slates import slates
+
+ODD = """title:   Monday   # mine
+
+# before
+3 rounds  of  40 / 20 ,at 8    # hard
+\tgoblet squat | bell 16 12 8   # heavy
+  # between
+     swing
+  ring row
+
+cool-down 4:00 at 2
+"""
+
+
+@given(slates(), st.data())
+def test_setting_a_figure_changes_that_figure_alone(text: str, data: st.DataObject) -> None:
+    reading = read(text)
+    places = [(at, name) for at, place in enumerate(reading.blocks) for name in place.figures]
+    assume(places)
+    block, name = data.draw(st.sampled_from(places))
+    figure = reading.blocks[block].figures[name]
+    value = figure.value + 5 if figure.value < 3 else figure.value - 1
+    after = apply_edit(text, SetFigure(block=block, figure=name, value=value)).split("\n")
+    before = text.split("\n")
+    line = reading.blocks[block].line - 1
+    assert [one for nth, one in enumerate(after) if nth != line] == [
+        one for nth, one in enumerate(before) if nth != line
+    ]
+    assert after[line][: figure.start] == before[line][: figure.start]
+    assert after[line].endswith(before[line][figure.end :])
+    again = read("\n".join(after))
+    if len(again.blocks) == len(reading.blocks):
+        assert again.blocks[block].figures[name].value == pytest.approx(value)
+
+
+@given(slates(), st.data())
+def test_moving_a_station_permutes_its_lines_and_nothing_else(text: str, data: st.DataObject) -> None:
+    reading = read(text)
+    blocks = [at for at, place in enumerate(reading.blocks) if len(place.moves) > 1]
+    assume(blocks)
+    block = data.draw(st.sampled_from(blocks))
+    moves = reading.blocks[block].moves
+    start, to = (data.draw(st.integers(0, len(moves) - 1)) for _ in range(2))
+    edit = MoveStation(block=block, start=start, to=to)
+    after = apply_edit(text, edit)
+    mine = {line - 1 for line in moves}
+    before_lines, after_lines = text.split("\n"), after.split("\n")
+    assert all(a == b for nth, (a, b) in enumerate(zip(before_lines, after_lines, strict=True)) if nth not in mine)
+    assert sorted(after_lines) == sorted(before_lines)
+    assert apply_edit(after, MoveStation(block=block, start=to, to=start)) == text
+
+
+def test_comments_and_odd_spacing_stay() -> None:
+    moved = apply_edit(ODD, MoveStation(block=0, start=0, to=2))
+    assert moved.split("\n")[4:8] == [
+        "     swing",
+        "  # between",
+        "  ring row",
+        "\tgoblet squat | bell 16 12 8   # heavy",
+    ]
+    longer = apply_edit(ODD, SetFigure(block=0, figure="work", value=75))
+    assert "3 rounds  of  75 / 20 ,at 8    # hard" in longer
+    with_break = apply_edit(ODD, AddOption(block=0, text="break 1:30"))
+    assert "3 rounds  of  40 / 20 ,at 8, break 1:30    # hard" in with_break
+    renamed = apply_edit(ODD, ReplaceMove(block=0, move=0, name="box squat"))
+    assert "\tbox squat | bell 16 12 8   # heavy" in renamed
+    mended = apply_edit(ODD, ReplaceLine(line=10, text="cool-down 5:00 at 2"))
+    assert mended.endswith("cool-down 5:00 at 2\n")
+
+
+def test_blocks_are_doubled_parted_joined_moved_and_removed() -> None:
+    doubled = apply_edit(ODD, BlockEdit(what="duplicate", block=0))
+    assert [block.kind for block in read(doubled).session.blocks] == ["rotate", "rotate", "steady"]
+    parted = apply_edit(ODD, BlockEdit(what="split", block=0))
+    assert [block.rounds.high for block in read(parted).session.blocks[:2]] == [2, 1]
+    assert read(apply_edit(parted, BlockEdit(what="join", block=0))).session == read(ODD).session
+    moved = apply_edit(ODD, BlockEdit(what="move", block=1, to=0))
+    assert [block.kind for block in read(moved).session.blocks] == ["steady", "rotate"]
+    assert [block.kind for block in read(apply_edit(moved, BlockEdit(what="move", block=0, to=1))).session.blocks] == [
+        "rotate",
+        "steady",
+    ]
+    assert len(read(apply_edit(ODD, BlockEdit(what="remove", block=0))).session.blocks) == 1
+    assert read(apply_edit(ODD, InsertBlock(at=0, text="warm-up 5:00"))).session.blocks[0].label == "warm-up"
+    assert read(apply_edit(ODD, InsertBlock(at=9, text="rest 1:00"))).session.blocks[-1].kind == "rest"
+
+
+def test_lines_are_removed_doubled_and_put_in() -> None:
+    names = lambda text: [line.name for line in read(text).session.blocks[0].moves]  # noqa: E731
+    assert names(apply_edit(ODD, LineEdit(what="remove", block=0, move=1))) == ["goblet squat", "ring row"]
+    assert names(apply_edit(ODD, LineEdit(what="duplicate", block=0, move=1)))[1:3] == ["swing", "swing"]
+    assert names(apply_edit(ODD, LineEdit(what="insert", block=0, move=0, text="plank")))[1] == "plank"
+    assert names(apply_edit(ODD, LineEdit(what="insert", block=0, move=-1, text="plank")))[0] == "plank"
+
+
+@pytest.mark.parametrize(
+    "edit",
+    [
+        SetFigure(block=7, figure="work", value=5),
+        SetFigure(block=0, figure="cap", value=5),
+        MoveStation(block=0, start=9, to=0),
+        ReplaceMove(block=0, move=8, name="x"),
+        BlockEdit(what="join", block=0),
+        ReplaceLine(line=400, text="rest 1:00"),
+    ],
+)
+def test_an_edit_without_a_place_says_so(edit) -> None:
+    with pytest.raises(CannotEdit):
+        apply_edit(ODD, edit)

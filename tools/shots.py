@@ -1,0 +1,87 @@
+"""Every picture of docs/screenshots, taken from the demo data in one go."""
+
+import os
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from pathlib import Path
+
+from playwright.sync_api import Browser, Page, sync_playwright
+
+OUT = Path("docs/screenshots")
+PORT = 8497
+URL = f"http://127.0.0.1:{PORT}"
+QUIET = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update"]
+DESK = (1280, 800)
+HAND = (390, 844)
+WARM_UP_S = 75
+
+
+def serve(data: Path) -> subprocess.Popen[bytes]:
+    """The demo, fresh, on a port of its own."""
+    env = os.environ | {"LOVRIT_DATA": str(data), "LOVRIT_PORT": str(PORT)}
+    process = subprocess.Popen([sys.executable, "-m", "lovrit.cli", "demo"], env=env, stdout=subprocess.DEVNULL)
+    for _ in range(100):
+        try:
+            urllib.request.urlopen(f"{URL}/clock", timeout=1).read()
+        except OSError:
+            time.sleep(0.1)
+        else:
+            return process
+    raise SystemExit("the demo did not start")
+
+
+def open_page(browser: Browser, path: str, size: tuple[int, int]) -> Page:
+    """A page of the demo at a size."""
+    page = browser.new_page(viewport={"width": size[0], "height": size[1]})
+    page.goto(URL + path)
+    page.wait_for_timeout(700)
+    return page
+
+
+def take(page: Page, name: str) -> None:
+    """One picture."""
+    page.screenshot(path=OUT / f"{name}.png")
+    sys.stdout.write(f"{name}\n")
+
+
+def run_class(browser: Browser) -> tuple[str, Page]:
+    """Take the winter session to the floor and let it run into its second turn."""
+    page = open_page(browser, "/desk/4", DESK)
+    page.get_by_role("button", name="Take to the floor").click()
+    page.wait_for_selector("#run")
+    page.keyboard.press("Space")
+    page.wait_for_timeout(WARM_UP_S * 1000)
+    page.keyboard.press("ArrowRight")
+    page.wait_for_timeout(90_000)
+    return page.url.removeprefix(URL), page
+
+
+def main() -> None:
+    """All pictures."""
+    OUT.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as data, sync_playwright() as play:
+        process = serve(Path(data))
+        browser = play.chromium.launch(executable_path="/usr/bin/chromium", args=QUIET)
+        try:
+            take(open_page(browser, "/desk/4", DESK), "desk")
+            take(open_page(browser, "/desk/4", HAND), "desk-hand")
+            take(open_page(browser, "/desk/1?block=3", DESK), "desk-ladder")
+            take(open_page(browser, "/crew/4", DESK), "crew")
+            path, coach = run_class(browser)
+            take(coach, "run-coach")
+            take(open_page(browser, path.replace("/run/", "/wall/"), DESK), "run-wall")
+            take(open_page(browser, path, HAND), "run-hand")
+            coach.wait_for_timeout(240_000)
+            coach.keyboard.press("e")
+            coach.wait_for_timeout(500)
+            take(open_page(browser, path.replace("/run/", "/debrief/"), DESK), "debrief")
+        finally:
+            browser.close()
+            process.kill()
+
+
+if __name__ == "__main__":
+    main()
