@@ -77,15 +77,25 @@ def plan(file: File, as_json: Annotated[bool, typer.Option("--json", help="One J
 @app.command()
 def export(
     file: File,
-    to: Annotated[str, typer.Option("--format", help="json or slate.")] = "json",
+    to: Annotated[str, typer.Option("--format", help="slate, json, csv, ics, vtt, md, card or sheet.")] = "json",
+    zone: Annotated[str | None, typer.Option("--time-zone", help="Where the times of day are, for ics.")] = None,
 ) -> None:
     """Write a session in another form."""
-    from lovrit.formats.writers import WRITERS
+    from datetime import UTC, datetime
 
-    if to not in WRITERS:
-        typer.echo(f"There is no form “{to}”; there are {', '.join(WRITERS)}.", err=True)
-        raise typer.Exit(UNREADABLE)
-    typer.echo(WRITERS[to].write(_plan(file, False)), nl=False)
+    from lovrit.core.values import LovritError
+    from lovrit.formats.writers import WRITERS, When
+    from lovrit.settings import Settings, known_zone
+
+    try:
+        if to not in WRITERS:
+            raise LovritError(f"There is no form “{to}”; there are {', '.join(WRITERS)}.")
+        when = When(datetime.now(UTC), known_zone(zone or Settings().time_zone))
+        written = WRITERS[to].write(_plan(file, False), when)
+    except LovritError as error:
+        typer.echo(str(error), err=True)
+        raise typer.Exit(UNREADABLE) from None
+    typer.echo(written, nl=False)
 
 
 @app.command()

@@ -2,9 +2,28 @@
 
 from ipaddress import ip_address
 from pathlib import Path
+from zoneinfo import ZoneInfo
 
 from pydantic import Field, SecretStr
 from pydantic_settings import BaseSettings, SettingsConfigDict
+
+from lovrit.core.values import LovritError
+
+
+class NoZone(LovritError):
+    """A time zone that isn't one."""
+
+
+def known_zone(name: str) -> str:
+    """A time zone's name.
+
+    Raises:
+        NoZone: if there is none of this name.
+    """
+    try:
+        return ZoneInfo(name).key
+    except (KeyError, ValueError, OSError):
+        raise NoZone(f"There is no time zone “{name}”; write one such as Europe/Berlin.") from None
 
 
 class Settings(BaseSettings):
@@ -18,6 +37,7 @@ class Settings(BaseSettings):
     passphrase: SecretStr | None = None
     log_json: bool = False
     straps: bool = True
+    time_zone: str = "Europe/Berlin"
 
     @property
     def database(self) -> Path:

@@ -6,6 +6,8 @@ from typing import Any
 from pydantic import ValidationError
 
 from lovrit.core.session.model import Session
+from lovrit.core.session.reader import read
+from lovrit.core.session.writer import write
 from lovrit.core.values import LovritError
 
 FORMAT = "lovrit-session"
@@ -51,11 +53,26 @@ def from_object(data: Any) -> Session:
     if fields.pop("format", FORMAT) != FORMAT or fields.pop("version", VERSION) != VERSION:
         raise NotASession(f"This is not {FORMAT} version {VERSION}.")
     try:
-        return Session.model_validate(fields)
+        return _sayable(Session.model_validate(fields))
     except ValidationError as error:
         first = error.errors()[0]
         where = ".".join(str(part) for part in first["loc"])
         raise NotASession(f"{where}: {first['msg']}.") from None
+
+
+def _sayable(session: Session) -> Session:
+    """A session as the slate would say it, so that JSON can hold nothing that can't be written or laid.
+
+    Raises:
+        NotASession: for figures that no slate could have, such as a range upside down.
+    """
+    reading = read(write(session))
+    if reading.problems:
+        first = reading.problems[0]
+        raise NotASession(f"Written as a slate, line {first.line} can't be read: {first.text}")
+    if len(reading.session.blocks) != len(session.blocks):
+        raise NotASession("A name in it breaks the line it stands on.")
+    return reading.session
 
 
 def schema() -> dict[str, Any]:

@@ -15,6 +15,7 @@ from starlette.types import Scope
 
 from lovrit.settings import Settings
 from lovrit.store.database import Database
+from lovrit.web.api.routes import router as api
 from lovrit.web.crew.routes import router as crew
 from lovrit.web.debrief.routes import router as debrief
 from lovrit.web.desk.routes import router as desk
@@ -62,6 +63,7 @@ def create_app(settings: Settings, database: Database | None = None, now_ms: Cal
     app = FastAPI(title="Lovrit", lifespan=lifespan, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
     floor = Floor(house)
     app.state.house, app.state.floor = house, floor
+    app.include_router(api)
     for router in (shell, desk, crew, run, debrief):
         app.include_router(router, include_in_schema=False)
     app.mount("/static", _Assets(directory=BUILT, check_dir=False), name="static")

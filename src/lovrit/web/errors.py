@@ -5,7 +5,9 @@ from fastapi.exceptions import RequestValidationError
 from fastapi.responses import HTMLResponse, JSONResponse, Response
 from starlette.exceptions import HTTPException
 
+from lovrit.core.session.problem import Problem
 from lovrit.core.values import LovritError
+from lovrit.formats.plan_json import errors_object
 from lovrit.store.sessions import Gone
 from lovrit.web.house import house_of
 from lovrit.web.pages import page
@@ -28,7 +30,8 @@ def add_error_pages(app: FastAPI) -> None:
 def say(request: Request, status: int, title: str, text: str) -> Response:
     """An error as a page, or as JSON where a program asked."""
     if request.url.path.startswith("/api/"):
-        return JSONResponse({"errors": [{"text": f"{title} {text}".strip()}]}, status)
+        problem = Problem(line=1, column=1, text=f"{title} {text}".strip())
+        return JSONResponse(errors_object((problem,)), status)
     if request.headers.get("x-lovrit"):
         return HTMLResponse(f"{title} {text}".strip(), status, media_type="text/plain; charset=utf-8")
     return page(request, house_of(request), "shell/error.html", status=status, title=title, text=text)
@@ -49,6 +52,8 @@ async def _form(request: Request, error: Exception) -> Response:
 
 
 async def _lovrit(request: Request, error: Exception) -> Response:
+    if request.url.path.startswith("/api/"):
+        return say(request, 422, str(error), "")
     status = 404 if isinstance(error, Gone) else 409
     return say(request, status, str(error), "Nothing was changed.")
 

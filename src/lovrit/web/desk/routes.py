@@ -1,6 +1,7 @@
 """Desk: the session's page, and the small posts that change it."""
 
 import json
+from datetime import UTC, datetime
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Form, Request
@@ -13,7 +14,9 @@ from lovrit.core.crew.person import Comer, Person
 from lovrit.core.session.edit import CannotEdit, Edit
 from lovrit.core.timeline.explain import explain
 from lovrit.core.values import LovritError
-from lovrit.formats.writers import WRITERS
+from lovrit.formats.sheet import to_sheet
+from lovrit.formats.writers import WRITERS, When
+from lovrit.settings import known_zone
 from lovrit.store import classes, people, sessions
 from lovrit.store.sessions import Gone, Written
 from lovrit.web.crew.view import dealt
@@ -63,6 +66,7 @@ async def desk(
     shown = _main_block(opened) if block is None else block
     values = _values(opened, shown, part)
     values["why"] = explain(opened.drawn, why) if why else None
+    values["forms"] = [(form, writer.said) for form, writer in WRITERS.items()]
     values["completion"] = json.dumps(completion_words(house.library))
     return page(request, house, "desk/page.html", keys=KEYS["desk"], **values)
 
@@ -227,14 +231,17 @@ async def why(house: InHouse, session_id: int, figure: str) -> Response:
 
 
 @router.get("/desk/{session_id}/session.{form}")
-async def download(house: InHouse, session_id: int, form: str) -> Response:
-    """The session in another form."""
+async def download(request: Request, house: InHouse, session_id: int, form: str) -> Response:
+    """The session in another form; the print sheet opens as a page."""
     if form not in WRITERS:
         raise Gone("There is no such form.")
     with house.database.work() as work:
         opened = open_desk(house, work, session_id)
     writer = WRITERS[form]
-    body = opened.row.text if form == "slate" else writer.write(opened.drawn)
+    when = When(datetime.fromtimestamp(house.now_ms() / 1000, UTC), known_zone(house.settings.time_zone))
+    if form == "sheet":
+        return HTMLResponse(to_sheet(opened.drawn, request.state.nonce))
+    body = opened.row.text if form == "slate" else writer.write(opened.drawn, when)
     name = f"session-{session_id}{writer.suffix}"
     headers = {"Content-Disposition": f'attachment; filename="{name}"'}
     return PlainTextResponse(body, media_type=writer.media_type, headers=headers)

@@ -1,0 +1,26 @@
+"""The rack of structures to start from."""
+
+import tomllib
+from functools import cache
+from importlib.resources import files
+
+from lovrit.core.values import Value
+
+
+class Shape(Value):
+    """A structure by its shape: what it is for, and a sample of it on the slate."""
+
+    key: str
+    name: str
+    purpose: str
+    slate: str
+
+
+@cache
+def rack() -> tuple[Shape, ...]:
+    """All structures, in the order of the data."""
+    data = tomllib.loads(files("lovrit.core.session").joinpath("rack.toml").read_text("utf-8"))
+    return tuple(
+        Shape(key=key, name=one["name"], purpose=one["purpose"], slate=one["slate"].strip() + "\n")
+        for key, one in data.items()
+    )

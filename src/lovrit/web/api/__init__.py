@@ -1,0 +1,1 @@
+"""The web API: another program plans a session without the pages."""

@@ -1,0 +1,107 @@
+"""Plan, write and read sessions over HTTP; described by OpenAPI at /api/openapi.json."""
+
+from datetime import UTC, datetime
+from typing import Annotated, Any, Literal
+
+from fastapi import APIRouter, Body, Path
+from fastapi.responses import JSONResponse, Response
+from pydantic import BaseModel, Field
+
+from lovrit.core.advice.look import second_look
+from lovrit.core.moves.move import Move
+from lovrit.core.session.model import Session
+from lovrit.core.session.problem import Problem
+from lovrit.core.timeline.plan import Plan, plan_session
+from lovrit.formats.interval_csv import from_csv
+from lovrit.formats.plan_json import errors_object, plan_object
+from lovrit.formats.reading import plan_any
+from lovrit.formats.session_json import from_object, schema, session_object
+from lovrit.formats.writers import WRITERS, When
+from lovrit.settings import known_zone
+from lovrit.web.house import House, InHouse
+
+router = APIRouter(prefix="/api", tags=["sessions"])
+Form = Literal["slate", "json", "csv", "ics", "vtt", "md", "card", "sheet"]
+
+
+class Errors(BaseModel):
+    """What could not be read, by line."""
+
+    errors: list[Problem]
+
+
+class SlateText(BaseModel):
+    """A slate's text."""
+
+    slate: str = Field(max_length=200_000)
+
+
+class CsvText(BaseModel):
+    """The text of a CSV file with an interval a row."""
+
+    csv: str = Field(max_length=2_000_000)
+
+
+REFUSED: dict[int | str, dict[str, Any]] = {422: {"model": Errors, "description": "It could not be read."}}
+
+
+def _planned(house: House, plan: Plan) -> Response:
+    if plan.problems:
+        return JSONResponse(errors_object(plan.problems), 422)
+    return JSONResponse(plan_object(plan, second_look(plan, house.library)))
+
+
+def _session(house: House, session: Session) -> Plan:
+    """A session's plan, the session first brought to what a slate can say."""
+    return plan_session(from_object(session.model_dump(mode="json")), house.library)
+
+
+@router.post("/plan", responses=REFUSED)
+async def plan(house: InHouse, session: Annotated[Session, Body()]) -> Response:
+    """Lay a session in its JSON form on the clock."""
+    return _planned(house, _session(house, session))
+
+
+@router.post("/plan/slate", responses=REFUSED)
+async def plan_slate(house: InHouse, body: SlateText) -> Response:
+    """Lay a slate on the clock."""
+    return _planned(house, plan_any(body.slate))
+
+
+@router.post("/read/slate", responses=REFUSED)
+async def read_slate(body: SlateText) -> Response:
+    """A slate in its JSON form."""
+    plan = plan_any(body.slate)
+    if plan.problems:
+        return JSONResponse(errors_object(plan.problems), 422)
+    return JSONResponse(session_object(plan.session))
+
+
+@router.post("/read/csv", responses=REFUSED)
+async def read_csv(body: CsvText) -> Response:
+    """Rows of intervals as a slate, with an account of what was not understood."""
+    made = from_csv(body.csv)
+    return JSONResponse({"slate": made.slate, "left_out": list(made.left_out)})
+
+
+@router.post("/write/{form}", responses={**REFUSED, 200: {"description": "The session in that form."}})
+async def write(house: InHouse, form: Annotated[Form, Path()], session: Annotated[Session, Body()]) -> Response:
+    """A session in another form."""
+    planned = _session(house, session)
+    if planned.problems:
+        return JSONResponse(errors_object(planned.problems), 422)
+    writer = WRITERS[form]
+    when = When(datetime.fromtimestamp(house.now_ms() / 1000, UTC), known_zone(house.settings.time_zone))
+    return Response(writer.write(planned, when), media_type=writer.media_type)
+
+
+@router.get("/schema")
+async def session_schema() -> dict[str, Any]:
+    """The JSON Schema (2020-12) of the JSON form."""
+    return schema()
+
+
+@router.get("/moves")
+async def moves(house: InHouse) -> list[Move]:
+    """The library of moves."""
+    return list(house.library.moves)
