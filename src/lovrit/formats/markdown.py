@@ -52,7 +52,8 @@ def _keys(block: AnyBlock, laid: LaidBlock, plan: Plan) -> Iterator[str]:
             yield f"{times}, {block.sets.high} times; at each of {max(1, len(block.moves))} stations"
         case Intervals(each=None) if len(block.pattern) == 1 and laid.low_s == laid.high_s:
             pair = block.pattern[0]
-            yield f"work {clock(pair.work.seconds or 0)}, rest {clock(pair.rest.seconds or 0)}, {block.count.high} times"
+            both = f"work {clock(pair.work.seconds or 0)}, rest {clock(pair.rest.seconds or 0)}"
+            yield f"{both}, {block.count.high} times"
         case _ if len(mine) == 1:
             yield f"one stretch of {clock(laid.seconds)}"
         case _:

@@ -1,10 +1,10 @@
 """Sessions kept: their texts, their history for undo, and texts written in two places at once."""
 
-from sqlmodel import Session, col, delete, select
+from sqlmodel import Session, col, delete, func, select
 
 from lovrit.core.values import LovritError, Value
 from lovrit.store.merge import merge
-from lovrit.store.tables import RevisionRow, SessionRow, StepRow, VersionRow
+from lovrit.store.tables import ClassRow, RevisionRow, SessionRow, StepRow, VersionRow
 
 TYPING_PAUSE_MS = 1500
 
@@ -50,6 +50,36 @@ def listed(work: Session) -> list[SessionRow]:
     """Sessions that are not put away, the last changed first."""
     query = select(SessionRow).where(col(SessionRow.put_away_ms).is_(None))
     return list(work.exec(query.order_by(col(SessionRow.changed_ms).desc())))
+
+
+def put_away(work: Session, row: SessionRow, now_ms: int | None) -> None:
+    """Put a session away, or bring it back with None; nothing of it is lost either way."""
+    row.put_away_ms = now_ms
+    work.add(row)
+
+
+def found(work: Session, words: str, away: bool) -> list[tuple[SessionRow, int | None]]:
+    """Sessions whose text has all the words, with when each was last run; put away ones only if asked for."""
+    last_run = select(ClassRow.session_id, func.max(ClassRow.made_ms).label("ran")).group_by(col(ClassRow.session_id))
+    ran = last_run.subquery()
+    query = select(SessionRow, ran.c.ran).outerjoin(ran, ran.c.session_id == col(SessionRow.id))
+    is_away = col(SessionRow.put_away_ms).is_not(None)
+    query = query.where(is_away if away else ~is_away)
+    for word in words.split()[:12]:
+        query = query.where(col(SessionRow.text).contains(word, autoescape=True))
+    return [(row, when) for row, when in work.exec(query.order_by(col(SessionRow.changed_ms).desc()))]
+
+
+def revision(work: Session, session_id: int, revision_id: int) -> RevisionRow:
+    """A revision of a session.
+
+    Raises:
+        Gone: if the session has none of this number.
+    """
+    kept = work.get(RevisionRow, revision_id)
+    if kept is None or kept.session_id != session_id:
+        raise Gone("There is no such revision.")
+    return kept
 
 
 def state(work: Session, row: SessionRow, collided: bool = False) -> Written:

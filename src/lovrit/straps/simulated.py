@@ -24,7 +24,7 @@ class SimulatedStrap:
         self.body = Body(
             rest=person.rest_hr,
             highest=person.max_hr,
-            tau_on=_near(chance, 28, 0.22, 18, 60),
+            tau_on=18 if person.strap == "over" else _near(chance, 28, 0.22, 18, 60),
             tau_off=_near(chance, 48, 0.22, 30, 100),
             tau_m=_near(chance, 6, 0.25, 3, 14),
             delay=min(8.0, max(0.0, 3 + 1.2 * chance.gauss(0, 1))),

@@ -18,6 +18,8 @@ from lovrit.store.database import Database
 from lovrit.web.api.routes import router as api
 from lovrit.web.crew.routes import router as crew
 from lovrit.web.debrief.routes import router as debrief
+from lovrit.web.desk.library import router as library
+from lovrit.web.desk.revisions import router as revisions
 from lovrit.web.desk.routes import router as desk
 from lovrit.web.errors import add_error_pages
 from lovrit.web.guard import Guard
@@ -64,7 +66,7 @@ def create_app(settings: Settings, database: Database | None = None, now_ms: Cal
     floor = Floor(house)
     app.state.house, app.state.floor = house, floor
     app.include_router(api)
-    for router in (shell, desk, crew, run, debrief):
+    for router in (shell, library, revisions, desk, crew, run, debrief):
         app.include_router(router, include_in_schema=False)
     app.mount("/static", _Assets(directory=BUILT, check_dir=False), name="static")
     add_error_pages(app)

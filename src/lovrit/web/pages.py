@@ -1,5 +1,6 @@
 """Pages: templates with the words and figures that all of them share."""
 
+from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
 from uuid import uuid4
@@ -30,6 +31,11 @@ def environment(assets: str) -> Environment:
     made.filters |= {"clock": clock, "minutes": minutes, "number": number, "letter": letter}
     made.globals |= {"words": WORDS, "assets": assets, "fresh_id": _fresh_id}
     return made
+
+
+def day(ms: int) -> str:
+    """A moment as a coach says it, in UTC."""
+    return f"{datetime.fromtimestamp(ms / 1000, UTC):%A %-d %B, %H:%M}"
 
 
 def _fresh_id() -> str:

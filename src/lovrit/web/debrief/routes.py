@@ -15,7 +15,7 @@ from lovrit.formats.session_json import to_json
 from lovrit.store import classes
 from lovrit.web.debrief.view import debrief_view
 from lovrit.web.house import House, InHouse
-from lovrit.web.pages import page
+from lovrit.web.pages import day, page
 from lovrit.web.run.floor import Floor
 from lovrit.web.run.routes import floor_of
 
@@ -25,11 +25,6 @@ Op = Annotated[str, Form(min_length=1, max_length=64)]
 
 class NotAnEffort(LovritError):
     """An effort that isn't one."""
-
-
-def day(ms: int) -> str:
-    """A moment as a coach says it, in UTC."""
-    return f"{datetime.fromtimestamp(ms / 1000, UTC):%A %-d %B, %H:%M}"
 
 
 @router.get("/debrief")

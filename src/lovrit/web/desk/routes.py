@@ -12,6 +12,7 @@ from sqlmodel import Session
 from lovrit.core.advice.look import blocked, second_look
 from lovrit.core.crew.person import Comer, Person
 from lovrit.core.session.edit import CannotEdit, Edit
+from lovrit.core.session.rack import rack
 from lovrit.core.timeline.explain import explain
 from lovrit.core.values import LovritError
 from lovrit.formats.sheet import to_sheet
@@ -40,22 +41,6 @@ class NotForTheFloor(LovritError):
     """A session that can't be taken to the floor as it is."""
 
 
-@router.get("/desk")
-async def desks(request: Request, house: InHouse) -> HTMLResponse:
-    """All sessions, and a beginning for a new one."""
-    with house.database.work() as work:
-        rows = sessions.listed(work)
-    return page(request, house, "desk/list.html", sessions=rows)
-
-
-@router.post("/desk")
-async def new(house: InHouse, text: Annotated[str, Form(max_length=70_000)] = "") -> Response:
-    """A new session."""
-    with house.database.work() as work:
-        row = sessions.create(work, text.replace("\r\n", "\n"), "", house.now_ms())
-    return RedirectResponse(f"/desk/{row.id}", 303)
-
-
 @router.get("/desk/{session_id}")
 async def desk(
     request: Request, house: InHouse, session_id: int, block: int | None = None, part: int = 0, why: str = ""
@@ -79,6 +64,7 @@ def _main_block(opened: Desk) -> int:
 
 def _values(opened: Desk, block: int, part: int) -> dict[str, Any]:
     return {
+        "rack": rack(),
         "session": opened.row,
         "written": opened.written,
         "desk": opened.view(block, part),

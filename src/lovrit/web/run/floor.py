@@ -3,7 +3,6 @@
 import asyncio
 import contextlib
 import json
-from collections.abc import Mapping
 
 import structlog
 
@@ -44,24 +43,26 @@ class Live:
         """How many groups there are."""
         return max((one.group for one in self.comers), default=0) + 1
 
-    def catch_up(self, now_ms: int) -> None:
-        """Bring the simulated hearts to now: after a restart they have lived on meanwhile."""
-        first = (self.state.started_ms or now_ms) // 1000
-        for second in range(max(first, self.at_s), now_ms // 1000):
-            self._second(second)
+    def catch_up(self, now_ms: int) -> list[tuple[int, dict[int, int]]]:
+        """Every whole second up to now that the straps have not yet told, with what they tell of it.
 
-    def _second(self, second: int) -> None:
+        After a restart the simulated hearts have lived on meanwhile.
+        """
+        first = max((self.state.started_ms or now_ms) // 1000, self.at_s)
+        return [(second * 1000, self._second(second)) for second in range(first, now_ms // 1000 + 1)]
+
+    def _second(self, second: int) -> dict[int, int]:
         for who, strap in self.straps.items():
             self.beats[who] = strap.second(self.demands.at(self.state, second * 1000, who))
         self.at_s = second + 1
+        return dict(self.beats)
 
-    def tick(self, now_ms: int) -> bool:
-        """One second on; whether the class went over of itself."""
+    def tick(self, now_ms: int) -> tuple[list[tuple[int, dict[int, int]]], bool]:
+        """Time goes on: the seconds since the last tick, and whether the class went over of itself."""
         before = self.state.phase
         self.state = advance(self.state, now_ms)
-        self.catch_up(now_ms - 1000)
-        self._second(now_ms // 1000)
-        return before == "on" and self.state.phase == "over"
+        told = self.catch_up(now_ms)
+        return told, before == "on" and self.state.phase == "over"
 
 
 class Floor:
@@ -150,18 +151,19 @@ class Floor:
         for live in list(self.lives.values()):
             if live.state.phase == "ready":
                 continue
-            went_over = live.tick(now_ms)
+            told, went_over = live.tick(now_ms)
             if self.house.settings.straps:
-                self._keep(live, now_ms // 1000 * 1000, live.beats)
+                self._keep(live, told)
             if went_over:
                 self._close(live)
                 self.tell(live)
             self._show(live)
 
-    def _keep(self, live: Live, at_ms: int, beats: Mapping[int, int]) -> None:
+    def _keep(self, live: Live, told: list[tuple[int, dict[int, int]]]) -> None:
         with self.house.database.work() as work:
-            classes.add_samples(work, live.id, at_ms, dict(beats))
-        self.samples += len(beats)
+            for at_ms, beats in told:
+                classes.add_samples(work, live.id, at_ms, beats)
+                self.samples += len(beats)
 
     def _show(self, live: Live) -> None:
         channel = f"coach-{live.id}"

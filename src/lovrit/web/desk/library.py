@@ -1,0 +1,108 @@
+"""Sessions as a list: searched, put away and brought back, begun from the rack or from a file."""
+
+from datetime import UTC, datetime
+from typing import Annotated, Any, NamedTuple
+
+from fastapi import APIRouter, Form, Request, UploadFile
+from fastapi.responses import HTMLResponse, RedirectResponse, Response
+
+from lovrit.core.clock import minutes
+from lovrit.core.session.rack import rack
+from lovrit.core.timeline.plan import plan_text
+from lovrit.core.values import LovritError
+from lovrit.formats.board import read_board
+from lovrit.store import sessions
+from lovrit.store.tables import SessionRow
+from lovrit.web.house import House, InHouse
+from lovrit.web.pages import page
+
+router = APIRouter()
+MOST_BYTES = 256 * 1024
+
+
+class NotTaken(LovritError):
+    """A file that can't be taken in."""
+
+
+class Listed(NamedTuple):
+    """A session in the list."""
+
+    row: SessionRow
+    length: str
+    structures: str
+    ran: str
+
+
+@router.get("/desk")
+async def desks(request: Request, house: InHouse, words: str = "", away: bool = False) -> HTMLResponse:
+    """All sessions by words, and a rack to begin a new one from."""
+    with house.database.work() as work:
+        rows = sessions.found(work, words, away)
+    listed = [_listed(house, row, ran) for row, ran in rows]
+    values: dict[str, Any] = {"listed": listed, "words_sought": words, "away": away, "rack": rack()}
+    return page(request, house, "desk/list.html", **values)
+
+
+def _listed(house: House, row: SessionRow, ran: int | None) -> Listed:
+    plan = plan_text(row.good_text or row.text, house.library)
+    kinds = dict.fromkeys(block.kind for block in plan.timeline.blocks if block.kind not in ("steady", "rest"))
+    when = f"{datetime.fromtimestamp(ran / 1000, UTC):%-d %B}" if ran else "never run"
+    return Listed(row, minutes(plan.timeline.total_s), ", ".join(kinds), when)
+
+
+@router.post("/desk")
+async def new(house: InHouse, text: Annotated[str, Form(max_length=70_000)] = "") -> Response:
+    """A new session: empty, from the rack, or from an earlier one."""
+    plain = text.replace("\r\n", "\n")
+    with house.database.work() as work:
+        row = sessions.create(work, plain, plan_text(plain, house.library).session.title, house.now_ms())
+    return RedirectResponse(f"/desk/{row.id}", 303)
+
+
+@router.post("/desk/board")
+async def board(
+    request: Request,
+    house: InHouse,
+    text: Annotated[str, Form(max_length=MOST_BYTES)] = "",
+    file: UploadFile | None = None,
+) -> Response:
+    """A pasted board or a dropped file, read as far as possible; what is not understood is asked line by line."""
+    if file and file.filename:
+        text = _decoded(await file.read(MOST_BYTES + 1))
+    if not text.strip():
+        raise NotTaken("There is nothing in it.")
+    made = read_board(text)
+    if made.asked or not made.slate:
+        return page(request, house, "desk/board.html", here="desk", made=made, text=text)
+    with house.database.work() as work:
+        row = sessions.create(work, made.slate, plan_text(made.slate, house.library).session.title, house.now_ms())
+    return RedirectResponse(f"/desk/{row.id}", 303)
+
+
+def _decoded(raw: bytes) -> str:
+    if len(raw) > MOST_BYTES:
+        raise NotTaken("That file is larger than 256 KiB, far more than a session needs.")
+    try:
+        return raw.decode("utf-8-sig")
+    except UnicodeDecodeError as error:
+        raise NotTaken(
+            f"That file is not UTF-8 text (byte {error.start + 1}); save it as UTF-8 and try again."
+        ) from None
+
+
+@router.post("/desk/{session_id}/away")
+async def away(house: InHouse, session_id: int) -> Response:
+    """Put a session away; it can be brought back from the list."""
+    return _put(house, session_id, house.now_ms(), "/desk")
+
+
+@router.post("/desk/{session_id}/bring-back")
+async def bring_back(house: InHouse, session_id: int) -> Response:
+    """Bring a session back."""
+    return _put(house, session_id, None, f"/desk/{session_id}")
+
+
+def _put(house: House, session_id: int, at_ms: int | None, to: str) -> Response:
+    with house.database.work() as work:
+        sessions.put_away(work, sessions.get(work, session_id), at_ms)
+    return RedirectResponse(to, 303)

@@ -1,0 +1,93 @@
+"""Revisions: kept by name, compared side by side with what changed in figures, taken back."""
+
+from difflib import SequenceMatcher
+from typing import Annotated, Any, NamedTuple
+
+from fastapi import APIRouter, Form, Request
+from fastapi.responses import HTMLResponse, RedirectResponse, Response
+
+from lovrit.core.clock import minutes, ratio
+from lovrit.core.timeline.explain import known_ratio
+from lovrit.core.timeline.plan import plan_text
+from lovrit.store import sessions
+from lovrit.web.house import House, InHouse
+from lovrit.web.pages import day, page
+
+router = APIRouter()
+
+
+class Pair(NamedTuple):
+    """A line on both sides; ``how`` is same, changed, gone or new."""
+
+    how: str
+    left: str
+    right: str
+
+
+class Change(NamedTuple):
+    """A figure on both sides."""
+
+    name: str
+    left: str
+    right: str
+
+
+def side_by_side(left: str, right: str) -> list[Pair]:
+    """Two texts, line beside line."""
+    a, b = left.split("\n"), right.split("\n")
+    pairs = []
+    for tag, a1, a2, b1, b2 in SequenceMatcher(None, a, b, autojunk=False).get_opcodes():
+        how = {"equal": "same", "replace": "changed", "delete": "gone", "insert": "new"}[tag]
+        for nth in range(max(a2 - a1, b2 - b1)):
+            one = a[a1 + nth] if a1 + nth < a2 else ""
+            two = b[b1 + nth] if b1 + nth < b2 else ""
+            pairs.append(Pair(how, one, two))
+    return pairs
+
+
+def figures(house: House, left: str, right: str) -> list[Change]:
+    """What two texts come to: total, work, rest, ratio."""
+    plans = [plan_text(text, house.library) for text in (left, right)]
+    lines = [plan.timeline for plan in plans]
+    ratios = [ratio(*known_ratio(plan)) for plan in plans]
+    return [
+        Change("in all", *(minutes(line.total_s) for line in lines)),
+        Change("work", *(minutes(line.work_s) for line in lines)),
+        Change("rest", *(minutes(line.rest_s) for line in lines)),
+        Change("work to rest", *ratios),
+    ]
+
+
+@router.get("/desk/{session_id}/revisions")
+async def revisions(request: Request, house: InHouse, session_id: int, left: int = 0, right: int = 0) -> HTMLResponse:
+    """Revisions of a session, any two side by side; 0 is the session as it stands."""
+    with house.database.work() as work:
+        row = sessions.get(work, session_id)
+        kept = sessions.revisions(work, session_id)
+        if not left and kept:
+            left = kept[0].id or 0
+        texts = [sessions.revision(work, session_id, at).text if at else row.text for at in (left, right)]
+    listed = [(one, day(one.at_ms)) for one in kept]
+    values: dict[str, Any] = {"session": row, "kept": listed, "left": left, "right": right, "here": "desk"}
+    values |= {"pairs": side_by_side(*texts), "changes": figures(house, *texts)}
+    return page(request, house, "desk/revisions.html", **values)
+
+
+@router.post("/desk/{session_id}/revisions")
+async def keep(house: InHouse, session_id: int, reason: Annotated[str, Form(max_length=200)] = "") -> Response:
+    """Keep the session as it stands, with a reason."""
+    with house.database.work() as work:
+        row = sessions.get(work, session_id)
+        sessions.keep_revision(work, row, " ".join(reason.split()) or "kept", house.now_ms())
+    return RedirectResponse(f"/desk/{session_id}/revisions", 303)
+
+
+@router.post("/desk/{session_id}/revisions/{revision_id}/take")
+async def take_back(house: InHouse, session_id: int, revision_id: int) -> Response:
+    """Take a revision's text back; that too can be undone."""
+    with house.database.work() as work:
+        row = sessions.get(work, session_id)
+        text = sessions.revision(work, session_id, revision_id).text
+        sessions.write_text(work, row, text, row.version, None, None, house.now_ms())
+    house.hub.say(f"desk-{session_id}", "version", str(row.version))
+    return RedirectResponse(f"/desk/{session_id}", 303)

@@ -1,0 +1,37 @@
+"""The web API: described by OpenAPI, never a 500, and the same answers as the command line."""
+
+import schemathesis
+from fastapi.testclient import TestClient
+from hypothesis import HealthCheck, settings
+
+from lovrit.demo.club import fill
+from lovrit.formats.session_json import schema
+from lovrit.settings import Settings
+from lovrit.store.database import Database
+from lovrit.web.app import create_app
+
+_database = Database(None)
+fill(_database)
+_app = create_app(Settings(straps=False), _database)
+described = schemathesis.openapi.from_asgi("/api/openapi.json", _app)
+
+
+@described.parametrize()
+@settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck))
+def test_no_request_makes_the_api_stumble(case: schemathesis.Case) -> None:
+    assert case.call().status_code < 500
+
+
+def test_a_program_plans_a_session_without_the_pages(client: TestClient, winter: str) -> None:
+    told = client.post("/api/plan/slate", json={"slate": winter}).json()
+    assert told["total_s"] == 42 * 60 + 20
+    session = client.post("/api/read/slate", json={"slate": winter}).json()
+    session.pop("format"), session.pop("version")
+    assert client.post("/api/plan", json=session).json()["intervals"] == told["intervals"]
+    assert "goblet squat" in client.post("/api/write/md", json=session).text
+    assert client.post("/api/write/ics", json=session).status_code == 422
+    bad = client.post("/api/plan/slate", json={"slate": "3 runds of 40/20"})
+    assert bad.status_code == 422 and bad.json()["errors"][0]["nearest"] == "3 rounds of 40/20"
+    assert client.post("/api/read/csv", json={"csv": "a,b"}).json()["left_out"]
+    assert client.get("/api/schema").json() == schema()
+    assert len(client.get("/api/moves").json()) >= 60
