@@ -39,7 +39,9 @@ def test_files_that_are_none_are_refused_in_words(client: TestClient) -> None:
         refused = client.post("/desk/board", files={"file": ("x", raw)})
         assert refused.status_code == 409 and said in refused.text
     huge = client.post(f"/desk/{WINTER}/text", data={"text": "x" * 2_000_000, "base": "1"}, headers={"x-lovrit": "1"})
-    assert huge.status_code == 200 and "longer than 64 KiB" in huge.text and "goblet squat" in huge.text
+    assert huge.status_code == 400 and "more than Lovrit takes at once" in huge.text
+    long = client.post(f"/desk/{WINTER}/text", data={"text": "x" * 70_000, "base": "1"}, headers={"x-lovrit": "1"})
+    assert long.status_code == 200 and "longer than 64 KiB" in long.text and "goblet squat" in long.text
 
 
 def test_revisions_are_kept_compared_and_taken_back(client: TestClient) -> None:

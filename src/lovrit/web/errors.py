@@ -15,6 +15,7 @@ from lovrit.web.pages import page
 SAID = {
     404: ("There is nothing at this address.", "The link may be old, or a letter of it lost."),
     405: ("That can't be done here.", "The page was opened in a way that it isn't meant for."),
+    400: ("That post could not be taken.", "It may be more than Lovrit takes at once; it stays where you typed it."),
     413: ("That is too much at once.", "Nothing of it was taken."),
 }
 
