@@ -8,7 +8,7 @@ BIN := $(VENV)/bin
 STAMPS := build/stamps
 SCRIPTS := $(wildcard src/lovrit/web/static/scripts/*.js src/lovrit/web/static/styles/*.scss src/lovrit/web/static/*.svg)
 
-.PHONY: setup demo serve test check tests bench shots ratio lock clean browser
+.PHONY: setup demo serve test check tests bench shots structures ratio lock clean browser
 
 setup: $(STAMPS)/python $(STAMPS)/assets  ## everything that `make demo` needs
 
@@ -64,6 +64,9 @@ bench: setup browser  ## speed and memory, with their baselines, in one run
 
 shots: setup browser  ## every picture of docs/screenshots, from the demo data
 	$(BIN)/python tools/shots.py
+
+structures: setup  ## docs/structures.md and its pictures, from the running code
+	$(BIN)/python tools/structures.py
 
 ratio:  ## lines of tests to lines of code
 	@$(PYTHON) tools/ratio.py

@@ -19,6 +19,9 @@ h2 { font-size: 17pt; margin: 0 }
 ol { margin: 1mm 0 0; padding-left: 10mm; font-size: VARpt; line-height: 1.2 }
 .plain { list-style: none; padding-left: 0; font-size: 13pt; font-weight: 500 }
 """
+FACE = """
+@font-face { font-family: Recursive; font-weight: 300 1000; src: url("/static/recursive-latin-mono-normal.woff2") }
+"""
 MOST_PT, LEAST_PT = 26, 10
 
 
@@ -44,5 +47,6 @@ def _block(plan: Plan, at: int) -> str:
     kind = ' class="plain"' if block.kind in ("steady", "rest") else ""
     moves = "".join(f"<li>{escape(move_line(line))}</li>" for line in block.moves)
     listed = f"<ol{kind}>{moves}</ol>" if moves else ""
-    head = f"{escape(laid.label)} <small>{clock(laid.seconds)}</small>"
+    length = "" if laid.label.endswith(clock(laid.seconds)) else f" <small>{clock(laid.seconds)}</small>"
+    head = f"{escape(laid.label)}{length}"
     return f'<section><div class="when">{clock(laid.start_s)}</div><div><h2>{head}</h2>{listed}</div></section>'

@@ -38,6 +38,8 @@ KEYS = {
         ("Ctrl-.", "take the nearest line that would be read"),
         ("[ and ]", "block before, block after"),
         ("↑ ↓ on a figure", "step it; type a number to set it; drag to scrub"),
+        ("on a block of the tape", "Delete out, D double, S split, J join with the next, Alt-← Alt-→ move"),
+        ("Shift-click on blocks, then", "Ctrl-C copy, Ctrl-X cut; Ctrl-V puts blocks behind"),
         ("Alt-↑ Alt-↓ on a station", "move it"),
         ("Delete on a station", "take it out; Enter renames, D doubles, I inserts"),
     ),

@@ -8,6 +8,7 @@ from lovrit.core.session.edit import (
     AddOption,
     BlockEdit,
     CannotEdit,
+    Convention,
     InsertBlock,
     LineEdit,
     MoveStation,
@@ -86,6 +87,20 @@ def test_comments_and_odd_spacing_stay() -> None:
     assert "\tbox squat | bell 16 12 8   # heavy" in renamed
     mended = apply_edit(ODD, ReplaceLine(line=10, text="cool-down 5:00 at 2"))
     assert mended.endswith("cool-down 5:00 at 2\n")
+
+
+def test_conventions_are_switched_and_back() -> None:
+    text = "3 rounds of 40/20, break 2:00, at 8   # so\n  squat\n  row\n"
+    added = apply_edit(text, Convention(block=0, what="added", on=True))
+    assert added.startswith("3 rounds of 40/20, break 2:00 added, at 8   # so")
+    dropped = apply_edit(added, Convention(block=0, what="drop", on=True))
+    assert read(dropped).session.blocks[0].drop_last_rest and read(dropped).session.blocks[0].break_added
+    back = apply_edit(
+        apply_edit(dropped, Convention(block=0, what="drop", on=False)), Convention(block=0, what="added", on=False)
+    )
+    assert back == text
+    with pytest.raises(CannotEdit):
+        apply_edit("6 x 30/60", Convention(block=0, what="added", on=True))
 
 
 def test_blocks_are_doubled_parted_joined_moved_and_removed() -> None:

@@ -120,7 +120,8 @@ def test_the_nearest_line_would_be_read(line: str, at: int, dirt: str) -> None:
     for problem in read(line[:at] + dirt + line[at + 1 :]).problems:
         if problem.nearest is None or "stations" in problem.text:
             continue
-        left = [other.text for other in read(problem.nearest).problems]
+        below = "3 rounds of 40/20\n" if problem.nearest[:1] in (" ", "\t") else ""
+        left = [other.text for other in read(below + problem.nearest).problems]
         assert all("stations" in text or "for time" in text for text in left), (problem.nearest, left)
 
 

@@ -147,3 +147,17 @@ def test_a_sum_can_be_checked_in_the_head() -> None:
         "- 2 × 0:20: a break takes the place of the last station's rest",
     )
     assert told.value == "21:20"
+
+
+def test_work_is_told_by_station_pattern_and_side() -> None:
+    told = explain(plan("3 rounds of 40/20\n  squat\n  bell row, left then right"), "work").lines
+    assert "Each person, by station: squat 2:00, bell row 2:00" in told
+    assert "By movement pattern: squat 2:00, pull 2:00" in told
+    assert "Sides: left 2, right 1, which is uneven" in told
+
+
+def test_conventions_stand_beside_their_sum() -> None:
+    said = [
+        switch.said for switch in explain(plan("2 rounds of 40/20, break 1:00\n  squat\n  row"), "block-0").switches
+    ]
+    assert said == ["add the break to the last rest", "drop the last rest"]

@@ -4,6 +4,7 @@ Comments, blank lines and a person's own wording elsewhere stay as they were. An
 can be sent from a page, offered as a fix, and undone.
 """
 
+import re
 from collections.abc import Callable
 from typing import Annotated, Any, Literal
 
@@ -18,6 +19,8 @@ from lovrit.core.session.writer import short
 from lovrit.core.values import LovritError, Value
 
 At = Annotated[int, Field(ge=0, le=5000)]
+ADDED = re.compile(r"^\s*added\b", re.IGNORECASE)
+DROPPED = re.compile(r"\s*,?\s*\bdrop\s+last\s+rest\b", re.IGNORECASE)
 SPLIT_BY = ("rounds", "count", "sets", "total")
 
 
@@ -40,6 +43,15 @@ class AddOption(Value):
     do: Literal["option"] = "option"
     block: At
     text: str = Field(min_length=1, max_length=200)
+
+
+class Convention(Value):
+    """Change how time adds up: a break or change ``added`` to the rest before it, or the last rest dropped."""
+
+    do: Literal["convention"] = "convention"
+    block: At
+    what: Literal["added", "drop"]
+    on: bool
 
 
 class MoveStation(Value):
@@ -96,7 +108,7 @@ class ReplaceLine(Value):
 
 
 Edit = Annotated[
-    SetFigure | AddOption | MoveStation | ReplaceMove | LineEdit | BlockEdit | InsertBlock | ReplaceLine,
+    SetFigure | AddOption | Convention | MoveStation | ReplaceMove | LineEdit | BlockEdit | InsertBlock | ReplaceLine,
     Field(discriminator="do"),
 ]
 
@@ -170,6 +182,21 @@ def _with_comment(raw: str, change: Callable[[str], str]) -> str:
 def _option(slate: _Text, edit: AddOption) -> None:
     line = slate.place(edit.block).line
     slate.lines[line] = _with_comment(slate.lines[line], lambda code: f"{code}, {edit.text}")
+
+
+def _convention(slate: _Text, edit: Convention) -> None:
+    place = slate.place(edit.block)
+    raw = slate.lines[place.line]
+    if edit.what == "drop":
+        slate.lines[place.line] = _with_comment(
+            raw, lambda code: f"{code}, drop last rest" if edit.on else DROPPED.sub("", code)
+        )
+        return
+    figure = place.figures.get("break") or place.figures.get("change")
+    if not figure:
+        raise CannotEdit("There is no break here to add.")
+    tail = ADDED.sub("", raw[figure.end :], count=1)
+    slate.lines[place.line] = raw[: figure.end] + (" added" if edit.on else "") + tail
 
 
 def _station(slate: _Text, edit: MoveStation) -> None:
@@ -316,6 +343,7 @@ def _replace(slate: _Text, edit: ReplaceLine) -> None:
 EDITS: dict[str, Callable[[_Text, Any], None]] = {
     "set": _set,
     "option": _option,
+    "convention": _convention,
     "station": _station,
     "rename": _rename,
     "line": _line,

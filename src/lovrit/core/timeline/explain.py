@@ -1,15 +1,25 @@
 """Figures that explain themselves: each as plain arithmetic with its parts named, and where it comes from."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 
 from lovrit.core.clock import clock, minutes, number, ratio
+from lovrit.core.moves.library import shipped
+from lovrit.core.session.edit import Convention
 from lovrit.core.session.model import AnyBlock, Intervals, Rotate, Sets
+from lovrit.core.session.move import Task
 from lovrit.core.session.writer import head
 from lovrit.core.timeline.interval import LaidBlock
 from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import Value
 
 HARD = 8.0
+
+
+class Switch(Value):
+    """A convention that can be changed where its sum is shown."""
+
+    said: str
+    edit: Convention
 
 
 class Sum(Value):
@@ -19,6 +29,7 @@ class Sum(Value):
     value: str
     lines: tuple[str, ...]
     blocks: tuple[int, ...] = ()
+    switches: tuple[Switch, ...] = ()
 
 
 def explain(plan: Plan, figure: str) -> Sum | None:
@@ -51,7 +62,49 @@ def _total(plan: Plan) -> Sum:
 
 def _work(plan: Plan) -> Sum:
     lines, blocks = _named(plan, lambda laid: laid.work_s)
+    lines += [line for line in (_by_station(plan), _by_pattern(plan), _sides(plan)) if line]
     return Sum(name="Work", value=minutes(plan.timeline.work_s), lines=tuple(lines), blocks=tuple(blocks))
+
+
+def _shares(plan: Plan, name: Callable[[Task], str | None]) -> dict[str, int]:
+    """One person's seconds of work by a name of their tasks; a group's way round a circuit is any other's."""
+    found: dict[str, int] = {}
+    for one in plan.timeline.intervals:
+        if one.phase != "work" or one.move is None:
+            continue
+        tasks = plan.session.blocks[one.block].moves[one.move].tasks
+        for task in tasks:
+            said = name(task)
+            if said:
+                found[said] = found.get(said, 0) + round(one.seconds / len(tasks))
+    return dict(sorted(found.items(), key=lambda pair: -pair[1]))
+
+
+def _listed(what: str, shares: dict[str, int]) -> str:
+    return f"{what}: " + ", ".join(f"{name} {clock(seconds)}" for name, seconds in shares.items()) if shares else ""
+
+
+def _by_station(plan: Plan) -> str:
+    return _listed("Each person, by station", _shares(plan, lambda task: task.name))
+
+
+def _by_pattern(plan: Plan) -> str:
+    library = shipped()
+
+    def pattern(task: Task) -> str | None:
+        move = library.find(task.name)
+        return move.pattern if move else None
+
+    return _listed("By movement pattern", _shares(plan, pattern))
+
+
+def _sides(plan: Plan) -> str:
+    """Whether left and right get the same where sides go by round."""
+    sides = [one.side for one in plan.timeline.intervals if one.phase == "work" and one.side in ("left", "right")]
+    if not sides:
+        return ""
+    left, right = sides.count("left"), sides.count("right")
+    return f"Sides: left {left}, right {right}" + ("" if left == right else ", which is uneven")
 
 
 def _rest(plan: Plan) -> Sum:
@@ -161,7 +214,21 @@ def block_sum(plan: Plan, at: int) -> Sum:
         value=clock(laid.seconds),
         lines=tuple(_block_lines(block, laid)),
         blocks=(at,),
+        switches=tuple(_switches(block, at)),
     )
+
+
+def _switches(block: AnyBlock, at: int) -> Iterator[Switch]:
+    """How the block's time could add up otherwise."""
+    for word in ("break", "change"):
+        if getattr(block, f"{word}_s", None) is not None:
+            on = not getattr(block, f"{word}_added")
+            said = f"add the {word} to the last rest" if on else f"let the {word} take the last rest's place"
+            yield Switch(said=said, edit=Convention(block=at, what="added", on=on))
+    dropped = getattr(block, "drop_last_rest", None)
+    if dropped is not None:
+        said = "count the last rest" if dropped else "drop the last rest"
+        yield Switch(said=said, edit=Convention(block=at, what="drop", on=not dropped))
 
 
 def _block_lines(block: AnyBlock, laid: LaidBlock) -> list[str]:

@@ -1,6 +1,7 @@
 // The Desk: what is typed or dragged goes to the server one post at a time, and the page follows its answer.
 import { ChangeSet } from "@codemirror/state";
 import { EditorView } from "@codemirror/view";
+import { handleBlocks } from "./blocks.js";
 import { focusNext, focusWanted, handleFigures, handleStations } from "./figures.js";
 import { freshId, typing } from "./hands.js";
 import { difference, makeEditor, remote, showProblems } from "./slate.js";
@@ -48,9 +49,8 @@ class Desk {
       changed: (changes) => this.typed(changes),
       moved: (line) => this.follow(line),
       keys: [
-        { key: "Mod-z", run: () => this.step("undo"), preventDefault: true },
+        { key: "Mod-z", run: () => this.step("undo"), shift: () => this.step("redo"), preventDefault: true },
         { key: "Mod-y", run: () => this.step("redo"), preventDefault: true },
-        { key: "Mod-Shift-z", run: () => this.step("redo"), preventDefault: true },
         { key: "Mod-.", run: () => this.take() },
         { key: "F8", run: () => this.nextPlace() },
       ],
@@ -159,16 +159,17 @@ class Desk {
 
   /** @param {string} html */
   swap(html) {
-    const focused = document.activeElement instanceof HTMLElement ? document.activeElement : null;
+    const active = document.activeElement;
+    const focused = active instanceof HTMLElement || active instanceof SVGElement ? active : null;
     const key = focusWanted() || focused?.dataset.key || "";
-    const inside = focused?.closest("#rails, #look, #problems, #steps, #tape") !== null;
+    const inside = Boolean(focused?.closest("#rails, #look, #problems, #steps, #tape, #why")) || active === document.body;
     const made = new DOMParser().parseFromString(html, "text/html");
     for (const part of [...made.querySelectorAll("[data-part]")]) {
       document.getElementById(part.id)?.replaceWith(document.adoptNode(part));
     }
     if (key && inside) {
       const again = document.querySelector(`[data-key="${CSS.escape(key)}"]`);
-      if (again instanceof HTMLElement) again.focus();
+      if (again instanceof HTMLElement || again instanceof SVGElement) again.focus();
     }
   }
 
@@ -216,10 +217,28 @@ class Desk {
     this.editor.focus();
   }
 
+  /** The lines that blocks begin on, as the server last said. */
+  lines() {
+    return (this.now().dataset.lines ?? "").split(",").filter(Boolean).map(Number);
+  }
+
+  /** A slate dropped on the page is put behind the last block. @param {DragEvent} event */
+  async dropped(event) {
+    const file = event.dataTransfer?.files[0];
+    if (!file) return;
+    event.preventDefault();
+    if (file.size > 65_536) {
+      this.say("That file is larger than 64 KiB, far more than a session needs.");
+      return;
+    }
+    const text = await file.text();
+    if (text.includes("\u0000")) this.say("That file is not text.");
+    else this.edit({ do: "insert", at: 5000, text: text.replaceAll("\r\n", "\n") });
+  }
+
   /** The rails follow the cursor. @param {number} line */
   follow(line) {
-    const lines = (this.now().dataset.lines ?? "").split(",").filter(Boolean).map(Number);
-    const block = lines.findLastIndex((first) => first <= line);
+    const block = this.lines().findLastIndex((first) => first <= line);
     if (block >= 0 && block !== this.block && this.pending.empty) this.show(block, 0);
   }
 
@@ -245,6 +264,13 @@ class Desk {
     const send = (/** @type {Record<string, unknown>} */ edit, /** @type {string | undefined} */ burst) => this.edit(edit, burst);
     handleFigures(this.root, send);
     handleStations(this.root, send);
+    handleBlocks(this.root, send, {
+      text: () => this.editor.state.doc.toString(),
+      lines: () => this.lines(),
+      shown: () => this.block,
+    });
+    this.root.addEventListener("dragover", (event) => event.preventDefault());
+    this.root.addEventListener("drop", (event) => this.dropped(event));
     this.root.addEventListener("submit", (event) => this.submitted(event));
     this.root.addEventListener("click", (event) => this.clicked(event));
     document.addEventListener("keydown", (event) => this.pressed(event));
@@ -263,6 +289,7 @@ class Desk {
     const form = /** @type {HTMLFormElement} */ (event.target);
     if (form.matches(".edit")) {
       event.preventDefault();
+      if (form.closest("#why")) form.closest("#why")?.setAttribute("hidden", "");
       this.edit(JSON.parse(String(new FormData(form).get("edit"))));
     } else if (form.matches(".step")) {
       event.preventDefault();
@@ -325,7 +352,7 @@ class Desk {
       if (why) why.hidden = true;
     } else if (event.key === "F8" && !inEditor) this.nextPlace();
     else if (!typing(event.target) && (event.key === "[" || event.key === "]")) {
-      const blocks = (this.now().dataset.lines ?? "").split(",").filter(Boolean).length;
+      const blocks = this.lines().length;
       const block = Math.min(blocks - 1, Math.max(0, this.block + (event.key === "[" ? -1 : 1)));
       focusNext("");
       this.show(block, 0);

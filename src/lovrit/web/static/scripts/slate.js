@@ -11,6 +11,7 @@ import { tags } from "@lezer/highlight";
 export const remote = Annotation.define();
 
 const HEADERS = /^(title|date|slot|people|setup):/i;
+const STATIONS = /^[^#]*\b(rounds? (of|for)|sets? of|every|as many|amrap|hold ladder)\b/i;
 const WORDS = new Set(
   ("rounds round sets set of every for time quality as many possible in amrap rest break change at heart reserve max threshold "
     + "until least most added lead-in pace score slowest half start starts partners alternate ladder cap up and down hold tempo to "
@@ -55,6 +56,25 @@ const colours = HighlightStyle.define([
 ]);
 
 /**
+ * Enter keeps the place of stations: below a block that has them and below a station the next line is indented;
+ * on an empty indented line it goes back to the edge.
+ * @type {import("@codemirror/view").Command}
+ */
+function newLine(view) {
+  const { from, to } = view.state.selection.main;
+  const line = view.state.doc.lineAt(from);
+  const indent = /^[ \t]*/.exec(line.text)?.[0] ?? "";
+  if (indent && !line.text.trim() && from === to) {
+    view.dispatch({ changes: { from: line.from, to: line.to }, userEvent: "input" });
+    return true;
+  }
+  const before = line.text.slice(0, from - line.from);
+  const next = indent || (STATIONS.test(before) ? "  " : "");
+  view.dispatch(view.state.replaceSelection(`\n${next}`), { scrollIntoView: true, userEvent: "input" });
+  return true;
+}
+
+/**
  * @param {HTMLElement} parent
  * @param {string} text
  * @param {Record<string, string[]>} words
@@ -67,7 +87,7 @@ export function makeEditor(parent, text, words, tell) {
       doc: text,
       extensions: [
         EditorView.cspNonce.of(document.body.dataset.nonce ?? ""),
-        keymap.of([...tell.keys, ...completionKeymap, ...defaultKeymap, { ...indentWithTab, key: "Ctrl-]" }]),
+        keymap.of([...tell.keys, ...completionKeymap, { key: "Enter", run: newLine }, ...defaultKeymap, { ...indentWithTab, key: "Ctrl-]" }]),
         language,
         syntaxHighlighting(colours),
         lineNumbers(),
