@@ -16,6 +16,7 @@ URL = f"http://127.0.0.1:{PORT}"
 QUIET = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update"]
 DESK = (1280, 800)
 HAND = (390, 844)
+SHEET = (794, 1123)
 WARM_UP_S = 75
 
 
@@ -47,6 +48,16 @@ def take(page: Page, name: str) -> None:
     sys.stdout.write(f"{name}\n")
 
 
+def compared(browser: Browser) -> Page:
+    """Two revisions of a session side by side."""
+    page = open_page(browser, "/desk/2", DESK)
+    page.request.post(f"{URL}/desk/2/revisions", form={"reason": "as written in autumn"})
+    edit = '{"do": "set", "block": 1, "figure": "count", "value": 4}'
+    page.request.post(f"{URL}/desk/2/edit", form={"edit": edit, "base": "1"})
+    page.goto(f"{URL}/desk/2/revisions")
+    return page
+
+
 def run_class(browser: Browser) -> tuple[str, Page]:
     """Take the winter session to the floor and let it run into its second turn."""
     page = open_page(browser, "/desk/4", DESK)
@@ -69,6 +80,10 @@ def main() -> None:
             take(open_page(browser, "/desk/4", DESK), "desk")
             take(open_page(browser, "/desk/4", HAND), "desk-hand")
             take(open_page(browser, "/desk/1?block=3", DESK), "desk-ladder")
+            take(open_page(browser, "/desk/3?block=4", DESK), "desk-every-minute")
+            take(open_page(browser, "/desk", DESK), "sessions")
+            take(compared(browser), "revisions")
+            take(open_page(browser, "/desk/4/session.sheet", SHEET), "sheet")
             take(open_page(browser, "/crew/4", DESK), "crew")
             path, coach = run_class(browser)
             take(coach, "run-coach")
