@@ -80,7 +80,7 @@ def main() -> None:
             take(open_page(browser, "/desk/4", DESK), "desk")
             take(open_page(browser, "/desk/4", HAND), "desk-hand")
             take(open_page(browser, "/desk/1?block=3", DESK), "desk-ladder")
-            take(open_page(browser, "/desk/3?block=4", DESK), "desk-every-minute")
+            take(open_page(browser, "/desk/3?block=3", DESK), "desk-every-minute")
             take(open_page(browser, "/desk", DESK), "sessions")
             take(compared(browser), "revisions")
             take(open_page(browser, "/desk/4/session.sheet", SHEET), "sheet")

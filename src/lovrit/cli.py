@@ -99,10 +99,15 @@ def export(
 
 
 @app.command()
-def schema() -> None:
-    """Print the JSON Schema of the JSON form."""
-    from lovrit.formats.session_json import schema as made
+def schema(of: Annotated[str, typer.Argument(help="session, or moves for the library.")] = "session") -> None:
+    """Print the JSON Schema of the JSON form, or of the library of moves."""
+    from lovrit.core.moves.library import schema as moves
+    from lovrit.formats.session_json import schema as session
 
+    made = {"session": session, "moves": moves}.get(of)
+    if made is None:
+        typer.echo(f"There is no schema of “{of}”; there are session and moves.", err=True)
+        raise typer.Exit(UNREADABLE)
     typer.echo(json.dumps(made(), ensure_ascii=False, indent=2))
 
 

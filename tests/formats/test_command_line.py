@@ -3,6 +3,7 @@
 import json
 import subprocess
 import sys
+import tomllib
 from pathlib import Path
 
 import jsonschema
@@ -55,6 +56,13 @@ def test_the_schema_holds_what_is_written(slates: dict[str, str]) -> None:
     jsonschema.Draft202012Validator.check_schema(printed)
     for text in slates.values():
         jsonschema.validate(json.loads(to_json(read(text).session)), printed, jsonschema.Draft202012Validator)
+
+
+def test_the_library_keeps_to_its_schema() -> None:
+    printed = json.loads(run("schema", "moves").stdout)
+    data = tomllib.loads((ROOT / "src/lovrit/core/moves/moves.toml").read_text("utf-8"))
+    jsonschema.validate(data, printed, jsonschema.Draft202012Validator)
+    assert run("schema", "waltz").exit_code == 2
 
 
 @pytest.mark.parametrize(

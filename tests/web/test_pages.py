@@ -155,6 +155,13 @@ def test_a_class_from_start_to_debrief(client: TestClient, clock) -> None:
     assert client.get(f"/debrief/{class_id}/session.json").json()["format"] == "lovrit-session"
 
 
+def test_forms_sent_twice_count_once(client: TestClient) -> None:
+    assert start_class(client) == start_class(client)
+    client.post(f"/crew/{WINTER}/join", data={"name": "Zora"})
+    again = client.post(f"/crew/{WINTER}/join", data={"name": "Zora"})
+    assert again.status_code == 409 and "Zora already comes" in again.text
+
+
 def test_scores_are_refused_with_their_reason_and_stay_in_their_field(client: TestClient) -> None:
     answer = client.post("/desk/1/floor", follow_redirects=False)
     class_id = int(answer.headers["location"].rsplit("/", 1)[1])

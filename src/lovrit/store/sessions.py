@@ -58,15 +58,13 @@ def put_away(work: Session, row: SessionRow, now_ms: int | None) -> None:
     work.add(row)
 
 
-def found(work: Session, words: str, away: bool) -> list[tuple[SessionRow, int | None]]:
-    """Sessions whose text has all the words, with when each was last run; put away ones only if asked for."""
+def kept(work: Session, away: bool) -> list[tuple[SessionRow, int | None]]:
+    """Sessions in use, or those put away, with when each was last run; the last changed first."""
     last_run = select(ClassRow.session_id, func.max(ClassRow.made_ms).label("ran")).group_by(col(ClassRow.session_id))
     ran = last_run.subquery()
     query = select(SessionRow, ran.c.ran).outerjoin(ran, ran.c.session_id == col(SessionRow.id))
     is_away = col(SessionRow.put_away_ms).is_not(None)
     query = query.where(is_away if away else ~is_away)
-    for word in words.split()[:12]:
-        query = query.where(col(SessionRow.text).contains(word, autoescape=True))
     return [(row, when) for row, when in work.exec(query.order_by(col(SessionRow.changed_ms).desc()))]
 
 

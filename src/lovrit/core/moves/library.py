@@ -3,6 +3,7 @@
 import tomllib
 from functools import cache, cached_property
 from importlib.resources import files
+from typing import Any
 
 from lovrit.core.moves.move import Move
 from lovrit.core.values import Value
@@ -42,3 +43,17 @@ def shipped() -> Library:
     """The library that ships with Lovrit."""
     data = tomllib.loads(files("lovrit.core.moves").joinpath("moves.toml").read_text("utf-8"))
     return Library(moves=tuple(Move(name=name, **fields) for name, fields in data.items()))
+
+
+def schema() -> dict[str, Any]:
+    """The JSON Schema of the library's data: moves by name."""
+    one = Move.model_json_schema()
+    one["properties"].pop("name")
+    one["required"] = [name for name in one["required"] if name != "name"]
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "$id": "urn:lovrit:moves:1",
+        "title": "Moves by name",
+        "type": "object",
+        "additionalProperties": one,
+    }

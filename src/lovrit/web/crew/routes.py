@@ -104,6 +104,8 @@ async def join(
     with house.database.work() as work:
         row = sessions.get(work, session_id)
         now = {one.id: at for one, at in people.comers(work, session_id)}
+        if any(one.name == said for one, _ in people.comers(work, session_id)):
+            raise NobodyThere(f"{said} already comes.")
         new = people.add_person(work, said, _initials(said, {one.initials for one in people.everyone(work)}))
         sizes = {group: list(now.values()).count(group) for group in set(now.values())} or {0: 0}
         people.set_comers(work, session_id, now | {new.id: min(sizes, key=lambda group: (sizes[group], group))})

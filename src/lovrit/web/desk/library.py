@@ -32,13 +32,18 @@ class Listed(NamedTuple):
     structures: str
     ran: str
 
+    def has(self, words: str) -> bool:
+        """Whether it has all the words: in its text, its structures, its length, or when it was last run."""
+        said = " ".join((self.row.text, self.structures, self.length, self.ran)).lower()
+        return all(word in said for word in words.lower().split())
+
 
 @router.get("/desk")
 async def desks(request: Request, house: InHouse, words: str = "", away: bool = False) -> HTMLResponse:
     """All sessions by words, and a rack to begin a new one from."""
     with house.database.work() as work:
-        rows = sessions.found(work, words, away)
-    listed = [_listed(house, row, ran) for row, ran in rows]
+        rows = sessions.kept(work, away)
+    listed = [one for one in (_listed(house, row, ran) for row, ran in rows) if one.has(words)]
     values: dict[str, Any] = {"listed": listed, "words_sought": words, "away": away, "rack": rack()}
     return page(request, house, "desk/list.html", **values)
 
@@ -88,6 +93,15 @@ def _decoded(raw: bytes) -> str:
         raise NotTaken(
             f"That file is not UTF-8 text (byte {error.start + 1}); save it as UTF-8 and try again."
         ) from None
+
+
+@router.post("/desk/{session_id}/copy")
+async def copy(house: InHouse, session_id: int) -> Response:
+    """A new session that begins as an earlier one stands."""
+    with house.database.work() as work:
+        row = sessions.get(work, session_id)
+        made = sessions.create(work, row.text, row.title, house.now_ms())
+    return RedirectResponse(f"/desk/{made.id}", 303)
 
 
 @router.post("/desk/{session_id}/away")

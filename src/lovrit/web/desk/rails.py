@@ -6,7 +6,7 @@ from typing import Literal
 from lovrit.core.clock import clock, number
 from lovrit.core.moves.library import shipped
 from lovrit.core.session.figures import Figure
-from lovrit.core.session.model import Amrap, AnyBlock, ForTime
+from lovrit.core.session.model import Amrap, AnyBlock, Every, ForTime
 from lovrit.core.session.move import Line
 from lovrit.core.session.writer import amount, kit_words, load
 from lovrit.core.timeline.interval import Interval
@@ -123,6 +123,7 @@ def rails_view(plan: Plan, groups: int, block_at: int, part: int) -> Rails | Non
     windows, shown = _windows(block, mine, part)
     start, end = shown[0].start_s, shown[-1].end_s
     draw = _Drawing(block, shown, start, end - start, groups)
+    draw.surely_s = laid.low_s
     figures = plan.reading.blocks[at].figures
     return Rails(
         block=at,
@@ -230,6 +231,7 @@ class _Drawing:
         self.moving = block.kind in ("rotate", "sets") and len(block.moves) > 1
         self.groups = groups if self.moving else 1
         self.stations = max(1, len(block.moves))
+        self.surely_s = 0
 
     def x(self, seconds: float) -> float:
         return round((seconds - self.start) / self.length * 100, 3)
@@ -277,11 +279,28 @@ class _Drawing:
         if isinstance(self.block, Amrap):
             return self._amrap(one)
         if isinstance(self.block, ForTime):
-            return [self._bar(one, rail, kind="thins") for rail in range(self.stations)]
+            return [bar for rail in range(self.stations) for bar in self._thinning(one, rail)]
+        if self.block.kind == "every" and self.block.half_start_s:
+            return self._halves(one)
         height = self._height(one)
         rails = [one.move] if one.move is not None else range(self.stations)
         side = one.side if one.side in ("left", "right") else ""
         return [self._bar(one, rail, height=height, side=side or "", label=str(one.beat or "")) for rail in rails]
+
+    def _thinning(self, one: Interval, rail: int) -> list[Bar]:
+        """For time: solid until the quickest ends, then thinning out until the last."""
+        sure = min(one.seconds, self.surely_s)
+        solid = Bar(rail=rail, x=self.x(one.start_s), width=self.width(sure))
+        left = Bar(rail=rail, x=self.x(one.start_s + sure), width=self.width(one.seconds - sure), kind="thins")
+        return [solid, left]
+
+    def _halves(self, one: Interval) -> list[Bar]:
+        """The first half of the group, and below it the second, which starts later."""
+        assert isinstance(self.block, Every)
+        rail, late = one.move or 0, one.start_s + self.block.half_start_s
+        first = self._bar(one, rail, shelf=0, shelves=2)
+        second = Bar(rail=rail, x=self.x(late), width=self.width(one.seconds), kind="second", shelf=1, shelves=2)
+        return [first, second]
 
     def _height(self, one: Interval) -> float:
         if self.block.kind == "tempo" and one.beat is not None:

@@ -173,6 +173,9 @@ def _to_the_floor(house: House, session_id: int) -> Response:
         comers = people.comers(work, session_id)
         groups = len({group for _, group in comers}) or None
         _refuse(opened, groups, house)
+        waiting = _waiting(work, session_id, opened.row.text)
+        if waiting:
+            return RedirectResponse(f"/run/{waiting}", 303)
         sessions.keep_revision(work, opened.row, "taken to the floor", house.now_ms())
         made = classes.make(
             work,
@@ -183,6 +186,15 @@ def _to_the_floor(house: House, session_id: int) -> Response:
             house.now_ms(),
         )
     return RedirectResponse(f"/run/{made.id}", 303)
+
+
+def _waiting(work: Session, session_id: int, text: str) -> int | None:
+    """A class of this very session that waits to be started, so that a form sent twice makes one class."""
+    for row in classes.open_classes(work):
+        same = row.session_id == session_id and row.text == text
+        if same and row.id is not None and not classes.events(work, row.id):
+            return row.id
+    return None
 
 
 def _comers(opened: Desk, comers: list[tuple[Person, int]], everyone: list[Person]) -> list[Comer]:
