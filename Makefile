@@ -57,6 +57,7 @@ check: setup  ## style, types, layers, scripts
 	npx --no-install biome lint --error-on-warnings
 
 tests: setup browser
+	node --test tests/scripts/
 	$(BIN)/pytest
 
 bench: setup browser  ## speed and memory, with their baselines, in one run

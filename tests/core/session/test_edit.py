@@ -4,10 +4,10 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from lovrit.core.session.edit import (
+from lovrit.core.session.edit import CannotEdit, apply_edit
+from lovrit.core.session.edits import (
     AddOption,
     BlockEdit,
-    CannotEdit,
     Convention,
     InsertBlock,
     LineEdit,
@@ -15,7 +15,6 @@ from lovrit.core.session.edit import (
     ReplaceLine,
     ReplaceMove,
     SetFigure,
-    apply_edit,
 )
 from lovrit.core.session.reader import read
 from tests.core.session.slates import slates

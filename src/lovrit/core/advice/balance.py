@@ -5,7 +5,7 @@ from itertools import pairwise
 
 from lovrit.core.advice.note import Fix, Look, Note
 from lovrit.core.moves.move import Move
-from lovrit.core.session.edit import MoveStation, ReplaceMove
+from lovrit.core.session.edits import MoveStation, ReplaceMove
 from lovrit.core.session.model import AnyBlock
 
 CIRCUITS = ("rotate", "sets", "every")

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from lovrit.core.advice.note import Fix, Look, Note
 from lovrit.core.clock import clock
-from lovrit.core.session.edit import AddOption, InsertBlock, SetFigure
+from lovrit.core.session.edits import AddOption, InsertBlock, SetFigure
 from lovrit.core.session.model import AnyBlock, ForTime, Intervals, Rotate, Sets
 from lovrit.core.timeline.steps import effort_in
 

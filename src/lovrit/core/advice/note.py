@@ -4,7 +4,7 @@ from typing import Literal
 
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move
-from lovrit.core.session.edit import Edit
+from lovrit.core.session.edits import Edit
 from lovrit.core.session.model import AnyBlock, Session
 from lovrit.core.session.move import Line
 from lovrit.core.timeline.interval import LaidBlock, Timeline

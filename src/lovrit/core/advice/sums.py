@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from lovrit.core.advice.note import Fix, Look, Note
 from lovrit.core.clock import clock, minutes
-from lovrit.core.session.edit import BlockEdit, LineEdit, SetFigure
+from lovrit.core.session.edits import BlockEdit, LineEdit, SetFigure
 from lovrit.core.session.model import Every, HoldLadder, Rotate
 from lovrit.core.timeline.worktime import line_s
 

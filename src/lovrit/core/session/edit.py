@@ -6,19 +6,28 @@ can be sent from a page, offered as a fix, and undone.
 
 import re
 from collections.abc import Callable
-from typing import Annotated, Any, Literal
-
-from pydantic import Field
+from typing import Any
 
 from lovrit.core.clock import clock, number
+from lovrit.core.session.edits import (
+    AddOption,
+    BlockEdit,
+    Convention,
+    Edit,
+    InsertBlock,
+    LineEdit,
+    MoveStation,
+    ReplaceLine,
+    ReplaceMove,
+    SetFigure,
+)
 from lovrit.core.session.figures import Figure
 from lovrit.core.session.movelines import name_span
 from lovrit.core.session.problem import Unreadable
 from lovrit.core.session.reader import BlockPlace, Reading, read, split_lines
 from lovrit.core.session.writer import short
-from lovrit.core.values import LovritError, Value
+from lovrit.core.values import LovritError
 
-At = Annotated[int, Field(ge=0, le=5000)]
 ADDED = re.compile(r"^\s*added\b", re.IGNORECASE)
 DROPPED = re.compile(r"\s*,?\s*\bdrop\s+last\s+rest\b", re.IGNORECASE)
 SPLIT_BY = ("rounds", "count", "sets", "total")
@@ -26,91 +35,6 @@ SPLIT_BY = ("rounds", "count", "sets", "total")
 
 class CannotEdit(LovritError):
     """An edit that has no place in the text as it stands; the text is left alone."""
-
-
-class SetFigure(Value):
-    """Give a figure another value: seconds for a time, a plain number otherwise. ``block`` None: a header's."""
-
-    do: Literal["set"] = "set"
-    block: At | None
-    figure: str
-    value: float = Field(ge=0, le=86_400)
-
-
-class AddOption(Value):
-    """Write an option at the end of a block's first line."""
-
-    do: Literal["option"] = "option"
-    block: At
-    text: str = Field(min_length=1, max_length=200)
-
-
-class Convention(Value):
-    """Change how time adds up: a break or change ``added`` to the rest before it, or the last rest dropped."""
-
-    do: Literal["convention"] = "convention"
-    block: At
-    what: Literal["added", "drop"]
-    on: bool
-
-
-class MoveStation(Value):
-    """Take a move line to another place among the lines of its block."""
-
-    do: Literal["station"] = "station"
-    block: At
-    start: At
-    to: At
-
-
-class ReplaceMove(Value):
-    """Put another name in place of the first name of a move line."""
-
-    do: Literal["rename"] = "rename"
-    block: At
-    move: At
-    name: str = Field(min_length=1, max_length=200)
-
-
-class LineEdit(Value):
-    """Remove or duplicate a move line, or put a new one behind it."""
-
-    do: Literal["line"] = "line"
-    what: Literal["remove", "duplicate", "insert"]
-    block: At
-    move: int = Field(ge=-1, le=5000)
-    text: str = Field(default="", max_length=500)
-
-
-class BlockEdit(Value):
-    """Remove, duplicate, split or join a block with the next, or take it elsewhere (``to``)."""
-
-    do: Literal["block"] = "block"
-    what: Literal["remove", "duplicate", "split", "join", "move"]
-    block: At
-    to: At = 0
-
-
-class InsertBlock(Value):
-    """Put lines of slate before the block that is ``at`` now; at the end where there is none."""
-
-    do: Literal["insert"] = "insert"
-    at: At
-    text: str = Field(min_length=1, max_length=65_536)
-
-
-class ReplaceLine(Value):
-    """Put another text in place of a line (from 1), its comment kept."""
-
-    do: Literal["replace"] = "replace"
-    line: int = Field(ge=1, le=70_000)
-    text: str = Field(max_length=2000)
-
-
-Edit = Annotated[
-    SetFigure | AddOption | Convention | MoveStation | ReplaceMove | LineEdit | BlockEdit | InsertBlock | ReplaceLine,
-    Field(discriminator="do"),
-]
 
 
 class _Text:

@@ -4,7 +4,7 @@ from collections.abc import Callable, Iterator
 
 from lovrit.core.clock import clock, minutes, number, ratio
 from lovrit.core.moves.library import shipped
-from lovrit.core.session.edit import Convention
+from lovrit.core.session.edits import Convention
 from lovrit.core.session.model import AnyBlock, Intervals, Rotate, Sets
 from lovrit.core.session.move import Task
 from lovrit.core.session.writer import head

@@ -5,7 +5,8 @@ from dataclasses import dataclass
 from sqlmodel import Session
 
 from lovrit.core.crew.groups import usual_groups
-from lovrit.core.session.edit import BlockEdit, CannotEdit, Edit, apply_edit
+from lovrit.core.session.edit import CannotEdit, apply_edit
+from lovrit.core.session.edits import BlockEdit, Edit
 from lovrit.core.session.reader import read, split_lines
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.store import people as kept_people

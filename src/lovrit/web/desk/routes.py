@@ -11,7 +11,8 @@ from sqlmodel import Session
 
 from lovrit.core.advice.look import blocked, second_look
 from lovrit.core.crew.person import Comer, Person
-from lovrit.core.session.edit import CannotEdit, Edit
+from lovrit.core.session.edit import CannotEdit
+from lovrit.core.session.edits import Edit
 from lovrit.core.session.rack import rack
 from lovrit.core.timeline.explain import explain
 from lovrit.core.values import LovritError

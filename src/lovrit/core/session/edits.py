@@ -1,0 +1,94 @@
+"""What a hand may do to a slate, as values: they can be sent from a page, offered as fixes, and undone."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from lovrit.core.values import Value
+
+At = Annotated[int, Field(ge=0, le=5000)]
+
+
+class SetFigure(Value):
+    """Give a figure another value: seconds for a time, a plain number otherwise. ``block`` None: a header's."""
+
+    do: Literal["set"] = "set"
+    block: At | None
+    figure: str
+    value: float = Field(ge=0, le=86_400)
+
+
+class AddOption(Value):
+    """Write an option at the end of a block's first line."""
+
+    do: Literal["option"] = "option"
+    block: At
+    text: str = Field(min_length=1, max_length=200)
+
+
+class Convention(Value):
+    """Change how time adds up: a break or change ``added`` to the rest before it, or the last rest dropped."""
+
+    do: Literal["convention"] = "convention"
+    block: At
+    what: Literal["added", "drop"]
+    on: bool
+
+
+class MoveStation(Value):
+    """Take a move line to another place among the lines of its block."""
+
+    do: Literal["station"] = "station"
+    block: At
+    start: At
+    to: At
+
+
+class ReplaceMove(Value):
+    """Put another name in place of the first name of a move line."""
+
+    do: Literal["rename"] = "rename"
+    block: At
+    move: At
+    name: str = Field(min_length=1, max_length=200)
+
+
+class LineEdit(Value):
+    """Remove or duplicate a move line, or put a new one behind it."""
+
+    do: Literal["line"] = "line"
+    what: Literal["remove", "duplicate", "insert"]
+    block: At
+    move: int = Field(ge=-1, le=5000)
+    text: str = Field(default="", max_length=500)
+
+
+class BlockEdit(Value):
+    """Remove, duplicate, split or join a block with the next, or take it elsewhere (``to``)."""
+
+    do: Literal["block"] = "block"
+    what: Literal["remove", "duplicate", "split", "join", "move"]
+    block: At
+    to: At = 0
+
+
+class InsertBlock(Value):
+    """Put lines of slate before the block that is ``at`` now; at the end where there is none."""
+
+    do: Literal["insert"] = "insert"
+    at: At
+    text: str = Field(min_length=1, max_length=65_536)
+
+
+class ReplaceLine(Value):
+    """Put another text in place of a line (from 1), its comment kept."""
+
+    do: Literal["replace"] = "replace"
+    line: int = Field(ge=1, le=70_000)
+    text: str = Field(max_length=2000)
+
+
+Edit = Annotated[
+    SetFigure | AddOption | Convention | MoveStation | ReplaceMove | LineEdit | BlockEdit | InsertBlock | ReplaceLine,
+    Field(discriminator="do"),
+]

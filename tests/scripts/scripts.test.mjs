@@ -1,0 +1,79 @@
+// Our scripts where they can be asked without a page: clocks, sound cues, differences, blocks as text.
+import assert from "node:assert/strict";
+import { test } from "node:test";
+import { clock, readClock } from "../../src/lovrit/web/static/scripts/hands.js";
+import { cueAt } from "../../src/lovrit/web/static/scripts/sound.js";
+import { textOf } from "../../src/lovrit/web/static/scripts/blocks.js";
+import { difference } from "../../src/lovrit/web/static/scripts/slate.js";
+import { Text } from "@codemirror/state";
+
+const PLAN = {
+  intervals: [
+    { phase: "steady", seconds: 10, beat: null },
+    { phase: "work", seconds: 40, beat: null },
+    { phase: "rest", seconds: 20, beat: null },
+    { phase: "work", seconds: 20, beat: 120 },
+  ],
+};
+const LENGTHS = PLAN.intervals.map((one) => one.seconds * 1000);
+
+test("times are m:ss and read back", () => {
+  for (const seconds of [0, 5, 59, 60, 61, 599, 3599]) assert.equal(readClock(clock(seconds)), seconds);
+  assert.equal(clock(3725), "1:02:05");
+  assert.equal(readClock("45"), 45);
+  assert.ok(Number.isNaN(readClock("soon")) && Number.isNaN(readClock("1:75")));
+});
+
+test("cues: count in, work, half, ten, rest", () => {
+  assert.equal(cueAt(PLAN, 0, -2500, LENGTHS), "count-3");
+  assert.equal(cueAt(PLAN, 0, -4500, LENGTHS), "");
+  assert.equal(cueAt(PLAN, 0, 7500, LENGTHS), "count-3");
+  assert.equal(cueAt(PLAN, 1, 100, LENGTHS), "work");
+  assert.equal(cueAt(PLAN, 1, 20_000, LENGTHS), "half");
+  assert.equal(cueAt(PLAN, 1, 30_100, LENGTHS), "ten");
+  assert.equal(cueAt(PLAN, 1, 15_000, LENGTHS), "");
+  assert.equal(cueAt(PLAN, 2, 100, LENGTHS), "rest");
+  assert.match(cueAt(PLAN, 3, 5000, LENGTHS), /^beat/);
+});
+
+test("a metronome's cue changes with each beat", () => {
+  const heard = new Set();
+  let changes = 0;
+  let last = "";
+  for (let at = 1000; at < 5000; at += 50) {
+    const cue = cueAt(PLAN, 3, at, LENGTHS);
+    heard.add(cue);
+    if (cue !== last) changes += 1;
+    last = cue;
+  }
+  assert.equal(heard.size, 2);
+  assert.ok(changes >= 7 && changes <= 9, `${changes} beats in four seconds at 120`);
+});
+
+test("the smallest difference turns one text into the other", () => {
+  const texts = ["", "rest 1:00", "rest 1:30", "warm-up 5:00\nrest 1:00", "rest 1:00\n# so", "aaa", "aa"];
+  for (const before of texts) {
+    for (const after of texts) {
+      const changed = difference(before, after).apply(Text.of(before.split("\n"))).toString();
+      assert.equal(changed, after);
+    }
+  }
+});
+
+test("changes of two hands meet in the same text", () => {
+  const base = "warm-up 5:00\nrest 1:00\ncool-down 3:00";
+  const mine = difference(base, base.replace("5:00", "6:00"));
+  const theirs = difference(base, base.replace("3:00", "4:00"));
+  const doc = Text.of(base.split("\n"));
+  const one = theirs.map(mine).apply(mine.apply(doc)).toString();
+  const two = mine.map(theirs, true).apply(theirs.apply(doc)).toString();
+  assert.equal(one, two);
+  assert.equal(one, base.replace("5:00", "6:00").replace("3:00", "4:00"));
+});
+
+test("blocks are carried with their lines and comments, in their order", () => {
+  const text = "title: x\n\nwarm-up 5:00\n  laps\n\n3 rounds of 40/20  # mine\n  squat\n\nrest 1:00\n";
+  const lines = [3, 6, 9];
+  assert.equal(textOf(text, lines, [1]), "3 rounds of 40/20  # mine\n  squat");
+  assert.equal(textOf(text, lines, [2, 0]), "warm-up 5:00\n  laps\n\nrest 1:00");
+});

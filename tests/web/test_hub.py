@@ -1,0 +1,67 @@
+"""Server to browser: every listener hears everything on its channel, in order, and nothing of others'."""
+
+import asyncio
+
+from lovrit.web.hub import MOST_WAITING, Hub, message, stream
+
+
+async def never() -> bool:
+    return False
+
+
+async def heard(hub: Hub, channel: str, want: int) -> list[str]:
+    told: list[str] = []
+    async for text in stream(hub, channel, lambda: [("first", "0")], never):
+        if text.startswith("event: "):
+            told.append(text)
+        if len(told) == want:
+            break
+    return told
+
+
+def test_messages_are_written_as_the_standard_says() -> None:
+    assert message("state", "a\nb") == "event: state\ndata: a\ndata: b\n\n"
+
+
+def test_all_hear_their_channel_in_order() -> None:
+    async def go() -> tuple[list[str], ...]:
+        hub = Hub()
+        tasks = [asyncio.create_task(heard(hub, "coach-1", 4)) for _ in range(3)]
+        other = asyncio.create_task(heard(hub, "coach-2", 2))
+        await asyncio.sleep(0.01)
+        assert hub.heard("coach-1") == 3
+        for nth in range(3):
+            hub.say("coach-1", "state", str(nth))
+        hub.say("coach-2", "state", "other")
+        told = await asyncio.gather(*tasks, other)
+        await asyncio.sleep(0)
+        return tuple(told)
+
+    *mine, other = asyncio.run(go())
+    expected = [message("first", "0"), *(message("state", str(nth)) for nth in range(3))]
+    assert all(one == expected for one in mine)
+    assert other == [message("first", "0"), message("state", "other")]
+
+
+def test_a_listener_that_cannot_keep_up_is_let_go_and_the_rest_stay() -> None:
+    async def go() -> int:
+        hub = Hub()
+        with hub.listening("c") as slow:
+            for nth in range(MOST_WAITING + 5):
+                hub.say("c", "state", str(nth))
+            said = [slow.get_nowait() for _ in range(slow.qsize())]
+        assert hub.heard("c") == 0
+        return said.index(None)
+
+    assert asyncio.run(go()) == MOST_WAITING
+
+
+def test_everyone_is_let_go_when_the_server_stops() -> None:
+    async def go() -> list[str]:
+        hub = Hub()
+        task = asyncio.create_task(heard(hub, "c", 99))
+        await asyncio.sleep(0.01)
+        hub.close()
+        return await asyncio.wait_for(task, 2)
+
+    assert asyncio.run(go()) == [message("first", "0")]
