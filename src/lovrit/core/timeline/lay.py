@@ -3,7 +3,7 @@
 from itertools import islice
 
 from lovrit.core.moves.library import Library
-from lovrit.core.session.model import Amrap, AnyBlock, ForTime, Intervals, Paired, Session
+from lovrit.core.session.model import Amrap, AnyBlock, Intervals, Paired, Session
 from lovrit.core.session.writer import head
 from lovrit.core.timeline.interval import Case, Forecast, Interval, LaidBlock, Step, Timeline
 from lovrit.core.timeline.rounds import rounds_in
@@ -65,7 +65,7 @@ def _laid(block: AnyBlock, start: int, placed: list[Interval], library: Library)
     for one in placed:
         by_phase[one.phase] = by_phase.get(one.phase, 0) + one.seconds
     likely = sum(one.seconds for one in placed)
-    low, high = (_total(block, library, case) for case in ("low", "high"))
+    low, high = (_total(block, library, case) for case in ("low", "high")) if _varies(block) else (likely, likely)
     return LaidBlock(
         label=head(block),
         kind=block.kind,
@@ -79,6 +79,14 @@ def _laid(block: AnyBlock, start: int, placed: list[Interval], library: Library)
         rest_is_forecast=_rest_is_forecast(block),
         forecast=_forecast(block, library, (min(low, likely), likely, max(high, likely))),
     )
+
+
+def _varies(block: AnyBlock) -> bool:
+    """Whether a block may last shorter or longer than planned."""
+    counts = (getattr(block, name, None) for name in ("rounds", "sets", "count"))
+    ranged = any(count is not None and count.low != count.high for count in counts)
+    by_amount = isinstance(block, Intervals) and block.each is not None
+    return ranged or by_amount or block.kind in ("for-time", "strength", "quality") or gated(block)
 
 
 def _total(block: AnyBlock, library: Library, case: Case) -> int:
@@ -104,6 +112,6 @@ def _forecast(block: AnyBlock, library: Library, time_s: tuple[int, int, int]) -
     if isinstance(block, Amrap):
         return rounds_in(block, library)
     by_amount = isinstance(block, Intervals) and block.each is not None
-    if by_amount or isinstance(block, ForTime) or block.kind in ("strength", "quality") or gated(block):
+    if by_amount or block.kind in ("for-time", "strength", "quality") or gated(block):
         return Forecast(time_s=time_s)
     return None
