@@ -1,5 +1,6 @@
 """A remark on a session, and what the rules look at."""
 
+from dataclasses import dataclass
 from typing import Literal
 
 from lovrit.core.moves.library import Library
@@ -9,20 +10,21 @@ from lovrit.core.session.model import AnyBlock, Session
 from lovrit.core.session.move import Line
 from lovrit.core.timeline.interval import LaidBlock, Timeline
 from lovrit.core.timeline.plan import Plan
-from lovrit.core.values import Value
 
 Level = Literal["stop", "weigh", "tell"]
 PRACTICE = "coaches' practice"
 
 
-class Fix(Value):
+@dataclass(frozen=True)
+class Fix:
     """What can be pressed: its words and the edit that it makes."""
 
     text: str
     edit: Edit
 
 
-class Note(Value):
+@dataclass(frozen=True)
+class Note:
     """A remark. ``block`` counts from 0 and ``line`` from 1, where it has a place; ``basis`` is what it rests on."""
 
     code: str

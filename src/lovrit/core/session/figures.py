@@ -4,19 +4,20 @@ A figure that a hand may change is kept with its columns, so that a drag rewrite
 """
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 
 from lark import Token, Tree
 
 from lovrit.core.clock import read_clock
 from lovrit.core.session.grammar import Node
 from lovrit.core.session.problem import Unreadable
-from lovrit.core.values import Value
 
 MOST_SECONDS = 12 * 3600
 MOST_TIMES = 5000
 
 
-class Figure(Value):
+@dataclass(frozen=True, slots=True)
+class Figure:
     """A figure on a line: its name, its columns (from 0, end excluded), its value, and whether it is a time."""
 
     name: str

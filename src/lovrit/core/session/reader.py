@@ -5,9 +5,8 @@ A line that can't be read costs that line only; what was typed is never touched 
 
 import re
 import unicodedata
+from dataclasses import dataclass, field
 from typing import Any
-
-from pydantic import Field
 
 from lovrit.core.session.figures import Figure
 from lovrit.core.session.lines import BlockLine, read_block, read_header
@@ -17,7 +16,6 @@ from lovrit.core.session.movelines import read_move
 from lovrit.core.session.nearest import nearest_line
 from lovrit.core.session.problem import Problem, Unreadable
 from lovrit.core.session.words import HEADERS
-from lovrit.core.values import Value
 
 MOST_BYTES = 64 * 1024
 HEADER = re.compile(r"^([^\W\d_](?:[^\W\d_]|[ -])*?)[ \t]*:", re.UNICODE)
@@ -26,27 +24,30 @@ NEEDS_STATIONS = frozenset({"rotate", "sets", "strength"})
 IN_PARTS = frozenset({"amrap", "for-time", "quality"})
 
 
-class HeaderPlace(Value):
+@dataclass(frozen=True)
+class HeaderPlace:
     """Where a header stands."""
 
     line: int
     figure: Figure | None = None
 
 
-class BlockPlace(Value):
+@dataclass(frozen=True)
+class BlockPlace:
     """Where a block stands: its first line, its move lines, and the figures on the first (lines from 1)."""
 
     line: int
     moves: tuple[int, ...] = ()
-    figures: dict[str, Figure] = Field(default_factory=dict)
+    figures: dict[str, Figure] = field(default_factory=dict)
 
 
-class Reading(Value):
+@dataclass(frozen=True)
+class Reading:
     """What a text says: a session of all that could be read, and the problems with the rest."""
 
     session: Session
     problems: tuple[Problem, ...] = ()
-    headers: dict[str, HeaderPlace] = Field(default_factory=dict)
+    headers: dict[str, HeaderPlace] = field(default_factory=dict)
     blocks: tuple[BlockPlace, ...] = ()
 
 

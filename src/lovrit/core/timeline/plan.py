@@ -1,6 +1,6 @@
 """A text planned: read, laid on the clock, and every problem with it."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from lovrit.core.moves.library import Library
 from lovrit.core.session.model import Session
@@ -52,10 +52,9 @@ def _without(reading: Reading, error: TooMuch) -> Reading:
     at = error.block
     problem = Problem(line=reading.blocks[at].line, column=1, text=str(error))
     blocks = reading.session.blocks
-    return reading.model_copy(
-        update={
-            "session": reading.session.model_copy(update={"blocks": blocks[:at] + blocks[at + 1 :]}),
-            "blocks": reading.blocks[:at] + reading.blocks[at + 1 :],
-            "problems": tuple(sorted((*reading.problems, problem), key=lambda one: (one.line, one.column))),
-        }
+    return replace(
+        reading,
+        session=reading.session.model_copy(update={"blocks": blocks[:at] + blocks[at + 1 :]}),
+        blocks=reading.blocks[:at] + reading.blocks[at + 1 :],
+        problems=tuple(sorted((*reading.problems, problem), key=lambda one: (one.line, one.column))),
     )
