@@ -143,7 +143,7 @@ def test_a_class_from_start_to_debrief(client: TestClient, clock) -> None:
     assert "Anouk" not in wall and "bead" not in wall and "stopped" not in wall
     happen(client, class_id, "end")
     page = client.get(f"/debrief/{class_id}").text
-    assert "18 came" in page and "1 stopped" in page and "turns on one another" in page
+    assert "18 came" in page and "1 stopped</b> (Cilla)" in page and "turns on one another" in page
     felt = {"op": "f", "person": "1", "value": "7,5"}
     assert client.post(f"/debrief/{class_id}/felt", data=felt).text.count("7.5") >= 1
     assert client.post(f"/debrief/{class_id}/felt", data={**felt, "op": "g", "value": "12"}).status_code == 409

@@ -121,6 +121,8 @@ def _said(plan: Plan, state: Class, rows: tuple[PersonRow, ...]) -> list[tuple[s
     said.append((" · ", f"{len(rows)} came"))
     if state.ever_stopped:
         said.append((", ", f"{len(state.ever_stopped)} stopped"))
+        names = [row.comer.name for row in rows if row.stopped]
+        said.append((f" ({', '.join(names)})", ""))
     shares = [turn.share for row in rows for turn in row.turns[1:] if turn.share is not None]
     if shares:
         said.append((" · in the corridor ", f"{round(100 * fmean(shares))} %"))
