@@ -68,11 +68,3 @@ def _together(block: AnyBlock, interval: Interval, groups: int) -> tuple[Stand, 
         return tuple(Stand(station=line.name, groups=everyone) for line in block.moves)
     name = getattr(block, "label", "") or ("rest" if block.kind == "rest" else "")
     return (Stand(station=name or interval.phase, groups=everyone),)
-
-
-def move_at(session: Session, interval: Interval, group: int) -> int | None:
-    """Which line of the block a group works at in an interval; None where all is one."""
-    block = session.blocks[interval.block]
-    if block.kind in MOVING and len(block.moves) > 1 and interval.turn is not None:
-        return (group + interval.turn - 1) % len(block.moves)
-    return interval.move

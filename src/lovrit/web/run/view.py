@@ -2,7 +2,7 @@
 
 from typing import Any, Literal
 
-from lovrit.core.clock import clock, number
+from lovrit.core.clock import number
 from lovrit.core.crew.groups import letter
 from lovrit.core.crew.person import Comer
 from lovrit.core.heart.demand import corridor
@@ -173,8 +173,3 @@ def _bead(plan: Plan, state: Class, comer: Comer, work: Interval | None, bpm: in
     place = (bpm - target[0]) / (target[1] - target[0])
     how = "over" if place > 1.04 else "under" if place < 0 else "in"
     return Bead(**fields, how=how, y=_y(comer, target, bpm), bpm=bpm)
-
-
-def ready_line(plan: Plan, comers: tuple[Comer, ...]) -> str:
-    """What is about to begin, in one line."""
-    return f"{clock(plan.timeline.total_s)} · {len(comers)} people"
