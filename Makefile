@@ -22,6 +22,7 @@ $(STAMPS)/venv:
 $(STAMPS)/python: $(STAMPS)/venv requirements/app.txt requirements/dev.txt pyproject.toml
 	$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements/dev.txt
 	$(BIN)/pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation --editable .
+	$(BIN)/python -m compileall -q src/lovrit
 	@touch $@
 
 $(STAMPS)/node: package-lock.json package.json

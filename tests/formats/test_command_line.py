@@ -1,16 +1,19 @@
 """The command line: what it prints, what it refuses, and that planning never loads the web."""
 
+import io
 import json
 import subprocess
 import sys
 import tomllib
+from contextlib import redirect_stderr, redirect_stdout
+from dataclasses import dataclass
 from pathlib import Path
+from unittest.mock import patch
 
 import jsonschema
 import pytest
-from typer.testing import CliRunner
 
-from lovrit.cli import app
+from lovrit.cli import run as lovrit
 from lovrit.core.session.reader import read
 from lovrit.formats.session_json import schema, to_json
 
@@ -18,8 +21,21 @@ WINTER = "src/lovrit/demo/winter-hall-4.slate"
 ROOT = Path(__file__).parents[2]
 
 
-def run(*args: str, text: str | None = None):
-    return CliRunner().invoke(app, list(args), input=text)
+@dataclass
+class Done:
+    """What a command printed, and the status it left."""
+
+    exit_code: int
+    stdout: str
+    stderr: str
+
+
+def run(*args: str, text: str = "") -> Done:
+    out, err = io.StringIO(), io.StringIO()
+    stdin = io.TextIOWrapper(io.BytesIO(text.encode()), "utf-8")
+    with redirect_stdout(out), redirect_stderr(err), patch("sys.stdin", stdin):
+        status = lovrit(list(args))
+    return Done(status, out.getvalue(), err.getvalue())
 
 
 def test_plan_prints_one_object_as_the_notation_says() -> None:
@@ -98,9 +114,8 @@ def test_files_that_are_none_are_said_plainly(tmp_path: Path) -> None:
 
 def test_planning_loads_neither_the_web_nor_the_store() -> None:
     code = (
-        "import sys; sys.argv = ['lovrit', 'plan', sys.argv[1]]\n"
-        "from lovrit.cli import app\n"
-        "app(standalone_mode=False)\n"
+        "import sys; from lovrit.cli import run\n"
+        "run(['plan', sys.argv[1]])\n"
         "print([name for name in ('fastapi', 'sqlalchemy', 'jinja2', 'numpy', 'scipy') if name in sys.modules])"
     )
     done = subprocess.run([sys.executable, "-c", code, str(ROOT / WINTER)], capture_output=True, text=True, check=True)

@@ -42,7 +42,12 @@ def _key(name: str) -> str:
 def shipped() -> Library:
     """The library that ships with Lovrit."""
     data = tomllib.loads(files("lovrit.core.moves").joinpath("moves.toml").read_text("utf-8"))
-    return Library(moves=tuple(Move(name=name, **fields) for name, fields in data.items()))
+    return Library(moves=tuple(Move(name=name, **_plain(fields)) for name, fields in data.items()))
+
+
+def _plain(fields: dict[str, Any]) -> dict[str, Any]:
+    """Our own data as a move has it; a test holds it against the schema, so that no start has to."""
+    return {field: tuple(value) if isinstance(value, list) else value for field, value in fields.items()}
 
 
 def schema() -> dict[str, Any]:
