@@ -1,6 +1,6 @@
 """People kept, and who comes to which session in which group."""
 
-from sqlmodel import Session, col, select
+from sqlmodel import Session, col, func, select
 
 from lovrit.core.crew.person import Person
 from lovrit.store.tables import ComesRow, PersonRow
@@ -24,6 +24,18 @@ def comers(work: Session, session_id: int) -> list[tuple[Person, int]]:
         .order_by(col(ComesRow.group), col(PersonRow.name))
     )
     return [(_person(person), row.group) for person, row in work.exec(query)]
+
+
+def group_sizes(work: Session, session_id: int) -> tuple[int, ...]:
+    """How many come in each group that somebody is in, by group."""
+    query = (
+        select(func.count())
+        .select_from(ComesRow)
+        .where(ComesRow.session_id == session_id, col(ComesRow.comes).is_(True))
+        .group_by(col(ComesRow.group))
+        .order_by(col(ComesRow.group))
+    )
+    return tuple(work.exec(query))
 
 
 def set_comers(work: Session, session_id: int, groups: dict[int, int]) -> None:

@@ -135,7 +135,8 @@ def _new_version(work: Session, row: SessionRow, text: str, op: str | None, now_
 
 def _step(work: Session, row: SessionRow, burst: str | None, now_ms: int) -> None:
     assert row.id is not None
-    work.exec(delete(StepRow).where(col(StepRow.session_id) == row.id, col(StepRow.position) > row.position))
+    undone = delete(StepRow).where(col(StepRow.session_id) == row.id, col(StepRow.position) > row.position)
+    work.exec(undone.execution_options(synchronize_session=False))
     last = work.get(StepRow, (row.id, row.position))
     goes_on = last and burst and last.burst == burst and now_ms - last.at_ms <= TYPING_PAUSE_MS
     if goes_on and last:

@@ -61,11 +61,9 @@ def open_desk(house: House, work: Session, session_id: int, written: Written | N
 
 
 def _people(work: Session, session_id: int, plan: Plan) -> People:
-    comers = kept_people.comers(work, session_id)
-    if comers:
-        groups = [group for _, group in comers]
-        counted = tuple(groups.count(group) for group in sorted(set(groups)))
-        return People(len(comers), counted)
+    counted = kept_people.group_sizes(work, session_id)
+    if counted:
+        return People(sum(counted), counted)
     coming = plan.session.people or 0
     if not coming:
         return People(0, ())
