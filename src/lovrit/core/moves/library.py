@@ -1,6 +1,7 @@
 """The library as a whole: read from data once, asked by name."""
 
 import tomllib
+from collections.abc import Iterable
 from functools import cache, cached_property
 from importlib.resources import files
 from typing import Any
@@ -9,31 +10,62 @@ from lovrit.core.moves.move import Move
 from lovrit.core.values import Value
 
 USUAL_REP_S = 3.0
+USUAL_METRE_S = 1.0
 
 
 class Library(Value):
-    """Moves by name. Asking is forgiving: plural, hyphen and the move's other names all find it."""
+    """Moves by name. Asking is forgiving: plural, hyphen and the move's other names all find it.
+
+    ``pace`` is how long this club takes where a usual person takes 1, as its scores say; ``rests_on`` so many scores.
+    """
 
     moves: tuple[Move, ...]
+    pace: float = 1.0
+    rests_on: int = 0
 
     @cached_property
     def _by_key(self) -> dict[str, Move]:
-        keys = {_key(other): move for move in self.moves for other in move.also}
-        return keys | {_key(move.name): move for move in self.moves}
+        keys = {key_of(other): move for move in self.moves for other in move.also}
+        return keys | {key_of(move.name): move for move in self.moves}
+
+    @cached_property
+    def _known(self) -> dict[str, Move | None]:
+        return {}
 
     def find(self, name: str) -> Move | None:
         """The move of this name, or None where the library doesn't know it."""
-        key = _key(name)
-        found = self._by_key.get(key)
-        return found or self._by_key.get(key.removeprefix("hold ").removesuffix(" hold"))
+        if name not in self._known:
+            key = key_of(name)
+            found = self._by_key.get(key)
+            self._known[name] = found or self._by_key.get(key.removeprefix("hold ").removesuffix(" hold"))
+        return self._known[name]
 
-    def rep_s(self, name: str) -> float:
-        """Seconds of one usual rep; three where nothing is known."""
+    def rep_s(self, name: str, way: str = "") -> float:
+        """Seconds of one usual rep, in a way of the move's where it has its own; three where nothing is known."""
         move = self.find(name)
-        return move.seconds if move else USUAL_REP_S
+        return self.pace * (move.way_seconds.get(way, move.seconds) if move else USUAL_REP_S)
+
+    def metre_s(self, name: str) -> float:
+        """Seconds of one usual metre; a run where no move is named, a slow second where nothing is known."""
+        move = self.find(name or "run")
+        return self.pace * (move.metre if move and move.metre else USUAL_METRE_S)
+
+    def with_own(self, own: Iterable[Move]) -> "Library":
+        """This library with a club's own moves; one of the same name takes the shipped one's place."""
+        named = {key_of(move.name): move for move in self.moves} | {key_of(move.name): move for move in own}
+        return Library(moves=tuple(named.values()), pace=self.pace, rests_on=self.rests_on)
+
+    def at_pace(self, pace: float, rests_on: int) -> "Library":
+        """This library with seconds as a club's scores have them."""
+        return Library(moves=self.moves, pace=pace, rests_on=rests_on)
+
+    def kit(self) -> tuple[str, ...]:
+        """All kit that some move is done with, by name."""
+        return tuple(sorted({name for move in self.moves for name in move.kit}))
 
 
-def _key(name: str) -> str:
+def key_of(name: str) -> str:
+    """What two writings of one move's name have in common."""
     words = name.lower().replace("-", " ").split()
     return " ".join(word if word.endswith("ss") else word.removesuffix("s") for word in words)
 

@@ -1,6 +1,6 @@
 """A move of the library as a value."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
@@ -8,26 +8,47 @@ from lovrit.core.values import Value
 
 Pattern = Literal["squat", "hinge", "lunge", "push", "pull", "carry", "brace", "gait"]
 Impact = Literal["none", "low", "high"]
+PATTERNS: tuple[Pattern, ...] = ("squat", "hinge", "lunge", "push", "pull", "carry", "brace", "gait")
+Name = Annotated[str, Field(min_length=1, max_length=80)]
+Said = Annotated[str, Field(max_length=300)]
 
 
 class Move(Value):
     """A move: one movement pattern, one position, and what a coach has to know before it is put to people.
 
-    ``seconds`` is a usual rep of a usual person, in seconds; ``fresh`` reps in one go for the same person.
+    ``seconds`` is a usual rep of a usual person, ``metre`` the same for a metre where it covers ground, both in
+    seconds; ``way_seconds`` says it for ways that take clearly longer or shorter. ``fresh`` is how much the same
+    person does in one go: reps, or what ``counted`` says. ``space`` is the side of the square it needs, in metres.
+    ``easier`` and ``harder`` are named ways, the nearest to the move itself first; ``shoulders`` are loaded;
+    ``breath`` is what people tend to hold; ``skill`` wants fresh people who have learnt it.
     """
 
-    name: str
+    name: Name
     pattern: Pattern
     floor: bool = False
     grip: bool = False
     overhead: bool = False
+    shoulders: bool = False
+    skill: bool = False
+    breath: bool = False
     impact: Impact = "none"
-    kit: tuple[str, ...] = ()
+    kit: tuple[Name, ...] = ()
+    space: float = Field(default=1.5, gt=0, le=30)
     seconds: float = Field(default=3.0, gt=0, le=60)
+    metre: float | None = Field(default=None, gt=0, le=60)
+    way_seconds: dict[str, Annotated[float, Field(gt=0, le=60)]] = {}
+    counted: Literal["reps", "s", "m"] = "reps"
+    fresh: int = Field(default=20, ge=1, le=5000)
     sided: bool = False
-    also: tuple[str, ...] = ()
-    easier: tuple[str, ...] = ()
-    harder: tuple[str, ...] = ()
-    low_impact: str = ""
-    no_kit: str = ""
-    caution: str = ""
+    also: tuple[Name, ...] = ()
+    easier: tuple[Name, ...] = ()
+    harder: tuple[Name, ...] = ()
+    low_impact: Said = ""
+    no_kit: Said = ""
+    cue: Said = ""
+    caution: Said = ""
+
+    @property
+    def needs_kit(self) -> tuple[str, ...]:
+        """Kit that it can't be done without; a mat is kind but not needed."""
+        return tuple(name for name in self.kit if name != "mat")

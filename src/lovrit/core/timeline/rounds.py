@@ -1,42 +1,50 @@
-"""How many rounds fit as many as possible into a cap: low, likely, high."""
+"""How many rounds fit as many as possible into a cap, and where they end: a person's walk through them."""
+
+from collections.abc import Iterator
 
 from lovrit.core.moves.library import Library
 from lovrit.core.session.model import Amrap, AnyBlock
 from lovrit.core.session.move import Amount, Line
 from lovrit.core.timeline.interval import Case, Forecast
-from lovrit.core.timeline.worktime import round_s
+from lovrit.core.timeline.worktime import round_s, slowing
 
-MOST_RUNGS = 1000
+MOST_ROUNDS = 1000
 
 
 def rounds_in(block: Amrap, library: Library) -> Forecast | None:
     """Rounds in the block's time, to a tenth; None where nobody said how much a round is."""
-    slow, likely, quick = (_rounds(block, library, case) for case in ("high", "likely", "low"))
+    slow, likely, quick = (rounds(block, library, case) for case in ("high", "likely", "low"))
     if slow is None or likely is None or quick is None:
         return None
     return Forecast(rounds=(slow, likely, quick))
 
 
-def _rounds(block: Amrap, library: Library, case: Case) -> float | None:
-    if block.ladder:
-        return _rungs(block, library, case)
-    once = round_s(block.moves, library, case)
-    return round(block.total_s / once, 1) if once else None
-
-
-def _rungs(block: Amrap, library: Library, case: Case) -> float | None:
-    """Rungs of a ladder: each has more reps than the one before."""
-    assert block.ladder
+def rounds(block: Amrap, library: Library, case: Case) -> float | None:
+    """Rounds that one person does, the begun one as its share of time, to a tenth."""
     left = float(block.total_s)
-    for rung in range(MOST_RUNGS):
-        reps = block.ladder.start + block.ladder.step * rung
-        once = round_s(tuple(_with_reps(line, reps) for line in block.moves), library, case)
-        if not once:
-            return None
+    for nth, once in enumerate(round_lengths(block, library, case)):
         if once >= left:
-            return round(rung + left / once, 1)
+            return round(nth + left / once, 1)
         left -= once
-    return float(MOST_RUNGS)
+    return None
+
+
+def round_lengths(block: Amrap, library: Library, case: Case) -> Iterator[float]:
+    """Seconds of each round in turn; nothing where nobody said how much a round is."""
+    plain = round_s(block.moves, library, case)
+    for nth in range(1, MOST_ROUNDS + 1):
+        once = round_s(lines_of(block, nth), library, case) if block.ladder else plain
+        if not once:
+            return
+        yield once * slowing(nth)
+
+
+def lines_of(block: Amrap, nth: int) -> tuple[Line, ...]:
+    """The lines of a round (from 1): on a ladder each has more reps than the one before."""
+    if not block.ladder:
+        return block.moves
+    reps = block.ladder.start + block.ladder.step * (nth - 1)
+    return tuple(_with_reps(line, reps) for line in block.moves)
 
 
 def _with_reps(line: Line, reps: int) -> Line:
@@ -51,14 +59,9 @@ def round_ends(block: AnyBlock, library: Library) -> list[float]:
         return []
     ends: list[float] = []
     at = 0.0
-    for rung in range(MOST_RUNGS):
-        lines = block.moves
-        if block.ladder:
-            reps = block.ladder.start + block.ladder.step * rung
-            lines = tuple(_with_reps(line, reps) for line in lines)
-        once = round_s(lines, library)
-        if not once or at + once >= block.total_s:
-            break
+    for once in round_lengths(block, library, "likely"):
         at += once
+        if at >= block.total_s:
+            break
         ends.append(at)
     return ends

@@ -31,7 +31,7 @@ from lovrit.core.session.model import (
 )
 from lovrit.core.session.move import Line
 from lovrit.core.timeline.interval import Case, Phase, Step
-from lovrit.core.timeline.worktime import FACTOR, amount_s, line_s, reps_s, round_s
+from lovrit.core.timeline.worktime import FACTOR, amount_s, line_s, reps_s, round_s, slowing
 
 DEFAULT_ROUND_S = 60
 
@@ -210,7 +210,8 @@ def for_time_s(block: ForTime, laying: Laying) -> int:
         needed = amount_s(block.over, name, laying.library, laying.case)
     else:
         once = round_s(block.moves, laying.library, laying.case)
-        needed = None if once is None else once * laying.times(block.rounds)
+        rounds = range(1, laying.times(block.rounds) + 1)
+        needed = None if once is None else once * sum(slowing(nth) for nth in rounds)
     cap = block.cap_s
     if needed is None:
         return cap or DEFAULT_ROUND_S

@@ -1,18 +1,29 @@
 """How long a line's work takes: low, likely or high, in seconds.
 
-Low is a quick person, high a slow one. The factors are coaches' practice, to be replaced by scores: a quick
-person takes four fifths of the usual time, a slow one a third more.
+Low is a quick person, one in ten is quicker; high a slow one, one in ten is slower. People's seconds a rep are taken as
+spread evenly in proportion (log-normal, Limpert, Stahel and Abbt 2001, as most measured durations are) with a fifth
+either way; that fifth, the slowing and the pauses are coaches' practice, to be replaced by scores (docs/forecasts.md).
 """
+
+from math import ceil, exp
 
 from lovrit.core.moves.library import Library
 from lovrit.core.session.move import Amount, Line, Task, Way
 from lovrit.core.timeline.interval import Case
 
-FACTOR: dict[Case, float] = {"low": 0.8, "likely": 1.0, "high": 1.35}
-SECONDS_A_METRE = {"run": 0.3, "row": 0.25, "bike": 0.15, "easy laps": 0.45}
-SLOWEST_METRE_S = 1.0
+SPREAD = 0.2
+TENTH = 1.2816  # a tenth of people lie beyond so many spreads
+FACTOR: dict[Case, float] = {"low": exp(-SPREAD * TENTH), "likely": 1.0, "high": exp(SPREAD * TENTH)}
 SECONDS_A_CALORIE = 3.2
 TO_THE_NEXT_S = 3
+SLOWER_IN_A_SET = 0.1  # a set of as many reps as can be done fresh takes a tenth longer than its reps one by one
+PAUSE_S = 8  # beyond that people put it down, every half as many reps again, for so many seconds
+SLOWER_A_ROUND, SLOWEST_ROUND = 0.02, 0.25  # each round a fiftieth slower than the first, to a quarter at most
+
+
+def slowing(nth: int) -> float:
+    """How much longer a round (from 1) takes than the first."""
+    return 1 + min(SLOWEST_ROUND, SLOWER_A_ROUND * (nth - 1))
 
 
 def line_s(line: Line, library: Library, case: Case = "likely") -> int | None:
@@ -38,9 +49,13 @@ def timed(line: Line) -> bool:
     )
 
 
-def reps_s(name: str, reps: float, library: Library, case: Case = "likely") -> float:
-    """Seconds of so many reps of a move."""
-    return reps * library.rep_s(name) * FACTOR[case]
+def reps_s(name: str, reps: float, library: Library, case: Case = "likely", way: str = "") -> float:
+    """Seconds of so many reps of a move in one go, with the pauses that they want beyond what can be done fresh."""
+    move = library.find(name)
+    fresh = move.fresh / FACTOR[case] if move and move.counted == "reps" else max(reps, 1)
+    pauses = ceil((reps - fresh) / (fresh / 2)) if reps > fresh else 0
+    slower = 1 + SLOWER_IN_A_SET * min(reps, fresh) / fresh if move else 1
+    return reps * library.rep_s(name, way) * FACTOR[case] * slower + pauses * PAUSE_S
 
 
 def _task_s(task: Task, library: Library, case: Case) -> float | None:
@@ -68,7 +83,7 @@ def amount_s(
         case "s":
             return value
         case "m":
-            return value * _metre_s(name, library) * FACTOR[case]
+            return value * library.metre_s(name) * FACTOR[case]
         case "cal":
             return value * SECONDS_A_CALORIE * FACTOR[case]
     return value * slow_s if slow_s else reps_s(name, value, library, case)
@@ -80,9 +95,3 @@ def _value(amount: Amount, case: Case) -> float | None:
     if case == "likely":
         return sum(amount.values) / len(amount.values)
     return min(amount.values) if case == "low" else max(amount.values)
-
-
-def _metre_s(name: str, library: Library) -> float:
-    move = library.find(name)
-    known = move.name if move else name
-    return SECONDS_A_METRE.get(known, SLOWEST_METRE_S if name else SECONDS_A_METRE["run"])

@@ -1,0 +1,94 @@
+"""A whole group at a block of reps: many evenings drawn with a seed, since order among people has no closed form.
+
+A person's seconds are the usual ones times a factor, log-normal with the spread of worktime.py; each round varies
+besides by a twentieth. The same seed gives the same answer.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from lovrit.core.moves.library import Library
+from lovrit.core.session.model import Amrap, Every, ForTime
+from lovrit.core.timeline.rounds import round_lengths
+from lovrit.core.timeline.worktime import SPREAD, line_s, round_s, slowing
+
+ROUND_SPREAD = 0.05
+EVENINGS = 400
+Draws = NDArray[np.float64]
+
+
+@dataclass(frozen=True, slots=True)
+class Finish:
+    """When the first, the middle and the last of a group finish, in seconds; ``wait_s`` from first to last.
+
+    ``capped`` is how many of the group the cap is likely to end.
+    """
+
+    first_s: int
+    middle_s: int
+    last_s: int
+    wait_s: int
+    capped: float
+
+
+def speeds(people: int, seed: int) -> Draws:
+    """Factors of seconds, an evening a row, a person a column, slowest last."""
+    drawn = np.random.default_rng(seed).lognormal(0, SPREAD, (EVENINGS, people))
+    drawn.sort(axis=1)
+    return drawn
+
+
+def finishes(block: ForTime, library: Library, people: int, seed: int = 1) -> Finish | None:
+    """Who of a group finishes when; None where nobody said how much there is to do."""
+    once = round_s(block.moves, library)
+    if once is None or people < 1:
+        return None
+    rounds = np.array([slowing(nth) for nth in range(1, block.rounds.high + 1)])
+    draw = np.random.default_rng(seed + 1)
+    noise = draw.lognormal(0, ROUND_SPREAD, (EVENINGS, people, len(rounds))) @ rounds
+    times = np.sort(once * speeds(people, seed) * noise, axis=1)
+    capped = 0.0
+    if block.cap_s:
+        capped = float((times > block.cap_s).sum(axis=1).mean())
+        times = np.minimum(times, block.cap_s)
+    first, middle, last = (float(np.median(times[:, at])) for at in (0, people // 2, -1))
+    return Finish(round(first), round(middle), round(last), round(last - first), round(capped, 1))
+
+
+def rounds_of(block: Amrap, library: Library, people: int, seed: int = 1) -> tuple[int, int, int] | None:
+    """Whole rounds of the last, the middle and the first of a group."""
+    lengths = np.cumsum(np.fromiter(_until(block, library), float))
+    if not len(lengths) or people < 1:
+        return None
+    done = [np.searchsorted(lengths, block.total_s / factor, "right") for factor in _middle_evening(people, seed)]
+    ranked = sorted(int(one) for one in done)
+    return ranked[0], ranked[people // 2], ranked[-1]
+
+
+def _until(block: Amrap, library: Library) -> list[float]:
+    """Rounds of a usual person for four times the block's length, further than the quickest get."""
+    taken: list[float] = []
+    for once in round_lengths(block, library, "likely"):
+        taken.append(once)
+        if sum(taken) > 4 * block.total_s:
+            break
+    return taken
+
+
+def _middle_evening(people: int, seed: int) -> list[float]:
+    return [float(one) for one in np.median(speeds(people, seed), axis=0)]
+
+
+def late(block: Every, library: Library, people: int, seed: int = 1) -> tuple[float, ...]:
+    """How many of a group are likely not to make each turn of an every-minute block."""
+    count = len(block.moves)
+    needed = [line_s(line, library) for line in block.moves]
+    factors = speeds(people, seed)
+    expected = []
+    for nth in range(block.total_s // block.period_s if count else 0):
+        once = needed[nth % count]
+        over = factors * ((once or 0) * slowing(nth // count + 1)) > block.period_s
+        expected.append(round(float(over.sum(axis=1).mean()), 1))
+    return tuple(expected)

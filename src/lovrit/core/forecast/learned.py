@@ -1,0 +1,72 @@
+"""What scores say of a club's pace: how long it takes where a usual person takes 1, and how much that rests on.
+
+A score is held against what was forecast. Few scores move the figure little: it is the mean of their logarithms drawn
+towards 1 as if four usual scores stood beside them (shrinkage, Efron and Morris 1977), for a person as for the club.
+"""
+
+from collections.abc import Iterable
+from math import exp, log
+
+from lovrit.core.clock import read_clock
+from lovrit.core.moves.library import Library
+from lovrit.core.session.model import Amrap, AnyBlock, ForTime
+from lovrit.core.timeline.rounds import rounds
+from lovrit.core.timeline.steps import Laying, for_time_s
+from lovrit.core.values import Value
+
+USUAL = 4
+LIMITS = (0.4, 2.5)
+
+
+class Pace(Value):
+    """How long people take where a usual person takes 1, and on how many scores that rests."""
+
+    factor: float = 1.0
+    rests_on: int = 0
+
+
+class Scored(Value):
+    """A person's score in a block of a class."""
+
+    person: int
+    block: AnyBlock
+    text: str
+
+
+def ratio_of(block: AnyBlock, text: str, library: Library) -> float | None:
+    """How long somebody took where a usual person takes 1; None where the score says nothing of it."""
+    match block:
+        case Amrap():
+            likely, done = rounds(block, library, "likely"), _rounds(text)
+            ratio = likely / done if likely and done else None
+        case ForTime():
+            taken = read_clock(text)
+            capped = block.cap_s is not None and taken >= block.cap_s
+            usual = for_time_s(block.model_copy(update={"cap_s": None}), Laying(library))
+            ratio = taken / usual if taken and usual and not capped else None
+        case _:
+            ratio = None
+    return ratio if ratio and LIMITS[0] <= ratio <= LIMITS[1] else None
+
+
+def _rounds(text: str) -> float:
+    """Rounds of a score such as ``7 + 12``; reps of a begun round count as half of one."""
+    whole, _, reps = text.partition("+")
+    return int(whole) + (0.5 if int(reps or 0) else 0.0)
+
+
+def pace_of(ratios: Iterable[float]) -> Pace:
+    """The pace that these ratios say, drawn towards the usual."""
+    logs = [log(one) for one in ratios]
+    return Pace(factor=round(exp(sum(logs) / (len(logs) + USUAL)), 3), rests_on=len(logs))
+
+
+def learn(scores: Iterable[Scored], library: Library) -> tuple[Pace, dict[int, Pace]]:
+    """The club's pace, and each person's who has scores."""
+    by_person: dict[int, list[float]] = {}
+    for one in scores:
+        ratio = ratio_of(one.block, one.text, library)
+        if ratio is not None:
+            by_person.setdefault(one.person, []).append(ratio)
+    club = pace_of(ratio for ratios in by_person.values() for ratio in ratios)
+    return club, {person: pace_of(ratios) for person, ratios in by_person.items()}

@@ -1,0 +1,1 @@
+"""Moves: the library's page."""

@@ -1,0 +1,134 @@
+"""Forecasts: checked by hand arithmetic, monotone in what makes work longer, the same for the same seed."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from lovrit.core.forecast.crowd import finishes, late, rounds_of
+from lovrit.core.forecast.learned import Scored, learn, pace_of
+from lovrit.core.forecast.outlook import Score, outlook, score_in
+from lovrit.core.moves.library import Library, shipped
+from lovrit.core.moves.move import Move
+from lovrit.core.session.model import Amrap, AnyBlock, Every, ForTime
+from lovrit.core.session.reader import read
+from lovrit.core.timeline.rounds import rounds
+from lovrit.core.timeline.worktime import FACTOR, reps_s
+
+CASES = ("low", "likely", "high")
+
+
+def block(text: str) -> AnyBlock:
+    return read(text).session.blocks[0]
+
+
+def two_second_moves(seconds: float = 2.0) -> Library:
+    moves = (Move(name="a", pattern="push", seconds=seconds, fresh=1000),)
+    return Library(moves=(*moves, Move(name="b", pattern="pull", seconds=seconds, fresh=1000)))
+
+
+def test_a_round_by_hand() -> None:
+    """10 of each at 2 s and a hundredth of a tenth slower: 20 + 20, and 3 s from each to the next: 46 s.
+
+    The second round takes a fiftieth more, 46.9, the third 47.8 and so on: in 4:00 five whole ones are 239.2 s,
+    and 0.8 s of the sixth are no rep yet.
+    """
+    work = block("amrap 4:00\n  10 a\n  10 b")
+    assert isinstance(work, Amrap)
+    assert score_in(work, two_second_moves(), "likely") == Score(5, 0, 0)
+    assert rounds(work, two_second_moves(), "likely") == 5.0
+    quick = FACTOR["low"]
+    assert quick == pytest.approx(1 / FACTOR["high"]) == pytest.approx(0.774, abs=0.001)
+
+
+def test_scores_count_parts_and_reps() -> None:
+    """Part one is 10 of a at 2 s and 3 s on, 23; of 16 s more at 2.3 s a rep, 6 or 7 are done."""
+    work = block("amrap 0:40\n  10 a\n  then\n  10 b")
+    assert isinstance(work, Amrap)
+    score = score_in(work, two_second_moves(), "likely")
+    assert (score.rounds, score.parts) == (0, 1) and score.reps in range(6, 11)
+    assert str(score).startswith("0 rounds + 1 part + ")
+
+
+@given(st.integers(1, 60), st.integers(1, 60), st.sampled_from([move.name for move in shipped().moves]))
+def test_more_reps_take_longer_and_slower_people_too(some: int, more: int, name: str) -> None:
+    library = shipped()
+    for case in CASES:
+        assert reps_s(name, some, library, case) < reps_s(name, some + more, library, case)  # type: ignore[arg-type]
+    low, likely, high = (reps_s(name, some, library, case) for case in CASES)  # type: ignore[arg-type]
+    assert low < likely < high
+
+
+@given(st.integers(2, 30), st.integers(3, 20), st.floats(1, 5), st.floats(0.1, 3))
+def test_outlooks_are_monotone(reps: int, minutes: int, seconds: float, slower: float) -> None:
+    work = block(f"amrap {minutes}:00\n  {reps} a\n  {reps} b")
+    assert isinstance(work, Amrap)
+    fast, slow = two_second_moves(seconds), two_second_moves(seconds + slower)
+    assert (rounds(work, fast, "likely") or 0) >= (rounds(work, slow, "likely") or 0)
+    told = outlook(work, fast)
+    assert told and told.scores
+    order = [(one.rounds, one.reps) for one in told.scores]
+    assert order == sorted(order)
+    timed = block(f"{minutes} rounds for time\n  {reps} a")
+    finish, later = outlook(timed, fast), outlook(timed, slow)
+    assert finish and later and finish.times_s and later.times_s
+    assert finish.times_s[0] >= finish.times_s[1] >= finish.times_s[2]
+    assert later.times_s[1] >= finish.times_s[1]
+
+
+def test_an_every_minute_turn_tells_who_does_not_make_it() -> None:
+    """25 of a at 2 s and a little are about 50 s of 60; one in ten takes 65 and never makes it."""
+    told = outlook(block("every 1:00 for 10:00\n  25 a\n  5 b"), two_second_moves())
+    assert told and told.turns[0].late_from == 1 and told.turns[1].late_from is None
+    assert told.turns[0].left_s[1] == pytest.approx(10, abs=1)
+    assert "don't make it" in told.said
+
+
+def test_a_ladder_says_how_far_up() -> None:
+    """2, 4, 6 … of two moves at 2 s: rung n takes 8n + 6 s, so 10 minutes end on the tenth or eleventh rung."""
+    told = outlook(block("amrap 10:00, ladder 2 +2\n  a\n  b"), two_second_moves())
+    assert told and told.scores and told.scores[1].rounds in (10, 11)
+    assert "22s" in told.said or "24s" in told.said
+
+
+def test_a_crowd_is_the_same_for_the_same_seed_and_wider_than_one() -> None:
+    work = block("5 rounds for time, cap 12:00\n  12 a\n  15 b")
+    assert isinstance(work, ForTime)
+    one, again, other = (finishes(work, two_second_moves(), 18, seed) for seed in (1, 1, 2))
+    assert one == again and one and other
+    assert one.first_s < one.middle_s < one.last_s and one.wait_s == pytest.approx(one.last_s - one.first_s, abs=1)
+    assert abs(one.middle_s - other.middle_s) < 20
+    fewer = finishes(work, two_second_moves(), 4, 1)
+    assert fewer and fewer.wait_s < one.wait_s
+    capped = finishes(work.model_copy(update={"cap_s": one.middle_s}), two_second_moves(), 18, 1)
+    assert capped and 7 < capped.capped < 11
+    many = block("amrap 10:00\n  10 a")
+    assert isinstance(many, Amrap)
+    last, middle, first = rounds_of(many, two_second_moves(), 18) or (0, 0, 0)
+    assert last < middle < first
+    every = block("every 1:00 for 6:00\n  28 a")
+    assert isinstance(every, Every)
+    expected = late(every, two_second_moves(), 18)
+    assert len(expected) == 6 and list(expected) == sorted(expected) and 0 < expected[0] < 18
+
+
+@given(st.floats(0.5, 2), st.integers(1, 40))
+def test_scores_draw_the_pace_towards_themselves(ratio: float, count: int) -> None:
+    pace = pace_of([ratio] * count)
+    more = pace_of([ratio] * (count + 5))
+    assert min(1, ratio) - 0.001 <= pace.factor <= max(1, ratio) + 0.001
+    assert abs(more.factor - ratio) <= abs(pace.factor - ratio) + 0.001
+    assert pace.rests_on == count
+
+
+def test_a_club_that_does_fewer_rounds_is_forecast_slower() -> None:
+    work = block("amrap 10:00\n  10 a\n  10 b")
+    library = two_second_moves()
+    said = rounds(work, library, "likely") or 0
+    scores = [Scored(person=nth % 3, block=work, text=f"{int(said * 0.8)} + 0") for nth in range(12)]
+    junk = [Scored(person=9, block=work, text="0 + 0"), Scored(person=9, block=block("amrap 5:00\n  a"), text="3 + 0")]
+    club, people = learn([*scores, *junk], library)
+    assert club.rests_on == 12 and club.factor > 1.1 and set(people) == {0, 1, 2}
+    slower = library.at_pace(club.factor, club.rests_on)
+    assert (rounds(work, slower, "likely") or 0) < said
+    told = outlook(work, slower)
+    assert told and "12 scores" in told.said
