@@ -17,6 +17,7 @@ from pathlib import Path
 import httpx
 import uvicorn
 
+from lovrit.core.advice.company import Company
 from lovrit.core.advice.look import second_look
 from lovrit.core.crew.groups import deal
 from lovrit.core.moves.library import shipped
@@ -110,7 +111,7 @@ def core() -> None:
     say(f"slate of {lines} lines: read cold {cold_ms:.1f} ms, warm {warm_ms:.1f} ms")
     say(f"  lay out {statistics.median(timed(lambda: lay(reading.session, library), 9)):.1f} ms")
     plan = plan_text(long, library)
-    say(f"  second look {statistics.median(timed(lambda: second_look(plan, library, 6), 9)):.1f} ms")
+    say(f"  second look {statistics.median(timed(lambda: second_look(plan, library, Company(groups=6)), 9)):.1f} ms")
     view = People(50, (9, 9, 8, 8, 8, 8))
     say(f"  view {statistics.median(timed(lambda: desk_view(plan, library, view, (1, 0)), 9)):.1f} ms")
 

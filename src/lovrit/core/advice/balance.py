@@ -1,11 +1,12 @@
 """Rules about moves: what follows what, and what is not known."""
 
 from collections.abc import Iterator
+from difflib import get_close_matches
 from itertools import pairwise
 
 from lovrit.core.advice.note import Fix, Look, Note
 from lovrit.core.moves.move import Move
-from lovrit.core.session.edits import MoveStation, ReplaceMove
+from lovrit.core.session.edits import LineEdit, MoveStation, ReplaceMove
 from lovrit.core.session.model import AnyBlock
 
 CIRCUITS = ("rotate", "sets", "every")
@@ -86,7 +87,12 @@ def _swaps(look: Look, at: int, block: AnyBlock, nth: int) -> Iterator[Fix]:
 
 
 def _clashes(moves: list[Move | None]) -> int:
-    return sum((one.pattern == two.pattern) + (one.grip and two.grip) for one, two in pairwise(moves) if one and two)
+    pairs = [(one, two) for one, two in pairwise(moves) if one and two]
+    return sum((one.pattern == two.pattern) + (one.grip and two.grip) + _both_shoulders(one, two) for one, two in pairs)
+
+
+def _both_shoulders(one: Move, two: Move) -> bool:
+    return all(move.shoulders or move.overhead for move in (one, two))
 
 
 def unknown_move(look: Look) -> Iterator[Note]:
@@ -105,9 +111,22 @@ def unknown_move(look: Look) -> Iterator[Note]:
                     code="unknown-move",
                     level="tell",
                     text=f"“{task.name}” is not in the library: three seconds a rep is taken for it.",
+                    reason="Write it on the Moves page once and every figure follows.",
                     block=at,
                     line=look.line(at, nth),
+                    fixes=_nearest(look, at, nth, task.name) if task is line.tasks[0] else (),
                 )
+
+
+def _nearest(look: Look, at: int, nth: int, name: str) -> tuple[Fix, ...]:
+    """The move of the library that this may be a slip of."""
+    near = get_close_matches(name, [move.name for move in look.library.moves], 1, 0.7)
+    return look.instead(at, nth, near[0]) if near else ()
+
+
+def _one_more(look: Look, at: int, count: int) -> tuple[Fix, ...]:
+    name = "rounds" if look.has(at, "rounds") else "sets"
+    return look.set(at, name, count, f"{count} {name}")
 
 
 def uneven_sides(look: Look) -> Iterator[Note]:
@@ -125,4 +144,87 @@ def uneven_sides(look: Look) -> Iterator[Note]:
                     reason="Both sides get the same.",
                     block=at,
                     line=look.line(at, nth),
+                    fixes=_one_more(look, at, rounds.high + 1),
                 )
+
+
+def shoulders_in_a_row(look: Look) -> Iterator[Note]:
+    """Two stations in a row that both load the shoulders."""
+    for at, block, nth, one, two in _neighbours(look):
+        if _both_shoulders(one, two) and one.pattern != two.pattern and not (one.grip and two.grip):
+            yield Note(
+                code="shoulders-in-a-row",
+                level="weigh",
+                text=f"{one.name} then {two.name}: shoulder after shoulder.",
+                reason="Tired shoulders lose their place first, and overhead is where that hurts.",
+                block=at,
+                line=look.line(at, nth),
+                fixes=tuple(_swaps(look, at, block, nth)),
+            )
+
+
+WHOLE_BODY = ("squat", "hinge", "push", "pull")
+INSTEAD = {"squat": "squat", "hinge": "hip hinge", "push": "push-up", "pull": "prone pull"}
+
+
+def pattern_missing(look: Look) -> Iterator[Note]:
+    """A session of many moves that leaves one of the large patterns out."""
+    found = [(at, move) for at, _, _, move in look.lines() if move]
+    here = {move.pattern for _, move in found} | ({"squat"} if any(m.pattern == "lunge" for _, m in found) else set())
+    missing = [pattern for pattern in WHOLE_BODY if pattern not in here]
+    if len({move.name for _, move in found}) < 5 or len(missing) != 1:
+        return
+    circuit = next((at for at, block, _ in look.blocks(*CIRCUITS, "amrap") if len(block.moves) > 2), None)
+    if circuit is None:
+        return
+    name = INSTEAD[missing[0]]
+    yield Note(
+        code="pattern-missing",
+        level="tell",
+        text=f"Everything is in it but a {missing[0]}.",
+        reason="Covered, or left out on purpose: both are fine, unawares is not.",
+        block=circuit,
+        line=look.line(circuit),
+        fixes=_one_of_two(look, circuit, name),
+    )
+
+
+def _one_of_two(look: Look, at: int, name: str) -> tuple[Fix, ...]:
+    """A move in place of one whose pattern is there twice; added where there is none and no slot to pass."""
+    moves = look.session.blocks[at].moves
+    patterns = [move.pattern if move else None for move in map(look.move, moves)]
+    double = [nth for nth, one in enumerate(patterns) if one and patterns.count(one) > 1]
+    if double:
+        return (Fix(text=f"{name} in place of {moves[double[-1]].name}", edit=_put(at, double[-1], name)),)
+    if look.session.slot:
+        return ()
+    text = f"10 {name}" if any(line.tasks[0].amount for line in moves) else name
+    edit = LineEdit(what="insert", block=at, move=len(moves) - 1, text=text)
+    return (Fix(text=f"add {name}", edit=edit),)
+
+
+def _put(at: int, nth: int, name: str) -> ReplaceMove:
+    return ReplaceMove(block=at, move=nth, name=name)
+
+
+def up_and_down(look: Look) -> Iterator[Note]:
+    """Floor and standing in turns, again and again."""
+    for at, block, _ in look.blocks(*CIRCUITS, "amrap"):
+        moves = [look.move(line) for line in block.moves]
+        floor = [move.floor for move in moves if move]
+        changes = sum(one != two for one, two in pairwise(floor))
+        if len(floor) != len(moves) or changes < 4:
+            continue
+        order = sorted(range(len(floor)), key=lambda nth: floor[nth])
+        first = next(nth for nth in range(1, len(floor)) if floor[nth] != floor[nth - 1])
+        same = next((nth for nth in range(first + 1, len(floor)) if floor[nth] == floor[first - 1]), None)
+        edit = MoveStation(block=at, start=same, to=first) if same is not None else None
+        yield Note(
+            code="up-and-down",
+            level="tell",
+            text=f"Down to the floor and up again {changes} times a round.",
+            reason="Getting up is work of its own, most of all for older people; together it goes quicker.",
+            block=at,
+            line=look.line(at, order[0]),
+            fixes=(Fix(text=f"{block.moves[same or 0].name} earlier", edit=edit),) if edit else (),
+        )

@@ -2,7 +2,8 @@
 
 from collections.abc import Callable, Iterator
 
-from lovrit.core.advice import balance, dose, sums
+from lovrit.core.advice import balance, days, dose, people, reps, sums, telling
+from lovrit.core.advice.company import Company
 from lovrit.core.advice.note import Look, Note
 from lovrit.core.moves.library import Library
 from lovrit.core.timeline.plan import Plan
@@ -12,30 +13,72 @@ Rule = Callable[[Look], Iterator[Note]]
 RULES: tuple[Rule, ...] = (
     sums.over_slot,
     sums.full_turn,
+    sums.slow_do_not_make_it,
     sums.hold_past_turn,
     sums.part_turn,
     sums.more_groups_than_stations,
+    sums.last_rest_twice,
+    sums.last_rest_never,
+    sums.round_never_finished,
+    sums.cap_cuts_rounds,
+    sums.most_meet_the_cap,
+    sums.no_break,
     dose.no_warm_up,
     dose.all_out_too_long,
+    dose.all_out_too_often,
     dose.rest_too_short,
+    dose.effort_will_fade,
+    dose.short_sets_on_end,
+    dose.pace_will_not_hold,
     dose.no_cap,
+    dose.finishers_spread,
     dose.much_hard_work,
     dose.no_cool_down,
     dose.first_interval_cold,
+    dose.heart_steers_badly,
+    dose.hard_not_last,
+    dose.skill_after_hard,
     dose.effort_by_round_unused,
+    reps.set_not_unbroken,
+    reps.hold_too_long,
+    reps.breath_held,
     balance.pattern_twice,
+    balance.pattern_missing,
     balance.grip_after_grip,
+    balance.shoulders_in_a_row,
     balance.impact_in_a_row,
+    balance.up_and_down,
     balance.uneven_sides,
     balance.unknown_move,
+    telling.no_time_to_tell,
+    telling.too_much_to_remember,
+    telling.no_setup,
+    people.all_out_for_new,
+    people.beginners_dose,
+    people.weeks_on_a_level,
+    people.hard_for_older,
+    people.hard_for_children,
+    people.ask_first,
+    people.jumps_for_new,
+    people.skill_for_new,
+    people.limits,
+    people.missing_kit,
+    days.hard_on_hard,
+    days.same_pattern_again,
+    days.sore_before,
 )
 WEIGHT = {"stop": 0, "weigh": 1, "tell": 2}
 
 
-def second_look(plan: Plan, library: Library, groups: int | None = None) -> tuple[Note, ...]:
-    """All that the rules say of a plan, the weightiest first, then in the order of the lines."""
-    look = Look(plan, library, groups)
-    notes = [note for rule in RULES for note in rule(look)]
+def second_look(
+    plan: Plan, library: Library, company: Company | None = None, aside: frozenset[str] = frozenset()
+) -> tuple[Note, ...]:
+    """All that the rules say of a plan, the weightiest first, then in the order of the lines.
+
+    ``aside`` are the codes that a coach has put aside; a ``stop`` can't be.
+    """
+    look = Look(plan, library, company)
+    notes = [note for rule in RULES for note in rule(look) if note.level == "stop" or note.code not in aside]
     return tuple(sorted(notes, key=lambda note: (WEIGHT[note.level], note.line or 0, note.code)))
 
 

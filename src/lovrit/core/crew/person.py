@@ -1,15 +1,22 @@
 """A person as a coach knows them. Nothing here is ever shown on the wall but the group."""
 
+from datetime import date
+from typing import Literal
+
 from pydantic import Field
 
 from lovrit.core.values import Value
+
+Standing = Literal["usual", "new", "back"]
+Limit = Literal["overhead", "jumps", "depth", "floor"]
 
 
 class Person(Value):
     """A person of the club. Heart figures in beats a minute.
 
     ``effort_only`` where the heart can't steer: medicine, or no strap. ``strap`` says how the simulated strap
-    behaves; ``mind`` is what the coach keeps in mind.
+    behaves; ``mind`` is what the coach keeps in mind. ``standing`` since ``since`` (YYYY-MM-DD): new, back after a
+    break or illness, or usual; ``limits`` are what they don't do now.
     """
 
     id: int
@@ -21,6 +28,15 @@ class Person(Value):
     effort_only: bool = False
     strap: str = "steady"
     mind: str = ""
+    standing: Standing = "usual"
+    since: str | None = None
+    limits: tuple[Limit, ...] = ()
+
+    def weeks(self, today: str) -> int | None:
+        """Whole weeks on this standing; None where nobody said since when."""
+        if not self.since:
+            return None
+        return max(0, (date.fromisoformat(today) - date.fromisoformat(self.since)).days // 7)
 
 
 class Comer(Person):

@@ -107,8 +107,9 @@ def figure(pose: Pose) -> Figure:
 
 def _on_the_floor(limbs: list[Limb], head: Point, hands: list[Point], lift: float) -> Figure:
     points = [point for limb in limbs for point in limb.joints]
-    down = min(*(point.y for point in points), head.y - HEAD) - lift
-    left, right = min(min(p.x for p in points), head.x - HEAD), max(max(p.x for p in points), head.x + HEAD)
+    down = min([head.y - HEAD, *(point.y for point in points)]) - lift
+    left = min([head.x - HEAD, *(point.x for point in points)])
+    right = max([head.x + HEAD, *(point.x for point in points)])
 
     def at(point: Point) -> Point:
         return Point(point.x - left, point.y - down)
@@ -120,7 +121,7 @@ def _on_the_floor(limbs: list[Limb], head: Point, hands: list[Point], lift: floa
         foot=at(limbs[0].joints[-2]),
         seat=at(limbs[0].joints[0]),
         right=right - left,
-        top=max(max(p.y for p in points), head.y + HEAD) - down,
+        top=max([head.y + HEAD, *(point.y for point in points)]) - down,
     )
 
 

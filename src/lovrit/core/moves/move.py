@@ -36,7 +36,7 @@ class Move(Value):
     space: float = Field(default=1.5, gt=0, le=30)
     seconds: float = Field(default=3.0, gt=0, le=60)
     metre: float | None = Field(default=None, gt=0, le=60)
-    way_seconds: dict[str, Annotated[float, Field(gt=0, le=60)]] = {}
+    way_seconds: dict[str, Annotated[float, Field(gt=0, le=60)]] = Field(default_factory=dict)
     counted: Literal["reps", "s", "m"] = "reps"
     fresh: int = Field(default=20, ge=1, le=5000)
     sided: bool = False

@@ -16,9 +16,12 @@ from lovrit.core.session.edits import (
     Edit,
     InsertBlock,
     LineEdit,
+    MoveOption,
     MoveStation,
+    ReplaceBlock,
     ReplaceLine,
     ReplaceMove,
+    SetAmount,
     SetFigure,
 )
 from lovrit.core.session.figures import Figure
@@ -29,6 +32,7 @@ from lovrit.core.session.writer import short
 from lovrit.core.values import LovritError
 
 ADDED = re.compile(r"^\s*added\b", re.IGNORECASE)
+AMOUNT = re.compile(r"^(\s*)\d+(?:\.\d+)?(?:\s*[-–/]\s*\d+(?:\.\d+)?)?(?=[\s(smc])")
 DROPPED = re.compile(r"\s*,?\s*\bdrop\s+last\s+rest\b", re.IGNORECASE)
 SPLIT_BY = ("rounds", "count", "sets", "total")
 
@@ -152,6 +156,19 @@ def _rename(slate: _Text, edit: ReplaceMove) -> None:
     slate.lines[line] = raw[: span.start] + " ".join(edit.name.split()) + raw[span.end :]
 
 
+def _amount(slate: _Text, edit: SetAmount) -> None:
+    line = _move_at(slate, edit.block, edit.move)
+    changed, found = AMOUNT.subn(lambda match: match[1] + number(edit.value), slate.lines[line], count=1)
+    if not found:
+        raise CannotEdit("That line begins with no figure.")
+    slate.lines[line] = changed
+
+
+def _mark(slate: _Text, edit: MoveOption) -> None:
+    line = _move_at(slate, edit.block, edit.move)
+    slate.lines[line] = _with_comment(slate.lines[line], lambda code: f"{code}, {edit.text}")
+
+
 def _line(slate: _Text, edit: LineEdit) -> None:
     if edit.move < 0:
         slate.lines.insert(slate.place(edit.block).line + 1, f"  {edit.text.strip()}")
@@ -258,6 +275,11 @@ def _insert(slate: _Text, edit: InsertBlock) -> None:
     slate.lines.append("")
 
 
+def _recast(slate: _Text, edit: ReplaceBlock) -> None:
+    first, last = slate.extent(edit.block)
+    slate.lines[first : last + 1] = edit.text.strip("\n").split("\n")
+
+
 def _replace(slate: _Text, edit: ReplaceLine) -> None:
     if edit.line >= len(slate.lines):
         raise CannotEdit("That line is no longer there.")
@@ -270,6 +292,9 @@ EDITS: dict[str, Callable[[_Text, Any], None]] = {
     "convention": _convention,
     "station": _station,
     "rename": _rename,
+    "amount": _amount,
+    "mark": _mark,
+    "recast": _recast,
     "line": _line,
     "block": _block,
     "insert": _insert,

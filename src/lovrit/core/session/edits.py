@@ -53,6 +53,32 @@ class ReplaceMove(Value):
     name: str = Field(min_length=1, max_length=200)
 
 
+class SetAmount(Value):
+    """Give the first amount of a move line another value, in its own unit; a range becomes one figure."""
+
+    do: Literal["amount"] = "amount"
+    block: At
+    move: At
+    value: float = Field(gt=0, le=86_400)
+
+
+class MoveOption(Value):
+    """Write words at the end of a move line: another way, a side, kit."""
+
+    do: Literal["mark"] = "mark"
+    block: At
+    move: At
+    text: str = Field(min_length=1, max_length=200)
+
+
+class ReplaceBlock(Value):
+    """Put lines of slate in place of a block; comments on its own lines go with it."""
+
+    do: Literal["recast"] = "recast"
+    block: At
+    text: str = Field(min_length=1, max_length=65_536)
+
+
 class LineEdit(Value):
     """Remove or duplicate a move line, or put a new one behind it."""
 
@@ -89,6 +115,17 @@ class ReplaceLine(Value):
 
 
 Edit = Annotated[
-    SetFigure | AddOption | Convention | MoveStation | ReplaceMove | LineEdit | BlockEdit | InsertBlock | ReplaceLine,
+    SetFigure
+    | AddOption
+    | Convention
+    | MoveStation
+    | ReplaceMove
+    | SetAmount
+    | MoveOption
+    | ReplaceBlock
+    | LineEdit
+    | BlockEdit
+    | InsertBlock
+    | ReplaceLine,
     Field(discriminator="do"),
 ]

@@ -9,6 +9,7 @@ from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse,
 from pydantic import TypeAdapter, ValidationError
 from sqlmodel import Session
 
+from lovrit.core.advice.company import Company
 from lovrit.core.advice.look import blocked, second_look
 from lovrit.core.crew.person import Comer, Person
 from lovrit.core.session.edit import CannotEdit
@@ -211,7 +212,7 @@ def _refuse(opened: Desk, groups: int | None, house: House) -> None:
         raise NotForTheFloor(f"Line {first.line} can't be read yet: {first.text}")
     if not opened.typed.timeline.intervals:
         raise NotForTheFloor("There is nothing on the clock yet.")
-    stops = blocked(second_look(opened.typed, house.library, groups))
+    stops = blocked(second_look(opened.typed, house.library, Company(groups=groups)))
     if stops:
         raise NotForTheFloor(f"It can't be run like this: {stops[0].text}")
 

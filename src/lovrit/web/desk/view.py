@@ -2,6 +2,7 @@
 
 from typing import NamedTuple
 
+from lovrit.core.advice.company import Company
 from lovrit.core.advice.look import second_look
 from lovrit.core.advice.note import Note
 from lovrit.core.clock import clock, minutes, number, ratio
@@ -57,7 +58,7 @@ def desk_view(
     ``problems`` are those of the text as typed; ``stale`` where the plan is the last that could be read.
     """
     groups = len(people.groups) or None
-    notes = second_look(plan, library, groups)
+    notes = second_look(plan, library, Company(groups=groups))
     return DeskView(
         title=plan.session.title or "Untitled session",
         readout=tuple(readout(plan, people)),

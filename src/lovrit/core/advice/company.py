@@ -1,0 +1,68 @@
+"""Who a session is for, as the rules see it: how many, how they stand, what some don't do, and the days around."""
+
+from typing import Literal
+
+from pydantic import Field
+
+from lovrit.core.crew.person import Limit, Person
+from lovrit.core.moves.move import Pattern
+from lovrit.core.values import Value
+
+OLDER, CHILD, ASKED_FROM = 65, 16, 50
+
+
+class Schools(Value):
+    """Where coaches disagree, what this club holds. What is said follows from it, and says whose it is."""
+
+    short_rest: Literal["fades", "all-out"] = "fades"
+    steer: Literal["effort", "heart", "both"] = "both"
+    beginners: Literal["long", "short", "both"] = "both"
+    hard: Literal["last", "anywhere"] = "last"
+    warm_up: Literal["always", "own"] = "always"
+
+
+class Day(Value):
+    """A session of another day: how many days away, and what it asks. ``in_days`` is below 0 for one gone by."""
+
+    in_days: int
+    title: str
+    hard_s: int
+    patterns: frozenset[Pattern] = frozenset()
+
+
+class Company(Value):
+    """Who comes. Counts only: a rule never names a person where others can read it."""
+
+    groups: int | None = None
+    people: int = 0
+    new: int = 0
+    back: int = 0
+    older: int = 0
+    children: int = 0
+    to_ask: int = 0
+    new_weeks: int | None = None
+    limits: dict[Limit, int] = Field(default_factory=dict)
+    days: tuple[Day, ...] = ()
+    schools: Schools = Schools()
+    missing: frozenset[str] = frozenset()
+
+
+def company_of(people: list[Person], groups: int | None, today: str | None = None) -> Company:
+    """The company that these people are; ``today`` as YYYY-MM-DD, for weeks on a level."""
+    weeks = [one.weeks(today) for one in people if one.standing == "new" and today]
+    known = [one for one in weeks if one is not None]
+    limits: dict[Limit, int] = {}
+    for person in people:
+        for limit in person.limits:
+            limits[limit] = limits.get(limit, 0) + 1
+    return Company(
+        groups=groups,
+        people=len(people),
+        new=sum(one.standing == "new" for one in people),
+        back=sum(one.standing == "back" for one in people),
+        older=sum((one.age or 0) >= OLDER for one in people),
+        children=sum(one.age is not None and one.age < CHILD for one in people),
+        to_ask=sum((one.age or 0) >= ASKED_FROM or one.effort_only for one in people),
+        new_weeks=min(known, default=None),
+        limits=limits,
+    )

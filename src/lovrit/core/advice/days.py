@@ -1,0 +1,82 @@
+"""Rules about the days around: what the next ones ask, and what the last ones left."""
+
+from collections.abc import Iterator
+
+from lovrit.core.advice.company import Day
+from lovrit.core.advice.note import HARD, Fix, Look, Note, effort, hard_s
+from lovrit.core.session.edits import ReplaceLine
+from lovrit.core.session.move import Line
+from lovrit.core.session.writer import move_line
+
+MUCH_S, SOME_S = 15 * 60, 8 * 60
+SORE = ("jumping lunge", "walking lunge", "broad jump", "box jump")
+
+
+def _when(day: Day) -> str:
+    days = {-2: "the day before yesterday", -1: "yesterday", 0: "the same day", 1: "tomorrow", 2: "in two days"}
+    return days.get(day.in_days, f"in {day.in_days} days")
+
+
+def hard_on_hard(look: Look) -> Iterator[Note]:
+    """Much hard work next to another hard day."""
+    hard = hard_s(look)
+    for day in look.company.days:
+        if abs(day.in_days) <= 1 and hard >= SOME_S and day.hard_s >= SOME_S:
+            at = _hardest(look)
+            yield Note(
+                code="hard-on-hard",
+                level="weigh",
+                text=f"Hard here, and “{day.title}” {_when(day)} is hard too.",
+                reason="Two hard days side by side are one hard day and one tired one.",
+                block=at,
+                line=look.line(at),
+                fixes=look.ease(at, 7),
+            )
+            return
+
+
+def same_pattern_again(look: Look) -> Iterator[Note]:
+    """The same large pattern worked hard today and on the day beside it."""
+    here = {move.pattern for at, _, _, move in look.lines() if move and effort(look.session.blocks[at]) >= HARD}
+    for day in look.company.days:
+        both = sorted(here & day.patterns & {"squat", "hinge", "lunge", "push", "pull"})
+        if abs(day.in_days) == 1 and both and hard_s(look) < SOME_S:
+            yield Note(
+                code="same-pattern-again",
+                level="tell",
+                text=f"{both[0]} worked hard here and {_when(day)} in “{day.title}”.",
+                reason="A day between lets it come back; or make one of the two easy.",
+                fixes=look.ease(_hardest(look), 7),
+            )
+            return
+
+
+def sore_before(look: Look) -> Iterator[Note]:
+    """Slow lowering and many lunges or jumps shortly before a hard day."""
+    ahead = next((day for day in look.company.days if 1 <= day.in_days <= 2 and day.hard_s >= SOME_S), None)
+    if not ahead:
+        return
+    for at, nth, line, move in look.lines():
+        slow = any((task.slow_s or 0) >= 4 for task in line.tasks)
+        if slow or (move and move.name in SORE):
+            gentler = "bench step-up" if move and move.pattern == "lunge" else "squat"
+            yield Note(
+                code="sore-before",
+                level="weigh",
+                text=f"{line.tasks[0].name} leaves sore legs, and “{ahead.title}” {_when(ahead)} is hard.",
+                reason="Lowering slowly and landing make people sore for two or three days.",
+                basis="soreness after lowering work peaks at one to three days (Cheung, Hume and Maxwell 2003)",
+                block=at,
+                line=look.line(at, nth),
+                fixes=_not_slow(look, at, nth, line) if slow else look.instead(at, nth, gentler),
+            )
+            return
+
+
+def _not_slow(look: Look, at: int, nth: int, line: Line) -> tuple[Fix, ...]:
+    usual = Line(tasks=tuple(task.model_copy(update={"slow_s": None}) for task in line.tasks))
+    return (Fix(text="at usual speed", edit=ReplaceLine(line=look.line(at, nth), text=f"  {move_line(usual)}")),)
+
+
+def _hardest(look: Look) -> int:
+    return max(look.working(), key=lambda one: (effort(one[1]), one[2].work_s))[0]

@@ -1,0 +1,238 @@
+"""Rules about who comes: those who are new, back, older or young, and what some don't do now."""
+
+from collections.abc import Iterator
+
+from lovrit.core.advice.note import ALL_OUT, HARD, VERY_HARD, Fix, Look, Note, effort, hard_s
+from lovrit.core.clock import clock
+from lovrit.core.crew.person import Limit
+from lovrit.core.moves.move import Move
+from lovrit.core.moves.round import way_round
+from lovrit.core.session.edits import MoveOption, ReplaceMove
+from lovrit.core.session.move import Line
+
+OLDER_HARD_S, NEW_HARD_S, WEEKS = 7 * 60, 2 * 60, 5
+LIMITS: dict[Limit, str] = {
+    "overhead": "don't go overhead",
+    "jumps": "don't jump",
+    "depth": "don't go deep",
+    "floor": "don't go down to the floor",
+}
+INSTEAD: dict[Limit, str] = {
+    "overhead": "band press",
+    "jumps": "side step",
+    "depth": "hip hinge",
+    "floor": "wall push-up",
+}
+
+
+def _are(count: int) -> str:
+    return "one person is" if count == 1 else f"{count} people are"
+
+
+def all_out_for_new(look: Look) -> Iterator[Note]:
+    """All-out is never asked of someone new, or back after a break or illness."""
+    count = look.company.new + look.company.back
+    for at, block, laid in look.working():
+        if count and laid.work_s and effort(block) >= ALL_OUT:
+            yield Note(
+                code="all-out-for-new",
+                level="weigh",
+                text=f"All-out, and {_are(count)} new or just back: not for them.",
+                reason="Give them a number instead, 8 at most, or lower the block for all.",
+                block=at,
+                line=look.line(at),
+                fixes=look.ease(at, 8),
+            )
+
+
+def beginners_dose(look: Look) -> Iterator[Note]:
+    """Beginners long and moderate, or short and hard: what this club holds, against what is written."""
+    company, hard = look.company, hard_s(look)
+    if not company.new or not hard or (company.new_weeks or 0) >= WEEKS or company.schools.beginners == "both":
+        return
+    long = company.schools.beginners == "long"
+    if not long and hard <= NEW_HARD_S:
+        return
+    at = _hardest(look)
+    text = f"{clock(hard)} of hard work, and {_are(company.new)} in the first weeks."
+    wanted = "two to three minutes at 7 instead" if long else "two minutes of hard work in all"
+    yield Note(
+        code="beginners-dose",
+        level="weigh",
+        text=text,
+        reason=f"This club begins with {wanted}; others do it the other way round.",
+        school="beginners " + ("long and moderate" if long else "short and hard"),
+        block=at,
+        line=look.line(at),
+        fixes=look.ease(at, 7),
+    )
+
+
+def weeks_on_a_level(look: Look) -> Iterator[Note]:
+    """Harder ways on the board while people are still on the beginner level."""
+    weeks = look.company.new_weeks
+    if not look.company.new or weeks is None or weeks >= WEEKS:
+        return
+    for at, nth, line, _ in look.lines():
+        if any(task.harder for task in line.tasks) and not any(task.easier for task in line.tasks):
+            known = look.move(line)
+            easier = known.easier[0] if known and known.easier else ""
+            edit = MoveOption(block=at, move=nth, text=f"easier {easier}")
+            yield Note(
+                code="weeks-on-a-level",
+                level="tell",
+                text=f"{line.name} has a harder way and no easier one; week {weeks + 1} for {look.company.new}.",
+                reason="Beginners stay on the beginner level four or five weeks before going up.",
+                block=at,
+                line=look.line(at, nth),
+                fixes=(Fix(text=f"easier {easier}", edit=edit),) if easier else (),
+            )
+            return
+
+
+def hard_for_older(look: Look) -> Iterator[Note]:
+    """Two to seven minutes of hard work in all for older people, late, warm and by their own feeling."""
+    hard = hard_s(look)
+    if look.company.older and hard > OLDER_HARD_S:
+        at = _hardest(look)
+        yield Note(
+            code="hard-for-older",
+            level="weigh",
+            text=f"{clock(hard)} of hard work, and {_are(look.company.older)} 65 or older.",
+            reason="Two to seven minutes in all, late in the session, as hard as they feel comfortable; at once over "
+            "if flushed or short of breath.",
+            block=at,
+            line=look.line(at),
+            fixes=look.ease(at, 7),
+        )
+
+
+def hard_for_children(look: Look) -> Iterator[Note]:
+    """Very hard or heavy work with children among them."""
+    for at, block, laid in look.working():
+        heavy = block.kind == "build"
+        if look.company.children and laid.work_s and (effort(block) >= VERY_HARD or heavy):
+            yield Note(
+                code="hard-for-children",
+                level="weigh",
+                text=f"{'Heavy' if heavy else 'Very hard'} work, and {_are(look.company.children)} under 16.",
+                reason="Play and skill before load and pain; your federation's rules for children come first.",
+                block=at,
+                line=look.line(at),
+                fixes=look.ease(at, 7),
+            )
+
+
+def ask_first(look: Look) -> Iterator[Note]:
+    """Hard intervals with people whose age or medicine gives cause to ask."""
+    hard = [at for at, block, laid in look.working() if laid.work_s and effort(block) >= VERY_HARD]
+    if look.company.to_ask and hard:
+        asked = f"{_are(look.company.to_ask)} over 50 or on heart medicine"
+        yield Note(
+            code="ask-first",
+            level="tell",
+            text=f"Very hard intervals, and {asked}: ask whether a doctor has said yes.",
+            reason="Local rules and their doctor decide. "
+            "Chest pain, faintness, breath that won't come back: stop at once.",
+            basis="exercise preparticipation screening (Riebe and others 2015)",
+            block=hard[0],
+            line=look.line(hard[0]),
+            fixes=look.ease(hard[0], 8),
+        )
+
+
+def jumps_for_new(look: Look) -> Iterator[Note]:
+    """Jumps without another way, with beginners there."""
+    for at, nth, line, move in look.lines():
+        if look.company.new and move and move.impact == "high" and move.low_impact and not _other(line):
+            edit = MoveOption(block=at, move=nth, text=f"or {move.low_impact}")
+            yield Note(
+                code="jumps-for-new",
+                level="weigh",
+                text=f"{move.name}: hard landings, no other way written, and {_are(look.company.new)} new.",
+                reason="No jumps for beginners: offer the step.",
+                block=at,
+                line=look.line(at, nth),
+                fixes=(Fix(text=f"or {move.low_impact}", edit=edit),),
+            )
+
+
+def skill_for_new(look: Look) -> Iterator[Note]:
+    """Moves that must have been learnt, with beginners there."""
+    for at, nth, line, move in look.lines():
+        if look.company.new and move and move.skill and not _other(line) and move.no_kit:
+            edit = MoveOption(block=at, move=nth, text=f"or {move.no_kit}")
+            yield Note(
+                code="skill-for-new",
+                level="weigh",
+                text=f"{move.name} has to be learnt first, and {_are(look.company.new)} new.",
+                reason="A level is offered, never a label.",
+                block=at,
+                line=look.line(at, nth),
+                fixes=(Fix(text=f"or {move.no_kit}", edit=edit),),
+            )
+
+
+def _other(line: Line) -> bool:
+    return any(task.alternatives or task.easier for task in line.tasks)
+
+
+def _concerns(move: Move, limit: Limit) -> bool:
+    if limit == "overhead":
+        return move.overhead
+    if limit == "jumps":
+        return move.impact == "high"
+    return move.floor if limit == "floor" else move.pattern in ("squat", "lunge") and move.counted != "s"
+
+
+def limits(look: Look) -> Iterator[Note]:
+    """What somebody who comes doesn't do now, on a line that offers nothing else."""
+    for at, nth, line, move in look.lines():
+        for limit, count in look.company.limits.items():
+            if not move or _other(line) or not _concerns(move, limit):
+                continue
+            if look.company.new and limit == "jumps":
+                continue
+            other = _instead(look, move, limit)
+            yield Note(
+                code=f"limit-{limit}",
+                level="tell",
+                text=f"{move.name}: {count} of {look.company.people} {LIMITS[limit]}, and no other way is written.",
+                block=at,
+                line=look.line(at, nth),
+                fixes=(Fix(text=f"or {other}", edit=MoveOption(block=at, move=nth, text=f"or {other}")),),
+            )
+            break
+
+
+def _instead(look: Look, move: Move, limit: Limit) -> str:
+    """A move of the same pattern that this limit doesn't touch, and that needs no kit."""
+    if limit == "jumps" and move.low_impact:
+        return move.low_impact
+    fitting = [one for one in look.library.moves if one.pattern == move.pattern and not _concerns(one, limit)]
+    return next((one.name for one in fitting if not one.needs_kit and one.counted == move.counted), INSTEAD[limit])
+
+
+def missing_kit(look: Look) -> Iterator[Note]:
+    """Kit that isn't there today, with the way round it."""
+    for at, nth, line, _ in look.lines():
+        for task in line.tasks:
+            found = way_round(task, look.library, look.company.missing)
+            if not found or task is not line.tasks[0] or look.library.find(found.instead) is None:
+                continue
+            yield Note(
+                code="missing-kit",
+                level="weigh",
+                text=f"No {' and no '.join(found.missing)} today: {found.name} becomes {found.instead}.",
+                block=at,
+                line=look.line(at, nth),
+                fixes=(Fix(text=found.instead, edit=ReplaceMove(block=at, move=nth, name=found.instead)),),
+            )
+
+
+def _hardest(look: Look) -> int:
+    def weight(at: int) -> int:
+        works = (one for one in look.timeline.intervals if one.block == at and one.phase == "work")
+        return sum(one.seconds for one in works if (one.effort or 0) >= HARD)
+
+    return max((at for at, _, _ in look.working()), key=weight)

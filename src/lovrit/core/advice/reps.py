@@ -1,0 +1,81 @@
+"""Rules about how much is asked of one move in one go."""
+
+from collections.abc import Iterator
+
+from lovrit.core.advice.note import HARD, Fix, Look, Note, effort
+from lovrit.core.session.edits import ReplaceLine, SetAmount
+from lovrit.core.session.move import Line
+from lovrit.core.session.writer import move_line
+
+ROOM = 0.55
+
+
+def _asked(line: Line, unit: str) -> float:
+    amount = line.tasks[0].amount
+    if not amount or amount.unit != unit or not amount.values:
+        return 0
+    return min(amount.values)
+
+
+def _less(at: int, nth: int, line: Line, value: float, said: str) -> tuple[Fix, ...]:
+    return (Fix(text=said, edit=SetAmount(block=at, move=nth, value=value)),) if line.tasks[0].amount else ()
+
+
+def set_not_unbroken(look: Look) -> Iterator[Note]:
+    """More reps in one go than a usual person can do fresh."""
+    for at, nth, line, move in look.lines():
+        if not move or move.counted != "reps" or len(line.tasks) > 1:
+            continue
+        asked = _asked(line, "reps")
+        if asked <= move.fresh:
+            continue
+        fewer = max(1, round(move.fresh * ROOM))
+        yield Note(
+            code="set-not-unbroken",
+            level="weigh",
+            text=f"{asked:g} {move.name}: most people do about {move.fresh} in one go when fresh.",
+            reason="A good set can be done unbroken with room to spare: fresh, nearly twice its reps.",
+            block=at,
+            line=look.line(at, nth),
+            fixes=_less(at, nth, line, fewer, f"{fewer} {move.name}"),
+        )
+
+
+def hold_too_long(look: Look) -> Iterator[Note]:
+    """A hold longer than most can hold it well."""
+    for at, nth, line, move in look.lines():
+        if not move or move.counted != "s":
+            continue
+        asked = _asked(line, "s")
+        if asked > 1.5 * move.fresh:
+            shorter = max(5, round(move.fresh * 0.75 / 5) * 5)
+            yield Note(
+                code="hold-too-long",
+                level="weigh",
+                text=f"{asked:g} s of {move.name}: most hold it well for about {move.fresh} s.",
+                reason="Past that the hold goes on and the shape is gone.",
+                block=at,
+                line=look.line(at, nth),
+                fixes=_less(at, nth, line, shorter, f"{shorter} s"),
+            )
+
+
+def breath_held(look: Look) -> Iterator[Note]:
+    """Breath held on purpose, with effort."""
+    for at, nth, line, _ in look.lines():
+        held = [task for task in line.tasks if task.breath_held]
+        if not held or (effort(look.session.blocks[at]) < HARD and not look.company.to_ask):
+            continue
+        breathing = Line(tasks=tuple(task.model_copy(update={"breath_held": False}) for task in line.tasks))
+        whom = f", and {look.company.to_ask} here are over 50 or on medicine" if look.company.to_ask else ""
+        edit = ReplaceLine(line=look.line(at, nth), text=f"  {move_line(breathing)}")
+        yield Note(
+            code="breath-held",
+            level="weigh",
+            text=f"{held[0].name}: breath held with effort{whom}.",
+            reason="It drives blood pressure up. Breathe out with the effort; ask, and let doctors decide.",
+            basis="blood pressure in heavy lifting with a held breath (MacDougall and others 1985)",
+            block=at,
+            line=look.line(at, nth),
+            fixes=(Fix(text="let them breathe", edit=edit),),
+        )
