@@ -17,7 +17,7 @@ if TYPE_CHECKING:
 
 os.environ.setdefault("PYDANTIC_DISABLE_PLUGINS", "1")  # looking for plugins costs a tenth of a start
 
-UNREADABLE = 2
+UNREADABLE, NONE = 2, 3
 
 
 class Ended(Exception):
@@ -48,13 +48,22 @@ def _text(file: str) -> str:
         raise Ended(UNREADABLE, said) from None
 
 
-def _planned(file: str, as_json: bool = False) -> "Plan":
+def _planned(text: str, as_json: bool = False) -> "Plan":
     from lovrit.formats.reading import plan_any
 
-    plan = plan_any(_text(file))
+    plan = plan_any(text)
     if plan.problems:
         raise Ended(UNREADABLE, *_problems(plan, as_json))
     return plan
+
+
+def _slate(asked: Namespace) -> str:
+    """The slate of a file; of a session that comes as JSON, as it is written."""
+    from lovrit.core.session.writer import write
+
+    text = _text(asked.file)
+    planned = _planned(text, asked.json)
+    return write(planned.session) if text.lstrip().startswith("{") else text
 
 
 def _problems(plan: "Plan", as_json: bool) -> list[str]:
@@ -76,12 +85,75 @@ def plan(asked: Namespace) -> int:
     from lovrit.formats.plan_json import plan_object
     from lovrit.formats.plan_text import plan_lines
 
-    planned = _planned(asked.file, asked.json)
+    planned = _planned(_text(asked.file), asked.json)
     notes = second_look(planned, shipped())
     if asked.json:
         _print_json(plan_object(planned, notes))
     else:
         _print("\n".join(plan_lines(planned, notes)))
+    return 0
+
+
+def fit(asked: Namespace) -> int:
+    """Solve backwards: the nearest sessions in which a figure is what it must be."""
+    from lovrit.core.fit.fit import fit as solve
+    from lovrit.core.fit.slot import in_slot
+    from lovrit.core.moves.library import shipped
+    from lovrit.core.values import LovritError
+    from lovrit.formats.fit_json import fits_object
+    from lovrit.formats.fit_wish import stay_of, wish_of
+
+    text = _slate(asked)
+    try:
+        stay = stay_of(asked.come, asked.leave, _planned(text), asked.explain, asked.clear)
+        wish = wish_of(vars(asked), stay)
+        text = in_slot(text, stay) if stay else text
+        found = solve(text, _planned(text), wish, shipped())
+    except LovritError as error:
+        raise Ended(UNREADABLE, str(error)) from None
+    if asked.json:
+        _print_json(fits_object(found))
+    for nth, one in enumerate([] if asked.json else found.fits, 1):
+        _print(f"{nth}. {'; '.join(one.changes)}\n   {one.feel}")
+    if found.least and not asked.json:
+        _print(found.least.text)
+    return 0 if found.fits else NONE
+
+
+def recast(asked: Namespace) -> int:
+    """Make a block into another structure, with the same moves."""
+    from lovrit.core.moves.library import shipped
+    from lovrit.core.recast.recast import recast as make
+    from lovrit.core.values import LovritError
+    from lovrit.formats.fit_json import recast_object
+
+    text = _slate(asked)
+    try:
+        made = make(text, _planned(text), asked.block - 1, asked.to, shipped())
+    except LovritError as error:
+        raise Ended(UNREADABLE, str(error)) from None
+    if asked.json:
+        _print_json(recast_object(made))
+    else:
+        _print("\n".join([made.slate.rstrip("\n"), "", *(f"# {said}" for said in (*made.changes, made.why))]))
+    return 0
+
+
+def moves(asked: Namespace) -> int:
+    """List the library of moves; with kit missing, the way round it."""
+    from lovrit.core.moves.library import shipped
+    from lovrit.formats.moves_file import to_csv, to_json
+    from lovrit.formats.moves_text import move_lines
+
+    known = shipped().moves
+    if asked.format == "text":
+        missing = frozenset(name.strip() for name in (asked.missing or "").split(",") if name.strip())
+        strange = sorted(missing - set(shipped().kit()))
+        if strange:
+            raise Ended(UNREADABLE, f"No move needs {', '.join(strange)}; there are {', '.join(shipped().kit())}.")
+        _print("\n".join(move_lines(known, missing)))
+    else:
+        sys.stdout.write(to_csv(known) if asked.format == "csv" else to_json(known))
     return 0
 
 
@@ -97,7 +169,7 @@ def export(asked: Namespace) -> int:
         if asked.format not in WRITERS:
             raise LovritError(f"There is no form “{asked.format}”; there are {', '.join(WRITERS)}.")
         when = When(datetime.now(UTC), known_zone(asked.time_zone or Settings().time_zone))
-        sys.stdout.write(WRITERS[asked.format].write(_planned(asked.file), when))
+        sys.stdout.write(WRITERS[asked.format].write(_planned(_text(asked.file)), when))
     except LovritError as error:
         raise Ended(UNREADABLE, str(error)) from None
     return 0
@@ -139,6 +211,39 @@ COMMANDS = (
         FILE,
         ("--format", {"default": "json", "help": "slate, json, csv, ics, vtt, md, card or sheet"}),
         ("--time-zone", {"help": "where the times of day are, for ics"}),
+    ),
+    (
+        fit,
+        FILE,
+        AS_JSON,
+        ("--total", {"help": "what the session must last, such as 40:00"}),
+        ("--work", {"help": "what its work must come to"}),
+        ("--rest", {"help": "what its rest must come to"}),
+        ("--in", {"dest": "come", "help": "in at this time of day, such as 18:10"}),
+        ("--out", {"dest": "leave", "help": "and out at this one"}),
+        ("--explain", {"default": "0:00", "help": "time for explaining within in and out"}),
+        ("--clear", {"default": "0:00", "help": "time for clearing within in and out"}),
+        ("--give", {"help": "what may give: rounds,work,rest,breaks,stations,warm-up,cool-down,reps; all if not said"}),
+        ("--keep", {"help": "what may not"}),
+    ),
+    (
+        recast,
+        FILE,
+        AS_JSON,
+        ("--block", {"type": int, "default": 1, "help": "which block, from 1"}),
+        (
+            "--to",
+            {
+                "required": True,
+                "help": "every, intervals, rounds, partners, for-time, amrap, stay, together, "
+                "gentler, harder, shorter or home",
+            },
+        ),
+    ),
+    (
+        moves,
+        ("--missing", {"help": "kit that isn't there today, such as bell,rings"}),
+        ("--format", {"default": "text", "choices": ["text", "csv", "json"], "help": "text, csv or json"}),
     ),
     (schema, ("of", {"nargs": "?", "default": "session", "help": "session, or moves for the library"})),
     (serve, ("--host", {"help": "where to listen; loopback needs no passphrase"}), PORT),

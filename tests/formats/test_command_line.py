@@ -14,7 +14,9 @@ import jsonschema
 import pytest
 
 from lovrit.cli import run as lovrit
+from lovrit.core.moves.library import shipped
 from lovrit.core.session.reader import read
+from lovrit.formats.moves_file import read_moves
 from lovrit.formats.session_json import schema, to_json
 
 WINTER = "src/lovrit/demo/winter-hall-4.slate"
@@ -125,3 +127,66 @@ def test_planning_loads_neither_the_web_nor_the_store() -> None:
 def test_listening_to_the_world_wants_a_passphrase() -> None:
     done = run("serve", "--host", "0.0.0.0")
     assert done.exit_code == 2
+
+
+AMRAP = "amrap 20:00 at 8\n  10 push-up\n  15 swing\n"
+
+
+def test_fit_prints_the_nearest_first_and_leaves_three_where_there_is_none() -> None:
+    slate = "warm-up 6:00 at 3\n3 rounds of 40/20, break 1:00, at 8\n  squat\n  push-up\n  plank\ncool-down 3:00\n"
+    done = run("fit", "-", "--total", "20:00", "--give", "rounds,rest,breaks", "--keep", "rest", "--json", text=slate)
+    told = json.loads(done.stdout)
+    assert done.exit_code == 0 and told["least"] is None
+    assert {"slate", "total_s", "changes", "figures"} == set(told["fits"][0])
+    assert all(one["total_s"] == 1200 and "40/20" in one["slate"] for one in told["fits"])
+    none = run("fit", "-", "--total", "19:00", "--give", "cool-down", "--json", text="6 x 30/60\n")
+    least = json.loads(none.stdout)
+    assert none.exit_code == 3 and least["fits"] == [] and least["least"]["gives"]
+    stay = run(
+        "fit", "-", "--in", "18:10", "--out", "18:40", "--explain", "1:00", "--clear", "2:00", "--json", text=slate
+    )
+    fitted = json.loads(stay.stdout)["fits"][0]
+    assert fitted["total_s"] == 27 * 60 and "slot: 18:10-18:40" in fitted["slate"] and "setup: 3:00" in fitted["slate"]
+    assert "1. " in run("fit", "-", "--work", "10:00", text=slate).stdout
+    for wrong in (["--total", "soon"], ["--total", "20:00", "--work", "9:00"], ["--give", "luck"], ["--in", "18:10"]):
+        refused = run("fit", "-", *wrong, text=slate)
+        assert refused.exit_code == 2 and refused.stderr
+
+
+def test_recast_prints_before_and_after() -> None:
+    done = run("recast", "-", "--to", "every", "--json", text=AMRAP)
+    told = json.loads(done.stdout)
+    assert set(told) == {"slate", "changes", "before", "after"} and "every 1:00 for 20:00" in told["slate"]
+    assert told["before"]["rest_s"] == 0 < told["after"]["rest_s"]
+    as_json = run("export", "-", text=AMRAP).stdout
+    assert json.loads(run("recast", "-", "--to", "every", "--json", text=as_json).stdout)["after"] == told["after"]
+    assert "every 1:00" in run("recast", "-", "--block", "1", "--to", "every", text=AMRAP).stdout
+    assert run("recast", "-", "--block", "2", "--to", "every", text=AMRAP).exit_code == 2
+    assert run("recast", "-", "--to", "waltz", text=AMRAP).exit_code == 2
+
+
+def test_the_library_is_listed_and_goes_round_as_a_file() -> None:
+    listed = run("moves", "--missing", "bell").stdout
+    assert "no bell: hip hinge" in listed and "1.8 s a rep" in listed
+    assert run("moves", "--missing", "sofa").exit_code == 2
+    for form in ("csv", "json"):
+        read_back = read_moves(run("moves", "--format", form).stdout)
+        assert read_back.moves == shipped().moves and not read_back.problems
+
+
+@pytest.mark.parametrize(
+    ("text", "said"),
+    [
+        ("name,pattern\r\nhop,gait\r\nskip,dance\r\n", "Line 3: pattern"),
+        ("name,pattern,seconds\r\nhop,gait,0\r\n", "Line 2: seconds"),
+        ("name,pattern\r\nhop,gait\r\nHops,gait\r\n", "Line 3: “Hops” is there already"),
+        ('name,pattern\r\n"hop, high",gait\r\n', "can't be written on a slate"),
+        ("name,colour\r\nhop,red\r\n", "there must be name and pattern"),
+        ('{"hop": {"pattern": "gait"}, "skip": 3}', "Move 2, “skip”"),
+        ("{", "not JSON"),
+    ],
+)
+def test_a_library_with_errors_names_them_and_takes_the_rest(text: str, said: str) -> None:
+    found = read_moves(text)
+    assert any(said in problem for problem in found.problems)
+    assert all(move.name == "hop" for move in found.moves)

@@ -6,7 +6,7 @@ from lovrit.core.advice.note import ALL_OUT, HARD, VERY_HARD, Fix, Look, Note, e
 from lovrit.core.clock import clock
 from lovrit.core.crew.person import Limit
 from lovrit.core.moves.move import Move
-from lovrit.core.moves.round import way_round
+from lovrit.core.recast.round import way_round
 from lovrit.core.session.edits import MoveOption, ReplaceMove
 from lovrit.core.session.move import Line
 

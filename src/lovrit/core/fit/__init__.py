@@ -1,0 +1,1 @@
+"""Solving backwards for the clock: what may give, until a figure is what it must be."""

@@ -1,0 +1,1 @@
+"""The same moves in another structure, and what that changes."""

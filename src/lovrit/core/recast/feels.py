@@ -1,0 +1,115 @@
+"""A block kept in its structure and made kinder, harder, shorter, or fit for home."""
+
+from collections.abc import Callable
+from typing import Any
+
+from lovrit.core.moves.library import Library
+from lovrit.core.recast.portion import portioned
+from lovrit.core.recast.shapes import CannotRecast, Given
+from lovrit.core.session.model import AnyBlock, Count, Effort, Every, Intervals, Pair, Quality, Stretch
+from lovrit.core.session.move import Line, Task
+from lovrit.core.timeline.worktime import line_s
+
+EASIEST, HARDEST = 1.0, 9.0
+FEWER, MORE = 0.8, 1.2
+
+
+def gentler(given: Given) -> AnyBlock:
+    """Less work and more rest in the same time, a point less effort, steps in place of jumps."""
+    return _shifted(given, -1, FEWER, lambda line: _low_impact(line, given.library))
+
+
+def harder(given: Given) -> AnyBlock:
+    """More work and less rest in the same time, a point more effort but never all-out."""
+    return _shifted(given, 1, MORE, lambda line: line)
+
+
+def _shifted(given: Given, by: int, share: float, change: Callable[[Line], Line]) -> AnyBlock:
+    block = given.block
+    efforts = tuple(_moved(one, by) for one in block.efforts)
+    lines = tuple(change(line) for line in block.moves)
+    fields: dict[str, Any] = {"efforts": efforts, "moves": lines}
+    if isinstance(block, Intervals) and block.pattern:
+        fields["pattern"] = tuple(_tilted(pair, by) for pair in block.pattern)
+    elif hasattr(block, "pair"):
+        fields["pair"] = _tilted(block.pair, by)
+    else:
+        fields["moves"] = tuple(_share(line, share, given.library) for line in lines)
+    made = block.model_copy(update=fields)
+    if made == block:
+        raise CannotRecast(f"There is nothing in this block to make {'harder' if by > 0 else 'gentler'}.")
+    return made
+
+
+def _moved(effort: Effort, by: int) -> Effort:
+    if by > 0 and effort.high >= HARDEST:
+        return effort
+    low, high = (min(HARDEST, max(EASIEST, one + by)) for one in (effort.low, effort.high))
+    return Effort(low=low, high=high)
+
+
+def _tilted(pair: Pair, by: int) -> Pair:
+    """A quarter of the work goes to the rest, or comes from it, in fives of seconds."""
+    work, rest = pair.work.seconds, pair.rest.seconds
+    if work is None or rest is None:
+        return pair
+    step = max(5, round((work if by < 0 else rest) / 4 / 5) * 5)
+    if (work if by < 0 else rest) - step < 5:
+        return pair
+    return Pair(work=Stretch(seconds=work + by * step), rest=Stretch(seconds=rest - by * step))
+
+
+def _share(line: Line, share: float, library: Library) -> Line:
+    taken = line_s(line, library)
+    return portioned(line, taken * share, library) if taken else line
+
+
+def _low_impact(line: Line, library: Library) -> Line:
+    return _renamed(line, lambda task: _gentle_name(task, library))
+
+
+def _gentle_name(task: Task, library: Library) -> str:
+    move = library.find(task.name)
+    return move.low_impact if move and move.impact == "high" and move.low_impact else task.name
+
+
+def _renamed(line: Line, name: Callable[[Task], str], **fields: Any) -> Line:
+    tasks = tuple(task.model_copy(update={"name": name(task), **fields}) for task in line.tasks)
+    return line.model_copy(update={"tasks": tasks})
+
+
+def home(given: Given) -> AnyBlock:
+    """The same without kit: each move by its way without."""
+
+    def name(task: Task) -> str:
+        move = given.library.find(task.name)
+        return move.no_kit if move and move.needs_kit and move.no_kit else task.name
+
+    lines = tuple(
+        _renamed(line, name, kit=(), load=None, alternatives=(), harder=(), easier=()) for line in given.lines
+    )
+    if lines == given.lines:
+        raise CannotRecast("This block needs no kit as it is.")
+    return given.block.model_copy(update={"moves": lines})
+
+
+def shorter(given: Given) -> AnyBlock:
+    """A round fewer, or a quarter less time."""
+    block = given.block
+    for field in ("rounds", "sets", "count"):
+        count = getattr(block, field, None)
+        if isinstance(count, Count) and count.high > 1:
+            return block.model_copy(update={field: Count(low=max(1, count.low - 1), high=count.high - 1)})
+    step = block.period_s if isinstance(block, Every) else 30
+    total = getattr(block, "total_s", 0) * 3 // 4 // step * step
+    if total < step or isinstance(block, Quality):
+        raise CannotRecast("This block can't be much shorter.")
+    return block.model_copy(update={"total_s": total})
+
+
+FEELS: dict[str, Callable[[Given], AnyBlock]] = {
+    "gentler": gentler,
+    "harder": harder,
+    "shorter": shorter,
+    "home": home,
+}

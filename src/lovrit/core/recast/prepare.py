@@ -1,0 +1,115 @@
+"""A warm-up and a cool-down from a session's own moves, in the time that the slot leaves.
+
+Three rounds, each a little harder, of the patterns that the session will use, lighter and slower; then a rehearsal of
+its first hard work with a minute's rest.
+"""
+
+from collections.abc import Iterator
+
+from lovrit.core.clock import clock
+from lovrit.core.moves.library import Library
+from lovrit.core.moves.move import Move
+from lovrit.core.recast.portion import portioned
+from lovrit.core.session.model import AnyBlock, Session
+from lovrit.core.session.move import Line, Task
+from lovrit.core.session.writer import move_line
+from lovrit.core.timeline.plan import Plan
+from lovrit.core.timeline.worktime import TO_THE_NEXT_S, round_s
+
+LIGHT = {
+    "squat": "squat",
+    "hinge": "hip hinge",
+    "lunge": "forward lunge",
+    "push": "wall push-up",
+    "pull": "standing reach and twist",
+    "carry": "tall march",
+    "brace": "dead bug",
+    "gait": "step touch",
+}
+LONG_S, USUAL_S, LEAST_S = 7 * 60 + 30, 8 * 60, 3 * 60
+ROUNDS, USUAL_REST_S, REHEARSAL_S = 3, 15, 120
+COOL_S, LEAST_COOL_S = 4 * 60, 2 * 60
+MOST_LINES = 5
+
+
+def spare_s(plan: Plan) -> int | None:
+    """Seconds of the slot that nothing takes yet; None where there is no slot."""
+    slot = plan.session.slot
+    return slot.seconds - plan.timeline.total_s - plan.session.setup_s if slot else None
+
+
+def warm_up(plan: Plan, library: Library) -> str | None:
+    """Lines of slate for a warm-up; None where the session has one, no moves, or no time for it."""
+    room = _rooms(plan)[0]
+    if room < LEAST_S:
+        return None
+    light = list(_light(plan.session, library))[:MOST_LINES]
+    if room < LONG_S:
+        return "\n".join([f"warm-up {clock(room)} at 3", *(f"  {name}" for name in light)])
+    return "\n".join([*_rounds(light, room - REHEARSAL_S, library), "", *_rehearsal(plan.session), "", "rest 1:00"])
+
+
+def _rounds(light: list[str], cap: int, library: Library) -> list[str]:
+    """Three rounds that fill the time, each a little harder than the one before."""
+    each = (cap / ROUNDS - USUAL_REST_S) / len(light) - TO_THE_NEXT_S
+    lines = tuple(portioned(Line(tasks=(Task(name=name),)), each, library) for name in light)
+    rest = max(10, (cap // ROUNDS - (round_s(lines, library) or 0)) // 5 * 5)
+    head = f"{ROUNDS} rounds for quality, rest {clock(rest)}, cap {clock(cap)}, at 3 4 5"
+    return [head, *(f"  {move_line(line)}" for line in lines)]
+
+
+def _rehearsal(session: Session) -> list[str]:
+    first = _working(session)[0].moves
+    return ["2 x 15/15 at 7", *(f"  {line.tasks[0].name}" for line in first[:1])]
+
+
+def cool_down(plan: Plan, library: Library) -> str | None:
+    """Lines of slate for a cool-down; None where the session has one, or no time for it."""
+    room = _rooms(plan)[1]
+    if room < LEAST_COOL_S:
+        return None
+    upper = any(move.pattern in ("push", "pull") for move in _moves(plan.session, library))
+    lines = ["walk", "hip circles", "arm circles" if upper else "heel raise"]
+    return "\n".join([f"cool-down {clock(room)} at 2", *(f"  {line}" for line in lines)])
+
+
+def _rooms(plan: Plan) -> tuple[int, int]:
+    """Seconds for a warm-up and for a cool-down: what is usual, or its share of what the slot leaves."""
+    blocks = plan.session.blocks
+    if not _working(plan.session):
+        return 0, 0
+    wanted = (
+        0 if blocks[0].kind in ("steady", "quality") else USUAL_S,
+        0 if blocks[-1].kind == "steady" else COOL_S,
+    )
+    spare = spare_s(plan)
+    if spare is None or spare >= sum(wanted):
+        return wanted
+    warm, cool = (max(0, spare) * one // sum(wanted) // 30 * 30 for one in wanted)
+    return warm, cool
+
+
+def _working(session: Session) -> list[AnyBlock]:
+    return [block for block in session.blocks if block.kind not in ("steady", "rest")]
+
+
+def _moves(session: Session, library: Library) -> Iterator[Move]:
+    for block in _working(session):
+        for line in block.moves:
+            for task in line.tasks:
+                move = library.find(task.name)
+                if move:
+                    yield move
+
+
+def _light(session: Session, library: Library) -> Iterator[str]:
+    """The light move of each pattern that the session uses, most used first, something to move about with before."""
+    used: dict[str, int] = {}
+    for move in _moves(session, library):
+        used[move.pattern] = used.get(move.pattern, 0) + 1
+    yield "step touch"
+    for pattern in sorted(used, key=lambda one: -used[one]):
+        if pattern != "gait":
+            yield LIGHT[pattern]
+    if any(move.overhead or move.shoulders for move in _moves(session, library)):
+        yield "arm circles"

@@ -1,0 +1,193 @@
+"""A recast: the session with one block made into something else, and both held side by side."""
+
+from dataclasses import dataclass
+
+from lovrit.core.clock import clock, number, ratio
+from lovrit.core.moves.library import Library
+from lovrit.core.recast.feels import FEELS
+from lovrit.core.recast.portion import reps_of
+from lovrit.core.recast.shapes import SHAPES, CannotRecast, Given
+from lovrit.core.session.edit import apply_edit
+from lovrit.core.session.edits import ReplaceBlock
+from lovrit.core.session.model import Amrap, AnyBlock, Every, ForTime, Intervals, Quality, Strength
+from lovrit.core.session.move import Line
+from lovrit.core.session.writer import block_lines
+from lovrit.core.timeline.interval import LaidBlock
+from lovrit.core.timeline.plan import Plan, plan_text
+from lovrit.core.timeline.rounds import rounds
+
+MAKERS = {**SHAPES, **FEELS}
+SAID = {
+    "every": "a task a minute",
+    "amrap": "as many as possible",
+    "intervals": "work and rest",
+    "rounds": "rounds with breaks",
+    "partners": "partners alternate",
+    "for-time": "for time, with a cap",
+    "stay": "stay at the station",
+    "together": "everybody ends together",
+    "gentler": "gentler",
+    "harder": "harder",
+    "shorter": "shorter",
+    "home": "at home, without kit",
+}
+
+
+@dataclass(frozen=True)
+class Figures:
+    """What a block comes to for a usual person: seconds, reps likely, and hard landings likely.
+
+    ``density`` is work by whole time; as many as possible counts as work throughout.
+    """
+
+    total_s: int
+    work_s: int
+    rest_s: int
+    density: float
+    reps: int
+    impact: int
+    effort: float
+
+
+@dataclass(frozen=True)
+class Recast:
+    """The session after, its edit, what changes, and why it is kinder or harder."""
+
+    to: str
+    slate: str
+    edit: ReplaceBlock
+    block: AnyBlock
+    changes: tuple[str, ...]
+    before: Figures
+    after: Figures
+    why: str
+
+
+def recast(text: str, plan: Plan, at: int, to: str, library: Library) -> Recast:
+    """The session with a block made into something else.
+
+    Raises:
+        CannotRecast: where there is no such block, or it can't be made into that.
+    """
+    if to not in MAKERS:
+        raise CannotRecast(f"There is no “{to}”; a block can be made {', '.join(MAKERS)}.")
+    if plan.problems:
+        raise CannotRecast("A session has to be read whole before it can be recast.")
+    if not 0 <= at < len(plan.session.blocks):
+        raise CannotRecast(f"There is no block {at + 1}.")
+    block, laid = plan.session.blocks[at], plan.timeline.blocks[at]
+    if block.kind in ("steady", "rest"):
+        raise CannotRecast("A steady block or a rest has nothing in it to recast.")
+    made = MAKERS[to](Given(block, laid, library))
+    edit = ReplaceBlock(block=at, text="\n".join(block_lines(made)))
+    slate = apply_edit(text, edit)
+    after = plan_text(slate, library)
+    if after.problems or len(after.timeline.blocks) != len(plan.timeline.blocks):
+        raise CannotRecast("This block can't be made into that.")
+    one, two = figures(block, laid, library), figures(made, after.timeline.blocks[at], library)
+    return Recast(to, slate, edit, made, tuple(_changes(one, two)), one, two, _why(block, made, one, two))
+
+
+def offers(plan: Plan, at: int, text: str, library: Library) -> list[Recast]:
+    """All that a block can be made into, but what it is already."""
+    made = []
+    for to in MAKERS:
+        try:
+            one = recast(text, plan, at, to, library)
+        except CannotRecast:
+            continue
+        if one.block != plan.session.blocks[at]:
+            made.append(one)
+    return made
+
+
+def figures(block: AnyBlock, laid: LaidBlock, library: Library) -> Figures:
+    """What a block comes to for a usual person."""
+    done = [_done(block, laid, nth, library) for nth in range(len(block.moves))]
+    hard = [count for count, line in zip(done, block.moves, strict=True) if _lands(line, library)]
+    density = laid.work_s / laid.seconds if laid.seconds else 0.0
+    effort = max((one.high for one in block.efforts), default=0.0)
+    reps, impact = round(sum(done)), round(sum(hard))
+    return Figures(laid.seconds, laid.work_s, laid.rest_s, round(density, 2), reps, impact, effort)
+
+
+def _lands(line: Line, library: Library) -> bool:
+    move = library.find(line.tasks[0].name)
+    return bool(move and move.impact == "high")
+
+
+def _done(block: AnyBlock, laid: LaidBlock, nth: int, library: Library) -> float:
+    """Reps of a line that a usual person does in the whole block."""
+    line, asked = block.moves[nth], reps_of(block.moves[nth])
+    match block:
+        case Amrap():
+            share = 0.5 if block.partners else 1
+            return asked * (rounds(block, library, "likely") or 0) * share
+        case Every():
+            turns = block.total_s // block.period_s
+            return asked * ((turns - nth - 1) // len(block.moves) + 1 if turns > nth else 0)
+        case ForTime() | Quality():
+            return asked * block.rounds.high
+        case Strength():
+            return block.sets.high * block.reps.high
+        case Intervals() if block.each:
+            return 0.0
+    move = library.find(line.tasks[0].name)
+    by_reps = move is None or move.counted == "reps"
+    return laid.work_s / len(block.moves) / library.rep_s(line.tasks[0].name) if by_reps else 0.0
+
+
+def _changes(before: Figures, after: Figures) -> list[str]:
+    said = []
+    for name, one, two in (
+        ("time", before.total_s, after.total_s),
+        ("work", before.work_s, after.work_s),
+        ("rest", before.rest_s, after.rest_s),
+    ):
+        if one != two:
+            said.append(f"{name} {clock(one)} → {clock(two)}")
+    if before.reps != after.reps:
+        said.append(f"reps likely {before.reps} → {after.reps}")
+    if before.density != after.density:
+        said.append(f"working {100 * before.density:.0f} → {100 * after.density:.0f} % of the time")
+    if before.effort != after.effort:
+        said.append(f"effort {number(before.effort)} → {number(after.effort)}")
+    if before.impact != after.impact:
+        said.append(f"hard landings {before.impact} → {after.impact}")
+    return said
+
+
+def _why(old: AnyBlock, new: AnyBlock, before: Figures, after: Figures) -> str:
+    """In a sentence, why it is kinder or harder."""
+    kinder, tougher = _kinder(before, after), _tougher(before, after)
+    tail = " Everybody keeps to one clock." if _together(new) and not _together(old) else ""
+    if kinder and tougher:
+        return f"Kinder by {', '.join(kinder)}; harder by {', '.join(tougher)}.{tail}"
+    if kinder:
+        return f"Kinder: {', '.join(kinder)}.{tail}"
+    if tougher:
+        return f"Harder: {', '.join(tougher)}.{tail}"
+    return f"About the same work in another shape.{tail}"
+
+
+def _kinder(before: Figures, after: Figures) -> list[str]:
+    said = [f"effort {number(after.effort)} instead of {number(before.effort)}"] if after.effort < before.effort else []
+    if after.reps < before.reps * 0.95:
+        said.append(f"{100 - after.reps * 100 / before.reps:.0f} % fewer reps")
+    if after.density < before.density - 0.04:
+        rest = f"{clock(after.rest_s)} of rest, {ratio(after.work_s, after.rest_s)}"
+        said.append(rest if after.rest_s else "less of it is work")
+    return said + (["fewer hard landings"] if after.impact < before.impact else [])
+
+
+def _tougher(before: Figures, after: Figures) -> list[str]:
+    said = [f"effort {number(after.effort)} instead of {number(before.effort)}"] if after.effort > before.effort else []
+    if after.reps > before.reps * 1.05 and before.reps:
+        said.append(f"{after.reps * 100 / before.reps - 100:.0f} % more reps")
+    if after.density > before.density + 0.04:
+        said.append("less of it is rest")
+    return said + (["more hard landings"] if after.impact > before.impact else [])
+
+
+def _together(block: AnyBlock) -> bool:
+    return block.kind in ("every", "rotate", "sets", "intervals")

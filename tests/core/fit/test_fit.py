@@ -1,0 +1,142 @@
+"""Fits: held against brute force, and never at the cost of what was fixed."""
+
+from itertools import combinations, product
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from lovrit.core.fit.fit import CannotFit, Fits, Wish, fit
+from lovrit.core.fit.knobs import GIVES, Give, knobs
+from lovrit.core.fit.slot import Stay, in_slot
+from lovrit.core.fit.variations import sums_of, variations
+from lovrit.core.moves.library import shipped
+from lovrit.core.session.edit import apply_edit
+from lovrit.core.session.edits import LineEdit
+from lovrit.core.session.reader import read
+from lovrit.core.timeline.plan import plan_text
+
+CIRCUIT = """warm-up 6:00 at 3    # easy
+
+3 rounds of 40/20, break 1:00, at 8
+  squat
+  push-up   # low
+  plank
+
+6 x 30/60 at 9
+
+cool-down 3:00 at 2
+"""
+EVERY = "every 1:00 for 12:00\n  10 squat\n\nrest 2:00\n4 rounds for quality, rest 0:30\n  10 push-up\n"
+SLATES = (CIRCUIT, EVERY, "8 sets of 20/10, change 1:00\n  squat\n  row\n  plank\n")
+
+
+def solve(text: str, seconds: int, *gives: Give, figure: str = "total") -> Fits:
+    wish = Wish(figure=figure, seconds=seconds, gives=frozenset(gives or GIVES))  # type: ignore[arg-type]
+    return fit(text, plan_text(text, shipped()), wish, shipped())
+
+
+def brute(text: str, seconds: int, gives: frozenset[Give]) -> float | None:
+    """The nearest of all combinations of at most three turned figures, by trying every one on the text."""
+    plan = plan_text(text, shipped())
+    flat = [
+        (knob, turn)
+        for block in knobs(plan.session, plan.reading.blocks, gives)
+        for knob in block
+        for turn in knob.turns
+    ]
+    best = None
+    for count in (1, 2):
+        for some in combinations(flat, count):
+            if len({(knob.block, knob.figure) for knob, _ in some}) < count:
+                continue
+            changed = text
+            edits = [edit for _, turn in some for edit in turn.edits]
+            for edit in sorted(edits, key=lambda edit: isinstance(edit, LineEdit)):
+                changed = apply_edit(changed, edit)
+            if plan_text(changed, shipped()).timeline.total_s == seconds:
+                cost = round(sum(turn.cost for _, turn in some), 6)
+                best = cost if best is None else min(best, cost)
+    return best
+
+
+@pytest.mark.parametrize("seconds", [1200, 1260, 1500, 1680])
+@pytest.mark.parametrize("gives", [("rounds", "breaks"), ("warm-up", "cool-down"), ("rounds", "stations")])
+def test_the_nearest_is_the_nearest_by_brute_force(seconds: int, gives: tuple[Give, ...]) -> None:
+    found = solve(CIRCUIT, seconds, *gives).fits
+    best = brute(CIRCUIT, seconds, frozenset(gives))
+    if best is None:
+        assert all(len(one.changes) == 3 for one in found)
+    else:
+        assert found and found[0].cost <= best
+        two = [one.cost for one in found if len(one.changes) <= 2]
+        assert not two or min(two) == pytest.approx(best)
+
+
+@settings(max_examples=30)
+@given(st.sampled_from(SLATES), st.integers(10, 50), st.sets(st.sampled_from(GIVES), min_size=1, max_size=4))
+def test_a_fit_hits_the_figure_and_breaks_nothing_that_was_fixed(text: str, minutes: int, gives: set[Give]) -> None:
+    told = solve(text, minutes * 60, *gives)
+    before = read(text)
+    fixed = frozenset(GIVES) - gives
+    for one in told.fits:
+        assert one.plan.timeline.total_s == minutes * 60 and not one.plan.problems
+        assert one.changes
+        after = read(one.slate)
+        old, new = (
+            [[(k.figure, k.now) for k in block] for block in knobs(r.session, r.blocks, fixed)] for r in (before, after)
+        )
+        if "stations" in fixed and "reps" in fixed:
+            assert old == new
+        assert one.slate.count("#") == text.count("#") or "stations" in gives
+    assert [one.cost for one in told.fits] == sorted(one.cost for one in told.fits)
+    assert bool(told.fits) != bool(told.least)
+
+
+@given(st.sampled_from(SLATES))
+def test_sums_by_counting_are_sums_by_unrolling(text: str) -> None:
+    plan = plan_text(text, shipped())
+    for at, turnable in enumerate(knobs(plan.session, plan.reading.blocks, frozenset(GIVES))):
+        block = plan.session.blocks[at]
+        now = sums_of(block, shipped())
+        for one in list(variations(at, block, turnable, shipped()))[::17]:
+            made = block
+            for knob, turn in one.turned:
+                made = knob.put(made, turn.value)
+            then = sums_of(made, shipped())
+            assert one.change == tuple(a - b for a, b in zip(then, now, strict=True))
+
+
+def test_work_can_be_what_must_be() -> None:
+    told = solve(CIRCUIT, 600, "rounds", "work", figure="work")
+    assert told.fits and all(one.plan.timeline.work_s == 600 for one in told.fits)
+    assert all("work" in one.feel and ":" in one.feel for one in told.fits)
+
+
+def test_where_nothing_does_it_the_least_that_must_give_is_named() -> None:
+    told = solve(CIRCUIT, 900, "cool-down")
+    assert not told.fits and told.least and told.least.gives
+    again = solve(CIRCUIT, 900, "cool-down", *told.least.gives)
+    assert again.fits
+    far = solve("rest 2:00\n", 7200)
+    assert not far.fits and far.least and not far.least.gives and "4:00" in far.least.text
+    assert solve(CIRCUIT, plan_text(CIRCUIT, shipped()).timeline.total_s).fits[0].slate == CIRCUIT
+
+
+@pytest.mark.parametrize(("text", "seconds"), [("", 600), ("3 runds of 40/20", 600), (CIRCUIT, 5), (CIRCUIT, 99_999)])
+def test_wishes_that_say_nothing_are_refused(text: str, seconds: int) -> None:
+    with pytest.raises(CannotFit):
+        solve(text, seconds)
+
+
+def test_a_stay_counts_what_is_not_the_session() -> None:
+    stay = Stay(come="18:10", leave="18:50", setup_s=120, explain_s=60, clear_s=120)
+    assert stay.session_s() == 35 * 60
+    text = in_slot("title: x\nslot: 45:00   # ours\nwarm-up 6:00\n", stay)
+    session = read(text).session
+    assert session.slot and session.slot.start == "18:10" and session.slot.seconds == 2400
+    assert session.setup_s == 300 and "# ours" in text
+    assert Stay(come="23:40", leave="0:20").session_s() == 40 * 60
+    for come, leave in product(("25:00", "late", "18:10"), ("18:10",)):
+        with pytest.raises(CannotFit):
+            Stay(come=come, leave=leave).session_s()
