@@ -29,6 +29,12 @@ class Value(BaseModel):
 
         __init__.__pydantic_base_init__ = True  # validation fills a value by itself and doesn't come here
 
+        def model_copy(self, *, update: dict[str, Any] | None = None, deep: bool = False) -> Any:
+            """The same value but for what is in ``update``; nothing of a frozen value needs a deep copy."""
+            del deep
+            kept = {name: self.__dict__[name] for name in _blank(type(self))[0]}
+            return type(self)(**{**kept, **(update or {})})
+
 
 @cache
 def _blank(kind: type[BaseModel]) -> tuple[dict[str, Any], frozenset[str]]:

@@ -117,13 +117,13 @@ def cost_of(combination: Combination) -> float:
 
 def _hits(blocks: list[list[Variation]], figure: Goal, missing: int) -> Iterable[Combination]:
     nearest = [_nearest(block, figure) for block in blocks]
+    singles = [[one for one in block.values() if len(one.turned) == 1] for block in nearest]
     for block in blocks:
         yield from ((one,) for one in block if _of(one.change, figure) == missing)
     for left, right in combinations(range(len(blocks)), 2):
-        yield from _pairs(blocks[left], nearest[right], figure, missing)
-    singles = [[one for one in block if len(one.turned) == 1] for block in blocks]
+        yield from _pairs(nearest[left].values(), nearest[right], figure, missing)
     for first, second, third in combinations(range(len(blocks)), 3):
-        for one in _useful(singles[first], figure):
+        for one in singles[first]:
             still = missing - _of(one.change, figure)
             yield from ((one, two, last) for two, last in _pairs(singles[second], nearest[third], figure, still, 2))
 
@@ -136,7 +136,7 @@ Nearest = dict[tuple[int, int], Variation]
 
 
 def _nearest(block: list[Variation], figure: Goal) -> Nearest:
-    """The nearest variation for each change and each number of figures turned."""
+    """The nearest variation for each change and each number of figures turned; no other is part of a nearest whole."""
     found: Nearest = {}
     for one in block:
         key = (_of(one.change, figure), len(one.turned))
@@ -145,15 +145,10 @@ def _nearest(block: list[Variation], figure: Goal) -> Nearest:
     return found
 
 
-def _useful(block: list[Variation], figure: Goal) -> list[Variation]:
-    """The nearest single turns for each change; others can't be part of a nearest whole."""
-    return list(_nearest(block, figure).values())
-
-
 def _pairs(
-    one: list[Variation], other: Nearest, figure: Goal, missing: int, most: int = MOST_FIGURES
+    one: Iterable[Variation], other: Nearest, figure: Goal, missing: int, most: int = MOST_FIGURES
 ) -> Iterable[tuple[Variation, Variation]]:
-    for first in _useful(one, figure):
+    for first in one:
         for turned in FEW:
             if len(first.turned) + turned > most:
                 continue
