@@ -40,11 +40,12 @@ def to_csv(moves: Iterable[Move]) -> str:
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(COLUMNS)
     for move in moves:
-        writer.writerow([_cell(getattr(move, name)) for name in COLUMNS])
+        writer.writerow([to_cell(getattr(move, name)) for name in COLUMNS])
     return out.getvalue()
 
 
-def _cell(value: object) -> str:
+def to_cell(value: object) -> str:
+    """A field as a cell: lists by semicolons, yes and no, whole numbers plain."""
     if value is None:
         return ""
     if isinstance(value, bool):
@@ -124,6 +125,11 @@ def _fields(row: dict[str, Any]) -> dict[str, Any]:
         else:
             fields[name] = text.replace(",", ".") if name in ("seconds", "metre", "space") else text
     return fields
+
+
+def move_from(row: dict[str, Any]) -> Move | str:
+    """A move from cells by column, or what is wrong with it."""
+    return _move(_fields(row))
 
 
 def _move(fields: dict[str, Any]) -> Move | str:

@@ -1,8 +1,10 @@
 """People kept, and who comes to which session in which group."""
 
+from sqlalchemy import select as columns
 from sqlmodel import Session, col, func, select
 
-from lovrit.core.crew.person import Person
+from lovrit.core.crew.person import Limit, Person, Standing
+from lovrit.store.sessions import Gone
 from lovrit.store.tables import ComesRow, PersonRow
 
 
@@ -36,6 +38,29 @@ def group_sizes(work: Session, session_id: int) -> tuple[int, ...]:
         .order_by(col(ComesRow.group))
     )
     return tuple(work.exec(query))
+
+
+COUNTED = ("age", "effort_only", "standing", "since", "limits")
+
+
+def counted(work: Session, session_id: int) -> list[Person]:
+    """Who comes, as far as the rules count them; quicker than ``comers``, as names and hearts stay out of it."""
+    query = (
+        columns(*(getattr(PersonRow, name) for name in COUNTED))
+        .join(ComesRow, col(ComesRow.person_id) == col(PersonRow.id))
+        .where(col(ComesRow.session_id) == session_id, col(ComesRow.comes).is_(True))
+    )
+    rows = work.connection().execute(query).all()
+    return [Person(id=0, name="", initials="", **dict(zip(COUNTED, row, strict=True))) for row in rows]
+
+
+def stand(work: Session, person_id: int, standing: Standing, since: str | None, limits: tuple[Limit, ...]) -> None:
+    """Say how a person stands, since when (YYYY-MM-DD), and what they don't do now."""
+    row = work.get(PersonRow, person_id)
+    if row is None:
+        raise Gone("There is no such person any more.")
+    row.standing, row.since, row.limits = standing, since, list(limits)
+    work.add(row)
 
 
 def set_comers(work: Session, session_id: int, groups: dict[int, int]) -> None:

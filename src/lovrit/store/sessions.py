@@ -174,3 +174,11 @@ def revisions(work: Session, session_id: int) -> list[RevisionRow]:
     """The revisions of a session, the newest first."""
     query = select(RevisionRow).where(RevisionRow.session_id == session_id)
     return list(work.exec(query.order_by(col(RevisionRow.at_ms).desc(), col(RevisionRow.id).desc())))
+
+
+def on_day(work: Session, day: str) -> list[SessionRow]:
+    """Sessions in use whose text says that they are on this day (YYYY-MM-DD)."""
+    query = select(SessionRow).where(
+        col(SessionRow.put_away_ms).is_(None), col(SessionRow.text).contains(f"date: {day}")
+    )
+    return list(work.exec(query))

@@ -74,6 +74,9 @@ class PersonRow(SQLModel, table=True):
     effort_only: bool = False
     strap: str = "steady"
     mind: str = ""
+    standing: str = "usual"
+    since: str | None = None
+    limits: list[str] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
 
 
 class ComesRow(SQLModel, table=True):
@@ -124,3 +127,35 @@ class SampleRow(SQLModel, table=True):
     person_id: int = Field(primary_key=True)
     at_ms: int = Field(primary_key=True)
     bpm: int
+
+
+class ClubRow(SQLModel, table=True):
+    """A choice of the club's, by name."""
+
+    __tablename__ = "club"
+
+    key: str = Field(primary_key=True)
+    value: Any = Field(sa_column=Column(JSON, nullable=False))
+
+
+class OwnMoveRow(SQLModel, table=True):
+    """A move of the club's own, or its own version of one that ships; and its drawing where it has one."""
+
+    __tablename__ = "own_move"
+
+    key: str = Field(primary_key=True)
+    body: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+    drawing: dict[str, Any] | None = Field(default=None, sa_column=Column(JSON, nullable=True))
+    changed_ms: int
+
+
+class AsideRow(SQLModel, table=True):
+    """A remark that isn't for us: of one session, or always where there is none; with its reason."""
+
+    __tablename__ = "aside"
+
+    id: int | None = Field(default=None, primary_key=True)
+    code: str
+    session_id: int | None = Field(default=None, foreign_key="session.id", ondelete="CASCADE")
+    reason: str = ""
+    at_ms: int

@@ -16,14 +16,17 @@ from starlette.types import Scope
 from lovrit.settings import Settings
 from lovrit.store.database import Database
 from lovrit.web.api.routes import router as api
+from lovrit.web.club.routes import router as club
 from lovrit.web.crew.routes import router as crew
 from lovrit.web.debrief.routes import router as debrief
 from lovrit.web.desk.library import router as library
 from lovrit.web.desk.revisions import router as revisions
 from lovrit.web.desk.routes import router as desk
+from lovrit.web.desk.think import router as think
 from lovrit.web.errors import add_error_pages
 from lovrit.web.guard import Guard
 from lovrit.web.house import House
+from lovrit.web.moves.routes import router as moves
 from lovrit.web.pages import environment
 from lovrit.web.run.floor import Floor
 from lovrit.web.run.routes import router as run
@@ -53,6 +56,7 @@ def create_app(settings: Settings, database: Database | None = None, now_ms: Cal
         templates=environment(_assets_key()),
         now_ms=now_ms,
     )
+    house.refresh()
 
     @asynccontextmanager
     async def lifespan(_app: FastAPI) -> AsyncIterator[None]:
@@ -66,7 +70,7 @@ def create_app(settings: Settings, database: Database | None = None, now_ms: Cal
     floor = Floor(house)
     app.state.house, app.state.floor = house, floor
     app.include_router(api)
-    for router in (shell, library, revisions, desk, crew, run, debrief):
+    for router in (shell, library, revisions, think, desk, crew, run, debrief, moves, club):
         app.include_router(router, include_in_schema=False)
     app.mount("/static", _Assets(directory=BUILT, check_dir=False), name="static")
     add_error_pages(app)

@@ -15,7 +15,7 @@ from lovrit.web.house import House
 from lovrit.web.words import WORDS
 
 HERE = Path(__file__).parent
-SLICES = ("shell", "desk", "crew", "run", "debrief")
+SLICES = ("shell", "desk", "crew", "run", "debrief", "moves", "club")
 
 
 def environment(assets: str) -> Environment:

@@ -6,6 +6,8 @@ WORDS = {
     "crew": "Crew",
     "run": "Run",
     "debrief": "Debrief",
+    "moves": "Moves",
+    "club": "Club",
     "to_the_floor": "Take to the floor",
     "someone_stops": "Someone stops",
     "ten_more": "Ten more seconds",
@@ -29,7 +31,7 @@ WORDS = {
 KEYS = {
     "everywhere": (
         ("?", "these keys"),
-        ("g then d, c, r, b", "Desk, Crew, Run, Debrief"),
+        ("g then d, c, r, b, m, k", "Desk, Crew, Run, Debrief, Moves, Club"),
     ),
     "desk": (
         ("Ctrl-Z or ⌘Z", "undo, typing and dragging alike"),
@@ -37,6 +39,9 @@ KEYS = {
         ("F8", "next line that can't be read, or next remark"),
         ("Ctrl-.", "take the nearest line that would be read"),
         ("[ and ]", "block before, block after"),
+        ("f", "fit to the clock: say what must be and what may give"),
+        ("r", "recast the block that is open; Enter makes it so"),
+        ("1 to 4 in a panel", "take that one; Esc closes the panel"),
         ("↑ ↓ on a figure", "step it; type a number to set it; drag to scrub"),
         ("on a block of the tape", "Delete out, D double, S split, J join with the next, Alt-← Alt-→ move"),
         ("Shift-click on blocks, then", "Ctrl-C copy, Ctrl-X cut; Ctrl-V puts blocks behind"),

@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from lovrit.core.advice.note import HARD, VERY_HARD, Fix, Look, Note, block_effort, effort, hard_s
 from lovrit.core.clock import clock
 from lovrit.core.forecast.outlook import outlook
+from lovrit.core.recast.prepare import cool_down, warm_up
 from lovrit.core.session.edits import AddOption, BlockEdit, InsertBlock, ReplaceBlock, SetFigure
 from lovrit.core.session.model import Amrap, AnyBlock, Effort, ForTime, Intervals, Rotate, Sets
 from lovrit.core.session.move import Line, Task
@@ -35,7 +36,7 @@ def no_warm_up(look: Look) -> Iterator[Note]:
 def _cold(look: Look, at: int, easy: int) -> Note:
     steady = next((nth for nth, block, _ in look.blocks("steady") if nth < at and look.has(nth, "total")), None)
     if steady is None:
-        fix = Fix(text="put a warm-up first", edit=InsertBlock(at=0, text="warm-up 6:00 at 3"))
+        fix = Fix(text="warm-up 6:00", edit=InsertBlock(at=0, text="warm-up 6:00 at 3"))
         text = "No warm-up before the first hard block."
     else:
         fix = Fix(text="warm-up 6:00", edit=SetFigure(block=steady, figure="total", value=360))
@@ -47,8 +48,16 @@ def _cold(look: Look, at: int, easy: int) -> Note:
         reason="Cold muscle and a cold heart are where hard intervals go wrong.",
         block=at,
         line=look.line(at),
-        fixes=(fix,),
+        fixes=(*_own_warm_up(look, steady), fix),
     )
+
+
+def _own_warm_up(look: Look, steady: int | None) -> tuple[Fix, ...]:
+    """A warm-up from the session's own moves, where there is time for one that is long enough."""
+    text = warm_up(look.plan, look.library) if steady is None else None
+    if not text or "for quality" not in text:
+        return ()
+    return (Fix(text="from its own moves", edit=InsertBlock(at=0, text=text)),)
 
 
 def no_cool_down(look: Look) -> Iterator[Note]:
@@ -66,8 +75,12 @@ def no_cool_down(look: Look) -> Iterator[Note]:
             text="It ends on hard work; a few easy minutes let the heart come down on the floor.",
             block=at,
             line=look.line(at),
-            fixes=(Fix(text="add a cool-down", edit=InsertBlock(at=end, text="cool-down 3:00 at 2")),),
+            fixes=(Fix(text="add a cool-down", edit=InsertBlock(at=end, text=_own_cool_down(look))),),
         )
+
+
+def _own_cool_down(look: Look) -> str:
+    return cool_down(look.plan, look.library) or "cool-down 3:00 at 2"
 
 
 def _pairs(look: Look) -> Iterator[tuple[int, AnyBlock, int, int]]:

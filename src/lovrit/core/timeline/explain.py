@@ -3,7 +3,6 @@
 from collections.abc import Callable, Iterator
 
 from lovrit.core.clock import clock, minutes, number, ratio
-from lovrit.core.moves.library import shipped
 from lovrit.core.session.edits import Convention
 from lovrit.core.session.model import AnyBlock, Intervals, Rotate, Sets
 from lovrit.core.session.move import Task
@@ -89,10 +88,9 @@ def _by_station(plan: Plan) -> str:
 
 
 def _by_pattern(plan: Plan) -> str:
-    library = shipped()
 
     def pattern(task: Task) -> str | None:
-        move = library.find(task.name)
+        move = plan.library.find(task.name)
         return move.pattern if move else None
 
     return _listed("By movement pattern", _shares(plan, pattern))

@@ -12,10 +12,11 @@ from lovrit.core.timeline.lay import TooMuch, lay
 
 @dataclass(frozen=True)
 class Plan:
-    """What could be read, on the clock, and what stands in the way of the rest."""
+    """What could be read, on the clock, what stands in the way of the rest, and the moves it was laid out with."""
 
     reading: Reading
     timeline: Timeline
+    library: Library
 
     @property
     def session(self) -> Session:
@@ -43,7 +44,7 @@ def plan_reading(reading: Reading, library: Library) -> Plan:
     """Lay what was read; blocks that pass a limit are left out and said."""
     while True:
         try:
-            return Plan(reading=reading, timeline=lay(reading.session, library))
+            return Plan(reading, lay(reading.session, library), library)
         except TooMuch as error:
             reading = _without(reading, error)
 

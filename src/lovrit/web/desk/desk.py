@@ -4,17 +4,19 @@ from dataclasses import dataclass
 
 from sqlmodel import Session
 
+from lovrit.core.advice.company import Company
 from lovrit.core.crew.groups import usual_groups
 from lovrit.core.session.edit import CannotEdit, apply_edit
 from lovrit.core.session.edits import BlockEdit, Edit
 from lovrit.core.session.reader import read, split_lines
 from lovrit.core.timeline.plan import Plan, plan_text
+from lovrit.store import club, sessions
 from lovrit.store import people as kept_people
-from lovrit.store import sessions
 from lovrit.store.sessions import Written
-from lovrit.store.tables import SessionRow
+from lovrit.store.tables import AsideRow, SessionRow
 from lovrit.web.crew.view import stations
-from lovrit.web.desk.view import DeskView, People, desk_view
+from lovrit.web.desk.company import company_here
+from lovrit.web.desk.view import DeskView, People, Said, desk_view
 from lovrit.web.house import House
 
 
@@ -28,6 +30,8 @@ class Desk:
     written: Written
     typed: Plan
     drawn: Plan
+    company: Company
+    asides: list[AsideRow]
 
     @property
     def stale(self) -> bool:
@@ -38,7 +42,8 @@ class Desk:
         """What the page shows."""
         shown = (max(0, block), part)
         problems = self.typed.problems
-        return desk_view(self.drawn, self.house.library, self.people, shown, problems, self.stale)
+        said = Said(self.company, frozenset(row.code for row in self.asides))
+        return desk_view(self.drawn, self.house.library, self.people, shown, said, problems, self.stale)
 
 
 def open_desk(house: House, work: Session, session_id: int, written: Written | None = None) -> Desk:
@@ -57,7 +62,9 @@ def open_desk(house: House, work: Session, session_id: int, written: Written | N
     elif row.good_text:
         drawn = plan_text(row.good_text, house.library)
     people = _people(work, session_id, typed)
-    return Desk(house, row, people, written or sessions.state(work, row), typed, drawn)
+    company = company_here(house, work, row, typed)
+    asides = club.asides(work, session_id)
+    return Desk(house, row, people, written or sessions.state(work, row), typed, drawn, company, asides)
 
 
 def _people(work: Session, session_id: int, plan: Plan) -> People:

@@ -4,7 +4,7 @@ from itertools import pairwise
 from typing import Literal
 
 from lovrit.core.clock import clock
-from lovrit.core.moves.library import shipped
+from lovrit.core.moves.library import Library, shipped
 from lovrit.core.session.model import Amrap, AnyBlock, Every, ForTime
 from lovrit.core.timeline.interval import Interval
 from lovrit.core.timeline.rounds import round_ends
@@ -45,6 +45,7 @@ class Drawing:
         self.groups = groups if self.moving else 1
         self.stations = max(1, len(block.moves))
         self.surely_s = 0
+        self.library: Library = shipped()
 
     def x(self, seconds: float) -> float:
         """Where a second of the session stands, in percent."""
@@ -166,7 +167,7 @@ class Drawing:
         return whole + marks
 
     def _rounds(self, one: Interval) -> list[tuple[float, float]]:
-        ends = round_ends(self.block, shipped())[:200]
+        ends = round_ends(self.block, self.library)[:200]
         edges = [one.start_s, *(one.start_s + end for end in ends if end < one.seconds), one.end_s]
         return list(pairwise(edges))
 

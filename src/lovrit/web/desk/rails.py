@@ -1,7 +1,7 @@
 """The rails: time runs across, each station is a rail, each group a strand that crosses in its rest."""
 
 from lovrit.core.clock import clock, number
-from lovrit.core.moves.library import shipped
+from lovrit.core.moves.library import Library
 from lovrit.core.session.figures import Figure
 from lovrit.core.session.model import Amrap, AnyBlock, ForTime
 from lovrit.core.session.move import Line
@@ -98,13 +98,14 @@ def rails_view(plan: Plan, groups: int, block_at: int, part: int) -> Rails | Non
     start, end = shown[0].start_s, shown[-1].end_s
     draw = Drawing(block, shown, start, end - start, groups)
     draw.surely_s = laid.low_s
+    draw.library = plan.library
     figures = plan.reading.blocks[at].figures
     return Rails(
         block=at,
         part=next((one.part for one in windows if one.chosen), 0),
         label=laid.label,
         kind=block.kind,
-        rails=_rails(block),
+        rails=_rails(block, plan.library),
         bars=tuple(draw.bars()),
         crossings=tuple(draw.crossings()),
         ticks=_ticks(start, end),
@@ -162,17 +163,17 @@ def _parts(block: AnyBlock, mine: list[Interval]) -> list[tuple[str, list[Interv
     return [(f"from {clock(mine[at].start_s)}", mine[at : at + size]) for at in range(0, len(mine), size)]
 
 
-def _rails(block: AnyBlock) -> tuple[Rail, ...]:
+def _rails(block: AnyBlock, library: Library) -> tuple[Rail, ...]:
     if not block.moves:
         name = getattr(block, "label", "") or {"rest": "rest"}.get(block.kind, "work")
         return (Rail(name=name, detail="", move=None),)
-    return tuple(Rail(name=line.name, detail=detail(line), move=nth) for nth, line in enumerate(block.moves))
+    return tuple(Rail(name=line.name, detail=detail(line, library), move=nth) for nth, line in enumerate(block.moves))
 
 
-def detail(line: Line) -> str:
+def detail(line: Line, library: Library) -> str:
     """What stands under a station's name: how much, pattern, kit, sides, other ways."""
     task = line.tasks[0]
-    known = shipped().find(task.name)
+    known = library.find(task.name)
     parts = [amount(task.amount)] if task.amount and len(line.tasks) == 1 else []
     parts += [known.pattern] if known and len(line.tasks) == 1 else []
     parts += [load(task.load)] if task.load else []

@@ -9,7 +9,6 @@ from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse,
 from pydantic import TypeAdapter, ValidationError
 from sqlmodel import Session
 
-from lovrit.core.advice.company import Company
 from lovrit.core.advice.look import blocked, second_look
 from lovrit.core.crew.person import Comer, Person
 from lovrit.core.session.edit import CannotEdit
@@ -33,6 +32,7 @@ from lovrit.web.words import KEYS
 router = APIRouter()
 EDIT: TypeAdapter[Edit] = TypeAdapter(Edit)
 MOST_FORM = 2_500_000
+GOAL_OF = {"total": "total", "work": "work", "rest": "rest", "ratio": "rest", "spare": "slot"}
 
 Op = Annotated[str | None, Form(max_length=64)]
 Base = Annotated[int, Form()]
@@ -53,6 +53,7 @@ async def desk(
     shown = _main_block(opened) if block is None else block
     values = _values(opened, shown, part)
     values["why"] = explain(opened.drawn, why) if why else None
+    values["goal"] = GOAL_OF.get(why)
     values["forms"] = [(form, writer.said) for form, writer in WRITERS.items()]
     values["completion"] = json.dumps(completion_words(house.library))
     return page(request, house, "desk/page.html", keys=KEYS["desk"], **values)
@@ -70,6 +71,7 @@ def _values(opened: Desk, block: int, part: int) -> dict[str, Any]:
         "session": opened.row,
         "written": opened.written,
         "desk": opened.view(block, part),
+        "asides": opened.asides,
         "here": "desk",
     }
 
@@ -173,8 +175,7 @@ def _to_the_floor(house: House, session_id: int) -> Response:
     with house.database.work() as work:
         opened = open_desk(house, work, session_id)
         comers = people.comers(work, session_id)
-        groups = len({group for _, group in comers}) or None
-        _refuse(opened, groups, house)
+        _refuse(opened, house)
         waiting = _waiting(work, session_id, opened.row.text)
         if waiting:
             return RedirectResponse(f"/run/{waiting}", 303)
@@ -206,13 +207,13 @@ def _comers(opened: Desk, comers: list[tuple[Person, int]], everyone: list[Perso
     return dealt(everyone, opened.typed)
 
 
-def _refuse(opened: Desk, groups: int | None, house: House) -> None:
+def _refuse(opened: Desk, house: House) -> None:
     if opened.typed.problems:
         first = opened.typed.problems[0]
         raise NotForTheFloor(f"Line {first.line} can't be read yet: {first.text}")
     if not opened.typed.timeline.intervals:
         raise NotForTheFloor("There is nothing on the clock yet.")
-    stops = blocked(second_look(opened.typed, house.library, Company(groups=groups)))
+    stops = blocked(second_look(opened.typed, house.library, opened.company))
     if stops:
         raise NotForTheFloor(f"It can't be run like this: {stops[0].text}")
 
@@ -226,7 +227,7 @@ async def why(house: InHouse, session_id: int, figure: str) -> Response:
     if told is None:
         raise Gone("There is no such figure any more.")
     lines = [opened.drawn.reading.blocks[at].line for at in told.blocks]
-    values = {"session": opened.row, "why": told, "lines": lines}
+    values = {"session": opened.row, "why": told, "lines": lines, "goal": GOAL_OF.get(figure)}
     return HTMLResponse(render(house, "desk/why.html", **values))
 
 

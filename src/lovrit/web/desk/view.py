@@ -7,6 +7,7 @@ from lovrit.core.advice.look import second_look
 from lovrit.core.advice.note import Note
 from lovrit.core.clock import clock, minutes, number, ratio
 from lovrit.core.crew.groups import sizes
+from lovrit.core.forecast.outlook import outlook
 from lovrit.core.moves.library import Library
 from lovrit.core.session.problem import Problem
 from lovrit.core.timeline.explain import hard_s, known_ratio, spare_s, top_effort
@@ -14,6 +15,8 @@ from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import Value
 from lovrit.web.desk.rails import Rails, rails_view
 from lovrit.web.desk.tape import Tape, tape_view
+
+SHOWN = 3
 
 
 class Part(NamedTuple):
@@ -31,14 +34,24 @@ class People(NamedTuple):
     groups: tuple[int, ...]
 
 
+class Said(NamedTuple):
+    """Who the second look is for, and the codes that a coach has put aside."""
+
+    company: Company
+    aside: frozenset[str] = frozenset()
+
+
 class DeskView(Value):
-    """Everything on the Desk that follows the text."""
+    """Everything on the Desk that follows the text. Of its notes, ``first`` are shown and the rest folded."""
 
     title: str
     readout: tuple[Part, ...]
     tape: Tape
     rails: Rails | None
     notes: tuple[Note, ...]
+    first: int
+    must_be: int
+    outlook: str
     problems: tuple[Problem, ...]
     stale: bool
     blocked: int
@@ -50,6 +63,7 @@ def desk_view(
     library: Library,
     people: People,
     shown: tuple[int, int],
+    said: Said | None = None,
     problems: tuple[Problem, ...] = (),
     stale: bool = False,
 ) -> DeskView:
@@ -57,19 +71,35 @@ def desk_view(
 
     ``problems`` are those of the text as typed; ``stale`` where the plan is the last that could be read.
     """
-    groups = len(people.groups) or None
-    notes = second_look(plan, library, Company(groups=groups))
+    company, aside = said or Said(Company(groups=len(people.groups) or None))
+    notes = second_look(plan, library, company, aside)
     return DeskView(
         title=plan.session.title or "Untitled session",
         readout=tuple(readout(plan, people)),
         tape=tape_view(plan, shown[0]),
         rails=rails_view(plan, max(1, len(people.groups)), *shown),
         notes=notes,
+        first=max(SHOWN, sum(note.level == "stop" for note in notes)),
+        must_be=_must_be(plan),
+        outlook=_outlook(plan, shown[0]),
         problems=problems or plan.problems,
         stale=stale,
         blocked=sum(note.level == "stop" for note in notes),
         weighed=sum(note.level == "weigh" for note in notes),
     )
+
+
+def _must_be(plan: Plan) -> int:
+    """What the session must last to end with its slot."""
+    slot = plan.session.slot
+    return slot.seconds - plan.session.setup_s if slot else plan.timeline.total_s
+
+
+def _outlook(plan: Plan, block: int) -> str:
+    """The sentence of what the open block's reps are likely to come to."""
+    blocks = plan.session.blocks
+    told = outlook(blocks[min(block, len(blocks) - 1)], plan.library) if blocks else None
+    return told.said if told else ""
 
 
 def readout(plan: Plan, people: People) -> list[Part]:

@@ -4,6 +4,7 @@ import { EditorView } from "@codemirror/view";
 import { handleBlocks } from "./blocks.js";
 import { focusNext, focusWanted, handleFigures, handleStations } from "./figures.js";
 import { freshId, typing } from "./hands.js";
+import { handlePanel } from "./panel.js";
 import { difference, makeEditor, remote, showProblems } from "./slate.js";
 
 const AFTER_TYPING_MS = 140;
@@ -25,6 +26,8 @@ class Desk {
     this.queue = Promise.resolve();
     this.waiting = 0;
     this.busy = 0;
+    this.looking = 0;
+    this.looked = "";
     this.editor = this.makeEditor();
     this.pending = ChangeSet.empty(this.synced.length);
     this.restore();
@@ -141,6 +144,7 @@ class Desk {
   adopt(html) {
     const before = this.synced;
     this.swap(html);
+    if (!html.includes("slate-now")) return;
     const now = this.now();
     this.version = Number(now.dataset.version);
     this.block = Number(now.dataset.block);
@@ -162,7 +166,7 @@ class Desk {
     const active = document.activeElement;
     const focused = active instanceof HTMLElement || active instanceof SVGElement ? active : null;
     const key = focusWanted() || focused?.dataset.key || "";
-    const inside = Boolean(focused?.closest("#rails, #look, #problems, #steps, #tape, #why")) || active === document.body;
+    const inside = Boolean(focused?.closest("#rails, #look, #problems, #steps, #tape, #why, #panel")) || active === document.body;
     const made = new DOMParser().parseFromString(html, "text/html");
     for (const part of [...made.querySelectorAll("[data-part]")]) {
       document.getElementById(part.id)?.replaceWith(document.adoptNode(part));
@@ -238,8 +242,29 @@ class Desk {
 
   /** The rails follow the cursor. @param {number} line */
   follow(line) {
+    this.lookAt(line);
     const block = this.lines().findLastIndex((first) => first <= line);
     if (block >= 0 && block !== this.block && this.pending.empty) this.show(block, 0);
+  }
+
+  /** The move on the cursor's line is shown beside the slate. @param {number} line */
+  lookAt(line) {
+    const text = this.editor.state.doc.line(Math.min(line, this.editor.state.doc.lines)).text;
+    const said = `${line} ${text}`;
+    if (said === this.looked || !this.pending.empty) return;
+    this.looked = said;
+    clearTimeout(this.looking);
+    this.looking = window.setTimeout(async () => {
+      const move = document.getElementById("move");
+      if (!/^\s+\S/.test(text)) {
+        if (move) move.hidden = true;
+        return;
+      }
+      const answer = await fetch(`${this.url}/move?line=${line}`, { headers: { "x-lovrit": "1" } });
+      if (!answer.ok) return;
+      const made = new DOMParser().parseFromString(await answer.text(), "text/html").getElementById("move");
+      if (made) move?.replaceWith(document.adoptNode(made));
+    }, AFTER_TYPING_MS);
   }
 
   /** @param {number} block @param {number} part */
@@ -268,6 +293,13 @@ class Desk {
       text: () => this.editor.state.doc.toString(),
       lines: () => this.lines(),
       shown: () => this.block,
+    });
+    handlePanel(this.root, {
+      url: this.url,
+      block: () => this.block,
+      settled: () => { this.flush(); return this.enqueue(async () => {}); },
+      take: (text) => { this.flush(); return this.enqueue(() => this.post("text", { text })); },
+      look: (path, fields) => this.enqueue(() => this.post(path, fields)),
     });
     this.root.addEventListener("dragover", (event) => event.preventDefault());
     this.root.addEventListener("drop", (event) => this.dropped(event));

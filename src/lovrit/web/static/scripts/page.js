@@ -11,7 +11,7 @@ export function say(text) {
   if (said) said.textContent = text;
 }
 
-const screens = { d: "/", c: "/crew", r: "/run", b: "/debrief" };
+const screens = { d: "/", c: "/crew", r: "/run", b: "/debrief", m: "/moves", k: "/club" };
 let going = false;
 
 document.addEventListener("keydown", (event) => {

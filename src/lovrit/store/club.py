@@ -1,0 +1,107 @@
+"""What the club holds: its school, the kit that is missing today, its own moves, remarks that aren't for it."""
+
+from collections.abc import Iterable
+
+from sqlmodel import Session, col, delete, or_, select
+
+from lovrit.core.advice.company import Schools
+from lovrit.core.moves.figure import Drawing
+from lovrit.core.moves.library import Library, key_of, shipped
+from lovrit.core.moves.move import Move
+from lovrit.store.tables import AsideRow, ClubRow, OwnMoveRow
+
+
+def _choice(work: Session, key: str) -> object:
+    row = work.get(ClubRow, key)
+    return row.value if row else None
+
+
+def _choose(work: Session, key: str, value: object) -> None:
+    work.merge(ClubRow(key=key, value=value))
+
+
+def schools(work: Session) -> Schools:
+    """What the club holds where coaches disagree."""
+    return Schools.model_validate(_choice(work, "schools") or {})
+
+
+def set_schools(work: Session, chosen: Schools) -> None:
+    """Choose a school."""
+    _choose(work, "schools", chosen.model_dump(mode="json"))
+
+
+def missing(work: Session) -> frozenset[str]:
+    """Kit that isn't there today."""
+    value = _choice(work, "missing")
+    return frozenset(str(name) for name in value) if isinstance(value, list) else frozenset()
+
+
+def set_missing(work: Session, names: Iterable[str]) -> None:
+    """Say which kit isn't there today."""
+    _choose(work, "missing", sorted(set(names)))
+
+
+def pace(work: Session) -> tuple[float, int]:
+    """The club's pace as its scores have it, and on how many it rests."""
+    value = _choice(work, "pace")
+    if isinstance(value, dict):
+        return float(value["factor"]), int(value["rests_on"])
+    return 1.0, 0
+
+
+def set_pace(work: Session, factor: float, rests_on: int) -> None:
+    """Keep the club's pace."""
+    _choose(work, "pace", {"factor": factor, "rests_on": rests_on})
+
+
+def library(work: Session) -> Library:
+    """The moves that ship with the club's own, at the club's pace."""
+    own = [Move.model_validate(row.body) for row in work.exec(select(OwnMoveRow))]
+    factor, rests_on = pace(work)
+    if not own and not rests_on:
+        return shipped()
+    return shipped().with_own(own).at_pace(factor, rests_on)
+
+
+def own_keys(work: Session) -> set[str]:
+    """The keys of the club's own moves."""
+    return set(work.exec(select(OwnMoveRow.key)))
+
+
+def keep_move(work: Session, move: Move, now_ms: int, drawing: Drawing | None = None) -> None:
+    """Keep a move of the club's own; one of the same name takes its place. A drawing stays unless another comes."""
+    before = work.get(OwnMoveRow, key_of(move.name))
+    drawn = drawing.model_dump(mode="json") if drawing else before.drawing if before else None
+    body = move.model_dump(mode="json", exclude_defaults=True)
+    work.merge(OwnMoveRow(key=key_of(move.name), body=body, drawing=drawn, changed_ms=now_ms))
+
+
+def let_go(work: Session, name: str) -> None:
+    """Let an own move go; one that ships is as it was shipped again."""
+    work.exec(delete(OwnMoveRow).where(col(OwnMoveRow.key) == key_of(name)))
+
+
+def drawing(work: Session, name: str) -> Drawing | None:
+    """The club's own drawing of a move."""
+    row = work.get(OwnMoveRow, key_of(name))
+    return Drawing.model_validate(row.drawing) if row and row.drawing else None
+
+
+def asides(work: Session, session_id: int | None = None) -> list[AsideRow]:
+    """Remarks put aside: for a session and always; all of them where none is named."""
+    query = select(AsideRow)
+    if session_id is not None:
+        query = query.where(or_(col(AsideRow.session_id).is_(None), col(AsideRow.session_id) == session_id))
+    return list(work.exec(query.order_by(col(AsideRow.at_ms).desc(), col(AsideRow.id).desc())))
+
+
+def put_aside(work: Session, code: str, session_id: int | None, reason: str, now_ms: int) -> None:
+    """Put a kind of remark aside, for a session or always; twice is once."""
+    here = [row for row in asides(work) if row.code == code and row.session_id == session_id]
+    if not here:
+        work.add(AsideRow(code=code, session_id=session_id, reason=reason, at_ms=now_ms))
+
+
+def bring_back(work: Session, aside_id: int) -> None:
+    """Let a kind of remark speak again."""
+    work.exec(delete(AsideRow).where(col(AsideRow.id) == aside_id))

@@ -1,0 +1,46 @@
+"""What a club holds: its choices, its own moves, remarks put aside; and how people stand."""
+
+import sqlalchemy as sa
+from alembic import op
+
+revision = "0002"
+down_revision = "0001"
+branch_labels = None
+depends_on = None
+
+
+def upgrade() -> None:
+    op.create_table(
+        "club",
+        sa.Column("key", sa.String(), nullable=False),
+        sa.Column("value", sa.JSON(), nullable=False),
+        sa.PrimaryKeyConstraint("key"),
+    )
+    op.create_table(
+        "own_move",
+        sa.Column("key", sa.String(), nullable=False),
+        sa.Column("body", sa.JSON(), nullable=False),
+        sa.Column("drawing", sa.JSON(), nullable=True),
+        sa.Column("changed_ms", sa.Integer(), nullable=False),
+        sa.PrimaryKeyConstraint("key"),
+    )
+    op.create_table(
+        "aside",
+        sa.Column("id", sa.Integer(), nullable=False),
+        sa.Column("code", sa.String(), nullable=False),
+        sa.Column("session_id", sa.Integer(), nullable=True),
+        sa.Column("reason", sa.String(), nullable=False),
+        sa.Column("at_ms", sa.Integer(), nullable=False),
+        sa.ForeignKeyConstraint(["session_id"], ["session.id"], ondelete="CASCADE"),
+        sa.PrimaryKeyConstraint("id"),
+    )
+    op.add_column("person", sa.Column("standing", sa.String(), nullable=False, server_default="usual"))
+    op.add_column("person", sa.Column("since", sa.String(), nullable=True))
+    op.add_column("person", sa.Column("limits", sa.JSON(), nullable=False, server_default="[]"))
+
+
+def downgrade() -> None:
+    for name in ("standing", "since", "limits"):
+        op.drop_column("person", name)
+    for name in ("aside", "own_move", "club"):
+        op.drop_table(name)

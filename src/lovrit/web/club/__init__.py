@@ -1,0 +1,1 @@
+"""Club: what this club holds where coaches disagree, and the remarks that aren't for it."""

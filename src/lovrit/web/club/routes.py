@@ -1,0 +1,92 @@
+"""Club: the schools that it chooses between, and remarks put aside."""
+
+from typing import Any, get_args
+
+from fastapi import APIRouter, Request
+from fastapi.responses import HTMLResponse, RedirectResponse, Response
+from pydantic import ValidationError
+
+from lovrit.core.advice.company import Schools
+from lovrit.core.values import LovritError
+from lovrit.store import club, sessions
+from lovrit.web.house import InHouse
+from lovrit.web.pages import page
+
+router = APIRouter()
+
+# field: (the question, then each answer in words)
+QUESTIONS: dict[str, tuple[str, dict[str, str]]] = {
+    "short_rest": (
+        "Is twenty on and ten off all-out?",
+        {
+            "fades": "It is hard, and the effort fades on purpose.",
+            "all-out": "It is all-out, and wants the rest of one.",
+        },
+    ),
+    "steer": (
+        "Does heart or effort steer?",
+        {
+            "both": "Both, side by side; effort leads under a minute.",
+            "effort": "Effort.",
+            "heart": "Heart, in short work too.",
+        },
+    ),
+    "beginners": (
+        "How do beginners begin?",
+        {
+            "both": "Either way.",
+            "long": "Long and moderate: two or three minutes at 7.",
+            "short": "Short and hard: two minutes in all.",
+        },
+    ),
+    "hard": (
+        "Where do hard intervals belong?",
+        {"last": "Last, after skill and strength.", "anywhere": "Anywhere."},
+    ),
+    "warm_up": (
+        "Is every session warmed up on the slate?",
+        {"always": "Yes, five easy minutes at least.", "own": "People come warm by themselves."},
+    ),
+}
+
+
+class NotASchool(LovritError):
+    """An answer that there isn't."""
+
+
+@router.get("/club")
+async def chosen(request: Request, house: InHouse) -> HTMLResponse:
+    """What the club holds."""
+    with house.database.work() as work:
+        asides = [(row, _where(work, row.session_id)) for row in club.asides(work)]
+    values: dict[str, Any] = {"questions": QUESTIONS, "schools": house.schools, "asides": asides}
+    return page(request, house, "club/page.html", pace=house.library.pace, rests_on=house.library.rests_on, **values)
+
+
+def _where(work: Any, session_id: int | None) -> str:
+    return "always" if session_id is None else sessions.get(work, session_id).title or "an untitled session"
+
+
+@router.post("/club")
+async def choose(request: Request, house: InHouse) -> Response:
+    """Choose; what isn't answered stays as it was."""
+    form = await request.form(max_fields=20)
+    answers = {name: str(form[name]) for name in Schools.model_fields if name in form}
+    try:
+        wanted = Schools.model_validate(house.schools.model_dump() | answers)
+    except ValidationError as error:
+        name = str(error.errors()[0]["loc"][0])
+        known = get_args(Schools.model_fields[name].annotation)
+        raise NotASchool(f"There is no such answer; there are {', '.join(known)}.") from None
+    with house.database.work() as work:
+        club.set_schools(work, wanted)
+    house.refresh()
+    return RedirectResponse("/club", 303)
+
+
+@router.post("/club/asides/{aside_id}/back")
+async def back(house: InHouse, aside_id: int) -> Response:
+    """Let a kind of remark speak again."""
+    with house.database.work() as work:
+        club.bring_back(work, aside_id)
+    return RedirectResponse("/club", 303)

@@ -1,0 +1,100 @@
+"""What the Desk's panels show: a fit's form, a recast's two sides, a move's figures."""
+
+from dataclasses import dataclass, replace
+
+from lovrit.core.clock import clock, number, ratio
+from lovrit.core.fit.knobs import Give
+from lovrit.core.moves.figure import Drawing
+from lovrit.core.moves.library import Library
+from lovrit.core.moves.move import Move
+from lovrit.core.recast.recast import Figures, Recast
+from lovrit.core.session.writer import block_lines
+from lovrit.core.timeline.plan import Plan
+from lovrit.web.moves.drawing import Picture, picture, picture_of
+
+
+@dataclass(frozen=True)
+class FitForm:
+    """A fit's form as it was filled in."""
+
+    figure: str
+    value: str
+    come: str
+    leave: str
+    explain: str
+    clear: str
+    gives: tuple[Give | str, ...]
+
+
+@dataclass(frozen=True)
+class Row:
+    """A figure before and after."""
+
+    name: str
+    before: str
+    after: str
+
+    @property
+    def same(self) -> bool:
+        """Whether nothing changes in it."""
+        return self.before == self.after
+
+
+@dataclass(frozen=True)
+class Sides:
+    """A block before and after: its lines, and its figures side by side."""
+
+    before: tuple[str, ...]
+    after: tuple[str, ...]
+    rows: tuple[Row, ...]
+
+
+def sides(plan: Plan, at: int, made: Recast) -> Sides:
+    """A recast beside what it was."""
+    one, two = made.before, made.after
+    rows = [
+        Row("time", clock(one.total_s), clock(two.total_s)),
+        Row("work", clock(one.work_s), clock(two.work_s)),
+        Row("rest", clock(one.rest_s), clock(two.rest_s)),
+        Row("work to rest", _ratio(one), _ratio(two)),
+        Row("reps likely", str(one.reps), str(two.reps)),
+        Row("hard landings", str(one.impact), str(two.impact)),
+        Row("effort", number(one.effort) if one.effort else "–", number(two.effort) if two.effort else "–"),
+    ]
+    shown = tuple(row for row in rows if not (row.same and row.before in ("0", "–")))
+    return Sides(tuple(block_lines(plan.session.blocks[at])), tuple(made.edit.text.split("\n")), shown)
+
+
+def _ratio(figures: Figures) -> str:
+    return ratio(figures.work_s, figures.rest_s) if figures.rest_s else "no rest"
+
+
+@dataclass(frozen=True)
+class LineMove:
+    """The move of a line: what the Desk shows of it."""
+
+    move: Move
+    drawing: Picture | None
+    figure: str
+
+    def drawn_by(self, own: Drawing | None) -> "LineMove":
+        """With the club's own drawing, where there is one."""
+        return replace(self, drawing=picture_of(own)) if own else self
+
+
+def line_move(plan: Plan, line: int, library: Library) -> LineMove | None:
+    """The move that stands on a line; None where there is none, or the library doesn't know it."""
+    for block, place in zip(plan.session.blocks, plan.reading.blocks, strict=True):
+        if line in place.moves:
+            move = library.find(block.moves[place.moves.index(line)].tasks[0].name)
+            return LineMove(move, picture(move.name), figure_of(move, library)) if move else None
+    return None
+
+
+def figure_of(move: Move, library: Library) -> str:
+    """How long it takes, and how much is done in one go."""
+    if move.counted == "s":
+        return f"about {move.fresh} s in one go"
+    if move.counted == "m":
+        return f"{number(round(library.metre_s(move.name), 2))} s a metre, about {move.fresh} m in one go"
+    return f"{number(round(library.rep_s(move.name), 1))} s a rep, about {move.fresh} in one go"

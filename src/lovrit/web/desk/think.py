@@ -1,0 +1,145 @@
+"""The Desk thinks along: fits for the clock, recasts of a block, a move looked at, remarks put aside.
+
+Each is a page of its own without script; with it, the same section is put where the rails are.
+"""
+
+from typing import Annotated, Any
+
+from fastapi import APIRouter, Form, Query, Request
+from fastapi.responses import HTMLResponse, RedirectResponse, Response
+from sqlmodel import Session
+
+from lovrit.core.fit.fit import Fits, fit
+from lovrit.core.fit.knobs import GIVES
+from lovrit.core.fit.slot import in_slot
+from lovrit.core.recast.recast import SAID, offers
+from lovrit.core.timeline.plan import plan_text
+from lovrit.core.values import LovritError
+from lovrit.formats.fit_wish import GOALS, stay_of, wish_of
+from lovrit.store import club, sessions
+from lovrit.web.desk.desk import Desk, open_desk
+from lovrit.web.desk.panel import FitForm, line_move, sides
+from lovrit.web.house import House, InHouse
+from lovrit.web.pages import page, render
+
+router = APIRouter()
+Text = Annotated[str, Query(max_length=20)]
+
+
+def _panel(request: Request, house: House, opened: Desk, template: str, **values: Any) -> HTMLResponse:
+    """A section for a script; a page with nothing else on it without one."""
+    values |= {"session": opened.row, "written": opened.written, "panel": template}
+    if request.headers.get("x-lovrit"):
+        return HTMLResponse(render(house, template, **values))
+    return page(request, house, "desk/panel.html", here="desk", **values)
+
+
+@router.get("/desk/{session_id}/fit")
+async def fits(
+    request: Request,
+    house: InHouse,
+    session_id: int,
+    figure: Text = "total",
+    value: Text = "",
+    come: Text = "",
+    leave: Text = "",
+    explain: Text = "0:00",
+    clear: Text = "0:00",
+    give: Annotated[list[str] | None, Query(max_length=20)] = None,
+) -> HTMLResponse:
+    """What must be and what may give; and, once a figure is said, the nearest sessions that do it."""
+    with house.database.work() as work:
+        opened = open_desk(house, work, session_id)
+    form = FitForm(figure, value, come, leave, explain, clear, tuple(GIVES if give is None else give))
+    found, text, refused = None, opened.row.text, ""
+    try:
+        if value or come or leave:
+            found, text = _found(opened, form)
+    except LovritError as error:
+        refused = str(error)
+    values = {"form": form, "goals": GOALS, "gives": GIVES, "found": found, "refused": refused}
+    return _panel(request, house, opened, "desk/fit.html", before=opened.typed.timeline, slate=text, **values)
+
+
+def _found(opened: Desk, form: FitForm) -> tuple[Fits, str]:
+    """The fits of a wish, and the text that they start from."""
+    stay = None
+    if form.figure == "slot":
+        stay = stay_of(form.come, form.leave, opened.typed, form.explain, form.clear)
+    said: dict[str, Any] = {"give": ",".join(form.gives) or "none"}
+    if not form.gives:
+        said["give"], said["keep"] = ",".join(GIVES), ",".join(GIVES)
+    if not stay:
+        said[form.figure] = form.value
+    wish = wish_of(said, stay)
+    text = in_slot(opened.row.text, stay) if stay else opened.row.text
+    return fit(text, plan_text(text, opened.house.library), wish, opened.house.library), text
+
+
+@router.get("/desk/{session_id}/recast")
+async def recasts(
+    request: Request, house: InHouse, session_id: int, block: int = 0, to: Annotated[str, Query(max_length=20)] = ""
+) -> HTMLResponse:
+    """What a block can be made into, and one of them beside what it is."""
+    with house.database.work() as work:
+        opened = open_desk(house, work, session_id)
+    at = max(0, min(block, len(opened.typed.session.blocks) - 1))
+    made = [] if opened.typed.problems else offers(opened.typed, at, opened.row.text, house.library)
+    chosen = next((one for one in made if one.to == to), made[0] if made else None)
+    label = opened.typed.timeline.blocks[at].label if opened.typed.timeline.blocks else ""
+    values = {"offers": made, "chosen": chosen, "block": at, "label": label, "said": SAID}
+    shown = sides(opened.typed, at, chosen) if chosen else None
+    return _panel(request, house, opened, "desk/recast.html", sides=shown, **values)
+
+
+@router.get("/desk/{session_id}/move")
+async def move(house: InHouse, session_id: int, line: int = 1) -> HTMLResponse:
+    """The move that stands on a line, for the Desk to show beside the slate."""
+    with house.database.work() as work:
+        opened = open_desk(house, work, session_id)
+        shown = line_move(opened.drawn, line, house.library)
+        own = club.drawing(work, shown.move.name) if shown else None
+    return HTMLResponse(render(house, "desk/move.html", shown=shown.drawn_by(own) if shown else None))
+
+
+@router.post("/desk/{session_id}/aside")
+async def aside(
+    request: Request,
+    house: InHouse,
+    session_id: int,
+    code: Annotated[str, Form(max_length=60)],
+    scope: Annotated[str, Form(max_length=10)] = "session",
+    reason: Annotated[str, Form(max_length=200)] = "",
+    block: Annotated[int, Form()] = 0,
+    part: Annotated[int, Form()] = 0,
+) -> Response:
+    """Put a kind of remark aside, for this session or always."""
+    with house.database.work() as work:
+        sessions.get(work, session_id)
+        whose = None if scope == "always" else session_id
+        club.put_aside(work, code, whose, " ".join(reason.split()), house.now_ms())
+        return _again(request, house, work, session_id, (block, part))
+
+
+@router.post("/desk/{session_id}/asides/{aside_id}/back")
+async def back(
+    request: Request,
+    house: InHouse,
+    session_id: int,
+    aside_id: int,
+    block: Annotated[int, Form()] = 0,
+    part: Annotated[int, Form()] = 0,
+) -> Response:
+    """Let a kind of remark speak again."""
+    with house.database.work() as work:
+        club.bring_back(work, aside_id)
+        return _again(request, house, work, session_id, (block, part))
+
+
+def _again(request: Request, house: House, work: Session, session_id: int, shown: tuple[int, int]) -> Response:
+    """The parts of the Desk for a script; the Desk again without one."""
+    if not request.headers.get("x-lovrit"):
+        return RedirectResponse(f"/desk/{session_id}", 303)
+    opened = open_desk(house, work, session_id)
+    values = {"session": opened.row, "written": opened.written, "desk": opened.view(*shown), "asides": opened.asides}
+    return HTMLResponse(render(house, "desk/look.html", oob=True, **values))

@@ -1,0 +1,146 @@
+"""Moves: the library searched, read, changed, taken out and brought in; kit that isn't there today."""
+
+from typing import Annotated, Any
+
+from fastapi import APIRouter, Form, Request, UploadFile
+from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
+from pydantic import ValidationError
+
+from lovrit.core.moves.figure import Drawing
+from lovrit.core.moves.library import key_of
+from lovrit.core.moves.move import PATTERNS
+from lovrit.core.values import LovritError
+from lovrit.formats.moves_file import FLAGS, LISTS, read_moves, to_csv, to_json
+from lovrit.store import club, sessions
+from lovrit.store.sessions import Gone
+from lovrit.web.house import House, InHouse
+from lovrit.web.moves.drawing import picture, picture_of
+from lovrit.web.moves.view import Asked, form_fields, move_of, moves_view, used_in
+from lovrit.web.pages import page
+
+router = APIRouter()
+MOST_BYTES = 1_000_000
+Said = Annotated[str, Form(max_length=2000)]
+
+
+class NotAMove(LovritError):
+    """A move that can't be kept as it is written."""
+
+
+@router.get("/moves")
+async def moves(
+    request: Request, house: InHouse, words: str = "", pattern: str = "", kit: str = "", only: str = ""
+) -> HTMLResponse:
+    """The library, by words, pattern, kit and kind."""
+    return _listed(request, house, Asked(words[:100], pattern, kit, only))
+
+
+def _listed(request: Request, house: House, asked: Asked, **more: Any) -> HTMLResponse:
+    with house.database.work() as work:
+        own = club.own_keys(work)
+        texts = [(row, ran) for row, ran in sessions.kept(work, away=False)]
+    view = moves_view(house.library, asked, house.missing, own, texts, house.now_ms())
+    values: dict[str, Any] = {"view": view, "asked": asked, "patterns": PATTERNS, "kits": house.library.kit()}
+    values |= {"missing": house.missing, "taken": None, "problems": (), **more}
+    return page(request, house, "moves/page.html", **values)
+
+
+@router.get("/moves/library.{form}")
+async def download(house: InHouse, form: str) -> Response:
+    """The library as CSV or JSON."""
+    if form not in ("csv", "json"):
+        raise Gone("There is no such form.")
+    body = to_csv(house.library.moves) if form == "csv" else to_json(house.library.moves)
+    headers = {"Content-Disposition": f'attachment; filename="moves.{form}"'}
+    return PlainTextResponse(body, media_type="text/csv" if form == "csv" else "application/json", headers=headers)
+
+
+@router.post("/moves/file")
+async def bring(request: Request, house: InHouse, file: UploadFile) -> HTMLResponse:
+    """Moves from a file; what can't be taken is named and the rest is kept."""
+    raw = await file.read(MOST_BYTES + 1)
+    if len(raw) > MOST_BYTES:
+        raise NotAMove("That file is larger than a megabyte, far more than a library needs.")
+    try:
+        found = read_moves(raw.decode("utf-8-sig"))
+    except UnicodeDecodeError:
+        raise NotAMove("That file isn't UTF-8 text; save it as UTF-8 and bring it again.") from None
+    changed = [move for move in found.moves if house.library.find(move.name) != move]
+    with house.database.work() as work:
+        for move in changed:
+            club.keep_move(work, move, house.now_ms())
+    house.refresh()
+    return _listed(request, house, Asked(), taken=len(changed), problems=found.problems)
+
+
+@router.post("/moves/kit")
+async def kit_today(house: InHouse, missing: Annotated[list[str] | None, Form()] = None) -> Response:
+    """Say which kit isn't there today; every session then shows its way round."""
+    known = set(house.library.kit())
+    with house.database.work() as work:
+        club.set_missing(work, [name for name in missing or [] if name in known])
+    house.refresh()
+    return RedirectResponse("/moves", 303)
+
+
+@router.get("/moves/new")
+async def new(request: Request, house: InHouse, name: str = "") -> HTMLResponse:
+    """An empty form for a move of the club's own."""
+    return _form(request, house, {"name": name[:80]}, None)
+
+
+@router.get("/moves/{name}")
+async def one(request: Request, house: InHouse, name: str) -> HTMLResponse:
+    """A move: what is known of it, its drawing, and where it is used."""
+    move = house.library.find(name)
+    if move is None:
+        raise Gone(f"The library knows no “{name}”.")
+    with house.database.work() as work:
+        own = key_of(move.name) in club.own_keys(work)
+        drawn = club.drawing(work, move.name)
+        uses = used_in(move.name, house.library, sessions.kept(work, away=False), house.now_ms())
+    shown = picture_of(drawn) if drawn else picture(move.name)
+    values: dict[str, Any] = {"move": move, "own": own, "picture": shown, "uses": uses, "library": house.library}
+    return page(request, house, "moves/move.html", **values)
+
+
+@router.get("/moves/{name}/change")
+async def change(request: Request, house: InHouse, name: str) -> HTMLResponse:
+    """A move as a form."""
+    move = house.library.find(name)
+    if move is None:
+        raise Gone(f"The library knows no “{name}”.")
+    return _form(request, house, form_fields(move), None)
+
+
+def _form(request: Request, house: House, fields: dict[str, Any], refused: str | None) -> HTMLResponse:
+    values = {"fields": fields, "refused": refused, "patterns": PATTERNS, "flags": FLAGS, "lists": LISTS}
+    return page(request, house, "moves/form.html", status=422 if refused else 200, **values)
+
+
+@router.post("/moves")
+async def keep(request: Request, house: InHouse) -> Response:
+    """Keep a move as it was written; a form with a slip comes back as it was, with a sentence."""
+    fields = {key: str(value)[:20_000] for key, value in (await request.form(max_fields=60)).items()}
+    move = move_of(fields)
+    if isinstance(move, str):
+        return _form(request, house, fields, move)
+    try:
+        drawn = Drawing.model_validate_json(fields["drawing"]) if fields.get("drawing", "").strip() else None
+    except ValidationError as error:
+        first = error.errors()[0]
+        where = ".".join(str(part) for part in first["loc"])
+        return _form(request, house, fields, f"The drawing can't be read at {where or 'its start'}: {first['msg']}.")
+    with house.database.work() as work:
+        club.keep_move(work, move, house.now_ms(), drawn)
+    house.refresh()
+    return RedirectResponse(f"/moves/{move.name}", 303)
+
+
+@router.post("/moves/{name}/let-go")
+async def let_go(house: InHouse, name: str) -> Response:
+    """Let the club's own version go."""
+    with house.database.work() as work:
+        club.let_go(work, name)
+    house.refresh()
+    return RedirectResponse(f"/moves/{name}" if house.library.find(name) else "/moves", 303)
