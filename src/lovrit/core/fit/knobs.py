@@ -7,7 +7,7 @@ from typing import Any, Literal, get_args
 
 from lovrit.core.clock import clock
 from lovrit.core.session.edits import Edit, LineEdit, SetAmount, SetFigure
-from lovrit.core.session.model import AnyBlock, Count, HoldLadder, Intervals, Pair, Session, Stretch
+from lovrit.core.session.model import AnyBlock, Count, Every, HoldLadder, Intervals, Pair, Session, Stretch
 from lovrit.core.session.reader import BlockPlace
 
 Give = Literal["rounds", "work", "rest", "breaks", "stations", "warm-up", "cool-down", "reps"]
@@ -68,13 +68,16 @@ def _figure(at: int, figure: str, now: float, how: Any) -> Knob:
 
 def _turn(at: int, figure: str, now: float, value: float) -> Turn:
     timed = figure not in ("rounds", "sets", "count", "reps")
-    said = f"{figure} {_time(now)} → {_time(value)}" if timed else _counted(figure, now, value)
+    said = f"{figure} {_times(now, value)}" if timed else _counted(figure, now, value)
     edit = SetFigure(block=at, figure=figure, value=value)
     return Turn(value, (edit,), said, far(now, value) + (rough(value) if timed else 0))
 
 
-def _time(value: float) -> str:
-    return clock(value) if value >= 100 else f"{value:g} s"
+def _times(now: float, value: float) -> str:
+    """Both times in one manner: m:ss where one of them is a minute or more."""
+    if max(now, value) < 60:
+        return f"{now:g} → {value:g} s"
+    return f"{clock(now)} → {clock(value)}"
 
 
 def _counted(figure: str, now: float, value: float) -> str:
@@ -127,8 +130,7 @@ def _total(at: int, block: AnyBlock, now: float, when: str) -> Knob:
         period = int(getattr(block, "period_s", 60))
         give, values = "rounds", [period * n for n in counts(max(1, round(now) // period))]
         values = [value for value in values if _holds(block, value)]
-    name = getattr(block, "label", block.kind)
-    turns = tuple(_length(at, name, now, value) for value in values if value != now)
+    turns = tuple(_length(at, block, now, value) for value in values if value != now)
     return Knob(at, "total", give, now, turns, _put("total_s"))
 
 
@@ -139,9 +141,16 @@ def _holds(block: AnyBlock, total: int) -> bool:
     return block.start_s + block.step_s * (total // block.period_s - 1) <= block.period_s
 
 
-def _length(at: int, name: str, now: float, value: float) -> Turn:
+def _length(at: int, block: AnyBlock, now: float, value: float) -> Turn:
     edit = SetFigure(block=at, figure="total", value=value)
-    return Turn(value, (edit,), f"{name} {clock(now)} → {clock(value)}", far(now, value) + rough(value))
+    return Turn(value, (edit,), _lasts(block, now, value), far(now, value) + rough(value))
+
+
+def _lasts(block: AnyBlock, now: float, value: float) -> str:
+    if isinstance(block, Every | HoldLadder):
+        return f"{now / block.period_s:g} → {value / block.period_s:g} turns"
+    name = {"amrap": "as many as possible in"}.get(block.kind, getattr(block, "label", block.kind))
+    return f"{name} {clock(now)} → {clock(value)}"
 
 
 def _stations(at: int, block: AnyBlock) -> Knob:

@@ -264,6 +264,8 @@ class Desk {
       if (!answer.ok) return;
       const made = new DOMParser().parseFromString(await answer.text(), "text/html").getElementById("move");
       if (made) move?.replaceWith(document.adoptNode(made));
+      const head = this.editor.state.selection.main.head;
+      requestAnimationFrame(() => this.editor.dispatch({ effects: EditorView.scrollIntoView(head, { yMargin: 24 }), annotations: remote.of(true) }));
     }, AFTER_TYPING_MS);
   }
 

@@ -57,7 +57,7 @@ export function handlePanel(root, hands) {
       event.preventDefault();
       const why = document.getElementById("why");
       if (why) why.hidden = true;
-      open(link.getAttribute("href") ?? "", link.dataset.key);
+      open(link.dataset.ofBlock === undefined ? link.getAttribute("href") ?? "" : `${hands.url}/recast?block=${hands.block()}`, link.dataset.key);
     } else if (target.closest(".panel-close")) {
       event.preventDefault();
       close();
