@@ -1,6 +1,7 @@
 """The sample club put into an empty database."""
 
 import time
+from datetime import UTC, datetime, timedelta
 from importlib.resources import files
 
 from sqlmodel import Session, col, select
@@ -12,6 +13,10 @@ from lovrit.store.database import Database
 from lovrit.store.tables import PersonRow, SessionRow
 
 SLATES = ("home-while-the-hall-is-shut", "easy-start", "long-and-even", "winter-hall-4")
+
+# who is new or back, and since how many days; what some don't do now
+STANDING = {"Ivy": ("new", 4), "Faye": ("back", 9)}
+LIMITS = {"Tam": ["overhead"], "Luz": ["jumps"], "Cilla": ["depth"]}
 
 # name, initials, rest, highest, age, by effort, strap, what to keep in mind
 PEOPLE = (
@@ -58,7 +63,11 @@ def slate(name: str) -> str:
 def _people(work: Session) -> None:
     names = ("name", "initials", "rest_hr", "max_hr", "age", "effort_only", "strap", "mind")
     for person in PEOPLE:
-        work.add(PersonRow.model_validate(dict(zip(names, person, strict=True))))
+        row = PersonRow.model_validate(dict(zip(names, person, strict=True)))
+        row.standing, days = STANDING.get(row.name, ("usual", 0))
+        row.since = f"{datetime.now(UTC) - timedelta(days=days):%Y-%m-%d}" if days else None
+        row.limits = LIMITS.get(row.name, [])
+        work.add(row)
     work.flush()
 
 

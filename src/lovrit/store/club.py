@@ -5,6 +5,7 @@ from collections.abc import Iterable
 from sqlmodel import Session, col, delete, or_, select
 
 from lovrit.core.advice.company import Schools
+from lovrit.core.forecast.learned import Pace
 from lovrit.core.moves.figure import Drawing
 from lovrit.core.moves.library import Library, key_of, shipped
 from lovrit.core.moves.move import Move
@@ -49,9 +50,17 @@ def pace(work: Session) -> tuple[float, int]:
     return 1.0, 0
 
 
-def set_pace(work: Session, factor: float, rests_on: int) -> None:
-    """Keep the club's pace."""
-    _choose(work, "pace", {"factor": factor, "rests_on": rests_on})
+def set_paces(work: Session, club: Pace, people: dict[int, Pace]) -> None:
+    """Keep the club's pace, and each person's who has scores."""
+    _choose(work, "pace", club.model_dump(mode="json"))
+    _choose(work, "paces", {str(person): pace.model_dump(mode="json") for person, pace in people.items()})
+
+
+def paces(work: Session) -> dict[int, Pace]:
+    """Each person's pace who has scores."""
+    value = _choice(work, "paces")
+    kept = value if isinstance(value, dict) else {}
+    return {int(person): Pace.model_validate(pace) for person, pace in kept.items()}
 
 
 def library(work: Session) -> Library:

@@ -8,10 +8,14 @@ from fastapi.responses import JSONResponse, Response
 from pydantic import BaseModel, Field
 
 from lovrit.core.advice.look import second_look
+from lovrit.core.fit.fit import Wish, fit
 from lovrit.core.moves.move import Move
+from lovrit.core.recast.recast import recast
 from lovrit.core.session.model import Session
 from lovrit.core.session.problem import Problem
 from lovrit.core.timeline.plan import Plan, plan_session
+from lovrit.core.values import LovritError
+from lovrit.formats.fit_json import fits_object, recast_object
 from lovrit.formats.interval_csv import from_csv
 from lovrit.formats.plan_json import errors_object, plan_object
 from lovrit.formats.reading import plan_any
@@ -40,6 +44,19 @@ class CsvText(BaseModel):
     """The text of a CSV file with an interval a row."""
 
     csv: str = Field(max_length=2_000_000)
+
+
+class FitBody(SlateText):
+    """A slate, and what must be."""
+
+    wish: Wish
+
+
+class RecastBody(SlateText):
+    """A slate, which of its blocks (from 1), and what it is to become."""
+
+    block: int = Field(default=1, ge=1, le=5000)
+    to: str = Field(max_length=20)
 
 
 REFUSED: dict[int | str, dict[str, Any]] = {422: {"model": Errors, "description": "It could not be read."}}
@@ -93,6 +110,32 @@ async def write(house: InHouse, form: Annotated[Form, Path()], session: Annotate
     writer = WRITERS[form]
     when = When(datetime.fromtimestamp(house.now_ms() / 1000, UTC), known_zone(house.settings.time_zone))
     return Response(writer.write(planned, when), media_type=writer.media_type)
+
+
+@router.post("/fit", responses=REFUSED)
+async def fit_slate(house: InHouse, body: FitBody) -> Response:
+    """The nearest sessions in which a figure is what it must be; where there are none, the least that must give."""
+    plan = plan_any(body.slate)
+    try:
+        return JSONResponse(fits_object(fit(body.slate, plan, body.wish, house.library)))
+    except LovritError as error:
+        return _refused(plan, error)
+
+
+@router.post("/recast", responses=REFUSED)
+async def recast_slate(house: InHouse, body: RecastBody) -> Response:
+    """A session with one block made into another structure, with the same moves."""
+    plan = plan_any(body.slate)
+    try:
+        return JSONResponse(recast_object(recast(body.slate, plan, body.block - 1, body.to, house.library)))
+    except LovritError as error:
+        return _refused(plan, error)
+
+
+def _refused(plan: Plan, error: LovritError) -> Response:
+    """The lines that can't be read, or the one thing that can't be done."""
+    said = plan.problems or (Problem(line=1, column=1, text=str(error)),)
+    return JSONResponse(errors_object(said), 422)
 
 
 @router.get("/schema")

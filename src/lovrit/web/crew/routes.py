@@ -1,14 +1,16 @@
 """Crew: who comes tonight; groups dealt by count and moved by hand."""
 
+from datetime import UTC, date, datetime
 from typing import Annotated
 
 from fastapi import APIRouter, Form, Request
 from fastapi.responses import RedirectResponse, Response
 
 from lovrit.core.crew.groups import MOST_GROUPS, deal
+from lovrit.core.crew.person import Limit, Standing
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.values import LovritError
-from lovrit.store import people, sessions
+from lovrit.store import club, people, sessions
 from lovrit.store.tables import SessionRow
 from lovrit.web.crew.view import crew_view
 from lovrit.web.house import House, InHouse
@@ -40,12 +42,16 @@ async def who(request: Request, house: InHouse, session_id: int) -> Response:
 def _shown(request: Request, house: House, row: SessionRow) -> Response:
     assert row.id is not None
     with house.database.work() as work:
-        everyone, comers = people.everyone(work), people.comers(work, row.id)
+        everyone, comers, paces = people.everyone(work), people.comers(work, row.id), club.paces(work)
     plan = plan_text(row.text, house.library)
-    view = crew_view(plan, everyone, comers)
+    view = crew_view(plan, everyone, comers, _today(house), paces)
     whole = not request.headers.get("hx-request")
     template = "crew/page.html" if whole else "crew/people.html"
     return page(request, house, template, session=row, crew=view, here="crew")
+
+
+def _today(house: House) -> str:
+    return f"{datetime.fromtimestamp(house.now_ms() / 1000, UTC):%Y-%m-%d}"
 
 
 def _after(request: Request, house: House, row: SessionRow) -> Response:
@@ -91,6 +97,29 @@ async def place(
 def _closed_up(groups: dict[int, int]) -> dict[int, int]:
     left = sorted(set(groups.values()))
     return {who: left.index(group) for who, group in groups.items()}
+
+
+@router.post("/crew/{session_id}/stand")
+async def stand(
+    request: Request,
+    house: InHouse,
+    session_id: int,
+    person: Annotated[int, Form()],
+    standing: Annotated[Standing, Form()] = "usual",
+    since: Annotated[str, Form(max_length=10)] = "",
+    limits: Annotated[list[Limit] | None, Form()] = None,
+) -> Response:
+    """Say how a person stands, since when, and what they don't do now."""
+    begun = since.strip() or (_today(house) if standing != "usual" else None)
+    if begun:
+        try:
+            date.fromisoformat(begun)
+        except ValueError:
+            raise NobodyThere(f"“{since}” is no day; write it as 2026-11-30.") from None
+    with house.database.work() as work:
+        row = sessions.get(work, session_id)
+        people.stand(work, person, standing, begun, tuple(limits or ()))
+    return _after(request, house, row)
 
 
 @router.post("/crew/{session_id}/join")

@@ -2,6 +2,7 @@
 
 from lovrit.core.crew.groups import deal, sizes, usual_groups
 from lovrit.core.crew.person import Comer, Person
+from lovrit.core.forecast.learned import Pace
 from lovrit.core.heart.demand import corridor
 from lovrit.core.session.model import Heart
 from lovrit.core.timeline.plan import Plan
@@ -18,6 +19,7 @@ class Row(Value):
     group: int
     line: tuple[float, float] | None
     box: tuple[float, float] | None
+    stands: str = ""
 
 
 class CrewView(Value):
@@ -32,8 +34,33 @@ class CrewView(Value):
     effort: float | None
 
 
-def crew_view(plan: Plan, everyone: list[Person], comers: list[tuple[Person, int]]) -> CrewView:
-    """The evening's people by group."""
+STANDS = {"usual": "", "new": "new", "back": "just back"}
+DOES_NOT = {"overhead": "nothing overhead", "jumps": "no jumps", "depth": "no depth", "floor": "not on the floor"}
+
+
+def stands_in_words(person: Person, today: str, pace: Pace | None) -> str:
+    """How a person stands, what they don't do now, and their pace where scores say it."""
+    weeks = person.weeks(today)
+    week = f", week {weeks + 1}" if weeks is not None and person.standing != "usual" else ""
+    said = [f"{STANDS[person.standing]}{week}"] if STANDS[person.standing] else []
+    said += [DOES_NOT[limit] for limit in person.limits]
+    if pace and pace.rests_on:
+        share = abs(round((pace.factor - 1) * 100))
+        word = "slower" if pace.factor > 1 else "quicker"
+        said.append(f"{share} % {word}, from {pace.rests_on} scores" if share else "at the usual pace")
+    return ", ".join(said)
+
+
+def crew_view(
+    plan: Plan,
+    everyone: list[Person],
+    comers: list[tuple[Person, int]],
+    today: str = "",
+    paces: dict[int, Pace] | None = None,
+) -> CrewView:
+    """The evening's people by group; ``today`` is YYYY-MM-DD, for weeks on a level."""
+    known = paces or {}
+    stands = {one.id: stands_in_words(one, today, known.get(one.id)) for one in everyone} if today else {}
     effort = main_effort(plan)
     target = main_heart(plan)
     count = max((group for _, group in comers), default=-1) + 1
@@ -41,8 +68,9 @@ def crew_view(plan: Plan, everyone: list[Person], comers: list[tuple[Person, int
     by_group: list[list[Row]] = [[] for _ in range(count)]
     for person, group in comers:
         box = corridor(person, effort, target)
-        by_group[group].append(_row(person, True, group, box))
-    away = tuple(_row(person, False, 0, None) for person in everyone if person.id not in here)
+        by_group[group].append(_row(person, group, box, stands.get(person.id, "")))
+    others = (person for person in everyone if person.id not in here)
+    away = tuple(_row(person, None, None, stands.get(person.id, "")) for person in others)
     groups = tuple(tuple(rows) for rows in by_group)
     return CrewView(
         groups=groups,
@@ -55,10 +83,10 @@ def crew_view(plan: Plan, everyone: list[Person], comers: list[tuple[Person, int
     )
 
 
-def _row(person: Person, comes: bool, group: int, box: tuple[float, float] | None) -> Row:
+def _row(person: Person, group: int | None, box: tuple[float, float] | None, stands: str) -> Row:
     line = None if person.effort_only else (_at(person.rest_hr), _at(person.max_hr))
     shown = (_at(box[0]), _at(box[1])) if box else None
-    return Row(person=person, comes=comes, group=group, line=line, box=shown)
+    return Row(person=person, comes=group is not None, group=group or 0, line=line, box=shown, stands=stands)
 
 
 def _at(bpm: float) -> float:

@@ -13,6 +13,7 @@ from lovrit.core.run.event import Event
 from lovrit.core.values import LovritError
 from lovrit.formats.session_json import to_json
 from lovrit.store import classes
+from lovrit.web.debrief.learning import learn_again
 from lovrit.web.debrief.view import debrief_view
 from lovrit.web.house import House, InHouse
 from lovrit.web.pages import day, page
@@ -90,8 +91,9 @@ async def scored(
     op: Op,
     block: Annotated[int, Form(ge=0)],
     text: Annotated[str, Form(max_length=60)] = "",
+    person: Annotated[str, Form(max_length=12)] = "",
 ) -> Response:
-    """A block's score; an impossible one is refused with its reason, and stays in its field."""
+    """A block's score, the class's or one person's; an impossible one is refused and stays in its field."""
     floor = floor_of(request)
     plan = floor.live(class_id).plan
     if block >= len(plan.session.blocks):
@@ -100,7 +102,9 @@ async def scored(
         said = score(plan.session.blocks[block], plan.timeline.blocks[block], text) if text.strip() else ""
     except LovritError as error:
         return _shown(request, house, class_id, None, (block, text, str(error)))
-    _happen(floor, class_id, id=op, kind="score", block=block, text=said)
+    whose = int(person) if person.isdigit() else None
+    _happen(floor, class_id, id=op, kind="score", block=block, text=said, person=whose)
+    learn_again(house)
     return RedirectResponse(f"/debrief/{class_id}", 303)
 
 

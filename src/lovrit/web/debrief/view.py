@@ -63,6 +63,7 @@ class Scored(Value):
     label: str
     asks: str
     text: str
+    people: tuple[tuple[str, str], ...] = ()
 
 
 class DebriefView(Value):
@@ -92,7 +93,7 @@ def debrief_view(
         rows=rows,
         fold=_fold(plan, state, person, traces.get(person.id, [])) if person else None,
         chosen=person.id if person else 0,
-        scored=tuple(_scored(plan, state)),
+        scored=tuple(_scored(plan, state, comers)),
         laps=len(done),
     )
 
@@ -167,13 +168,16 @@ def _cell(plan: Plan, comer: Comer, turn: Turn) -> Cell:
     return Cell(how=how, y=round((CELL_TOP - place) / (CELL_TOP - CELL_BOTTOM) * 100, 1), said=said)
 
 
-def _scored(plan: Plan, state: Class) -> list[Scored]:
+def _scored(plan: Plan, state: Class, comers: tuple[Comer, ...]) -> list[Scored]:
     texts = {score.block: score.text for score in state.scores if score.person is None}
+    names = {comer.id: comer.name for comer in comers}
+    own = [(score.block, names[score.person], score.text) for score in state.scores if score.person in names]
     found = []
     for at, block in enumerate(plan.session.blocks):
         asks = asks_for(block)
         if asks:
-            found.append(Scored(block=at, label=head(block), asks=asks, text=texts.get(at, "")))
+            theirs = tuple((name, text) for where, name, text in own if where == at)
+            found.append(Scored(block=at, label=head(block), asks=asks, text=texts.get(at, ""), people=theirs))
     return found
 
 

@@ -1,6 +1,7 @@
 """What the Desk's panels show: a fit's form, a recast's two sides, a move's figures."""
 
 from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING
 
 from lovrit.core.clock import clock, number, ratio
 from lovrit.core.fit.knobs import Give
@@ -8,9 +9,13 @@ from lovrit.core.moves.figure import Drawing
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move
 from lovrit.core.recast.recast import Figures, Recast
+from lovrit.core.session.model import Amrap, Every, ForTime
 from lovrit.core.session.writer import block_lines
 from lovrit.core.timeline.plan import Plan
 from lovrit.web.moves.drawing import Picture, picture, picture_of
+
+if TYPE_CHECKING:
+    from lovrit.core.forecast.crowd import Finish
 
 
 @dataclass(frozen=True)
@@ -67,6 +72,33 @@ def sides(plan: Plan, at: int, made: Recast) -> Sides:
 
 def _ratio(figures: Figures) -> str:
     return ratio(figures.work_s, figures.rest_s) if figures.rest_s else "no rest"
+
+
+def crowd_said(plan: Plan, at: int, people: int) -> str:
+    """In a sentence, what a block of reps comes to for so many people; empty where there is nothing to say."""
+    if not 0 <= at < len(plan.session.blocks) or people < 2:
+        return ""
+    from lovrit.core.forecast.crowd import finishes, late, rounds_of  # NumPy, for those who ask
+
+    block = plan.session.blocks[at]
+    if isinstance(block, ForTime):
+        told = finishes(block, plan.library, people)
+        return _finish(told, people) if told else ""
+    if isinstance(block, Amrap):
+        done = rounds_of(block, plan.library, people)
+        return (
+            f"Of {people}: the last does {done[0]} rounds, the middle {done[1]}, the first {done[2]}." if done else ""
+        )
+    if isinstance(block, Every):
+        worst = max(late(block, plan.library, people), default=0)
+        return f"Of {people}, about {number(worst)} don’t make the fullest turn." if worst >= 0.5 else ""
+    return ""
+
+
+def _finish(told: "Finish", people: int) -> str:
+    said = f"Of {people}: the first ends about {clock(told.first_s)}, the middle {clock(told.middle_s)}, "
+    said += f"the last {clock(told.last_s)}; the first waits {clock(told.wait_s)}"
+    return said + (f". The cap ends about {number(told.capped)} of them." if told.capped >= 0.5 else ".")
 
 
 @dataclass(frozen=True)

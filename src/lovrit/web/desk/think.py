@@ -18,7 +18,7 @@ from lovrit.core.values import LovritError
 from lovrit.formats.fit_wish import GOALS, stay_of, wish_of
 from lovrit.store import club, sessions
 from lovrit.web.desk.desk import Desk, open_desk
-from lovrit.web.desk.panel import FitForm, line_move, sides
+from lovrit.web.desk.panel import FitForm, crowd_said, line_move, sides
 from lovrit.web.house import House, InHouse
 from lovrit.web.pages import page, render
 
@@ -50,7 +50,7 @@ async def fits(
     """What must be and what may give; and, once a figure is said, the nearest sessions that do it."""
     with house.database.work() as work:
         opened = open_desk(house, work, session_id)
-    form = FitForm(figure, value, come, leave, explain, clear, tuple(GIVES if give is None else give))
+    form = FitForm(figure, value, come, leave, explain, clear, tuple(GIVES if give is None else filter(None, give)))
     found, text, refused = None, opened.row.text, ""
     try:
         if value or come or leave:
@@ -100,6 +100,14 @@ async def move(house: InHouse, session_id: int, line: int = 1) -> HTMLResponse:
         shown = line_move(opened.drawn, line, house.library)
         own = club.drawing(work, shown.move.name) if shown else None
     return HTMLResponse(render(house, "desk/move.html", shown=shown.drawn_by(own) if shown else None))
+
+
+@router.get("/desk/{session_id}/crowd")
+async def crowd(house: InHouse, session_id: int, block: int = 0) -> HTMLResponse:
+    """What a block of reps comes to for the whole group: asked for after the page, since it takes longer."""
+    with house.database.work() as work:
+        opened = open_desk(house, work, session_id)
+    return HTMLResponse(render(house, "desk/crowd.html", said=crowd_said(opened.drawn, block, opened.people.coming)))
 
 
 @router.post("/desk/{session_id}/aside")

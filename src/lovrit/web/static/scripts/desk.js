@@ -27,12 +27,14 @@ class Desk {
     this.waiting = 0;
     this.busy = 0;
     this.looking = 0;
+    this.crowding = 0;
     this.looked = "";
     this.editor = this.makeEditor();
     this.pending = ChangeSet.empty(this.synced.length);
     this.restore();
     this.showProblems();
     this.listen();
+    this.crowd();
   }
 
   now() {
@@ -159,6 +161,20 @@ class Desk {
     if (now.dataset.collided === "1") this.say("The same lines were written elsewhere; both are kept on the slate.");
     else this.say("");
     this.showProblems();
+    this.crowd();
+  }
+
+  /** What the block comes to for the whole group takes longer: it fills the line that is kept for it. */
+  crowd() {
+    clearTimeout(this.crowding);
+    const line = document.querySelector("[data-crowd]");
+    const block = line instanceof HTMLElement ? line.dataset.crowd : "";
+    if (!block) return;
+    this.crowding = window.setTimeout(async () => {
+      const answer = await fetch(`${this.url}/crowd?block=${block}`, { headers: { "x-lovrit": "1" } });
+      const made = new DOMParser().parseFromString(await answer.text(), "text/html").getElementById("crowd");
+      if (answer.ok && made && line?.isConnected) line.replaceWith(document.adoptNode(made));
+    }, AFTER_TYPING_MS);
   }
 
   /** @param {string} html */
