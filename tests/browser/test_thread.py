@@ -234,10 +234,9 @@ def test_a_fix_of_the_second_look_is_pressed_and_undone(page: Page, server: Serv
     page.goto(f"{server.url}/desk/4")
     page.wait_for_selector(".cm-content")
     before = slate_of(page)
-    look = page.locator("#look li.weigh")
-    expect(look).to_contain_text("grip after grip")
+    look = page.locator("#look li.weigh", has_text="grip after grip")
     look.get_by_role("button", name="ring row").click()
-    expect(page.locator("#look li.weigh")).to_have_count(0)
+    expect(look).to_have_count(0)
     settled(page)
     assert slate_of(page) != before
     page.locator("#steps button", has_text="Undo").click()

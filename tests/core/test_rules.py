@@ -1,6 +1,8 @@
 """The second look: for each rule a session where it speaks and one where it is silent; every fix mends."""
 
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from lovrit.core.advice.company import Company, Day, Schools, company_of
 from lovrit.core.advice.look import RULES, blocked, second_look
@@ -265,6 +267,57 @@ def test_the_demo_is_calm_and_its_fixes_mend(slates: dict[str, str]) -> None:
         assert not blocked(notes)
         assert sum(note.level == "weigh" for note in notes) <= 2
         pressed(text, company)
+
+
+ANYBODY = st.builds(
+    Company,
+    groups=st.none() | st.integers(1, 8),
+    people=st.integers(0, 40),
+    new=st.integers(0, 2),
+    back=st.integers(0, 1),
+    older=st.integers(0, 1),
+    children=st.integers(0, 1),
+    to_ask=st.integers(0, 1),
+    new_weeks=st.none() | st.integers(0, 9),
+    limits=st.sampled_from([{}, {"overhead": 1}, {"jumps": 2, "floor": 1}, {"depth": 1}]),
+    days=st.sampled_from([(), HARD_DAY.days]),
+    missing=st.sampled_from([frozenset(), frozenset({"bell", "rings"})]),
+)
+MOVES = st.lists(st.sampled_from([move.name for move in shipped().moves]), min_size=1, max_size=8)
+HEADS = st.sampled_from(
+    (
+        "3 rounds of 40/20 at 8",
+        "every 1:00 for 12:00 at 9",
+        "amrap 12:00",
+        "4 sets of 20/10 at 10",
+        "5 sets of 8 reps",
+        "4 rounds for time, cap 9:00",
+        "3 rounds for quality, at 3 4 5",
+        "rest 1:00",
+        "cool-down 2:00",
+        "hold ladder 10 +5 every 1:00 for 6:00",
+    )
+)
+
+
+@settings(max_examples=150)
+@given(st.lists(st.tuples(HEADS, MOVES), min_size=1, max_size=4), st.booleans(), ANYBODY, st.sampled_from(["", "10 "]))
+def test_the_rules_never_fail_and_their_fixes_can_be_pressed(
+    blocks: list[tuple[str, list[str]]], slot: bool, company: Company, amount: str
+) -> None:
+    text = ("slot: 40:00\n" if slot else "") + "\n".join(
+        head + "".join(f"\n  {amount}{move}" for move in moves) for head, moves in blocks
+    )
+    for note in look(text, company):
+        assert note.text.endswith((".", "?")) and note.level in ("stop", "weigh", "tell")
+        for fix in note.fixes:
+            look(apply_edit(text, fix.edit), company)
+
+
+def test_a_pattern_is_missing_where_no_station_could_make_room() -> None:
+    text = "slot: 45:00\n" + WARM + "3 rounds for quality\n  step touch\n  dead bug\nevery 1:00 for 12:00\n"
+    notes = look(text + "  10 push-up\n  10 squat\n  10 swing\n")
+    assert any(note.code == "pattern-missing" and not note.fixes for note in notes)
 
 
 def test_a_school_changes_what_is_said() -> None:

@@ -197,6 +197,8 @@ def _one_of_two(look: Look, at: int, name: str) -> tuple[Fix, ...]:
     if double:
         return (Fix(text=f"{name} in place of {moves[double[-1]].name}", edit=_put(at, double[-1], name)),)
     besides = [nth for nth, one in enumerate(patterns) if one not in WHOLE_BODY]
+    if look.session.slot and not besides:
+        return ()
     if look.session.slot:
         return (Fix(text=f"{name} in place of {moves[besides[-1]].name}", edit=_put(at, besides[-1], name)),)
     text = f"10 {name}" if any(line.tasks[0].amount for line in moves) else name

@@ -67,19 +67,39 @@ RULES: tuple[Rule, ...] = (
     days.same_pattern_again,
     days.sore_before,
 )
+# Of one level, what can hurt somebody comes first, then what spoils the evening; the rest by its lines.
+FIRST = (
+    "all-out-for-new",
+    "jumps-for-new",
+    "skill-for-new",
+    "hard-for-older",
+    "hard-for-children",
+    "breath-held",
+    "skill-after-hard",
+    "no-warm-up",
+    "short-warm-up",
+    "ask-first",
+    "missing-kit",
+    "range-over-slot",
+    "pace-will-not-hold",
+)
 WEIGHT = {"stop": 0, "weigh": 1, "tell": 2}
 
 
 def second_look(
     plan: Plan, library: Library, company: Company | None = None, aside: frozenset[str] = frozenset()
 ) -> tuple[Note, ...]:
-    """All that the rules say of a plan, the weightiest first, then in the order of the lines.
+    """All that the rules say of a plan, the weightiest first, of those what can hurt, then in the order of the lines.
 
     ``aside`` are the codes that a coach has put aside; a ``stop`` can't be.
     """
     look = Look(plan, library, company)
     notes = [note for rule in RULES for note in rule(look) if note.level == "stop" or note.code not in aside]
-    return tuple(sorted(notes, key=lambda note: (WEIGHT[note.level], note.line or 0, note.code)))
+    return tuple(sorted(notes, key=lambda note: (WEIGHT[note.level], _rank(note.code), note.line or 0, note.code)))
+
+
+def _rank(code: str) -> int:
+    return FIRST.index(code) if code in FIRST else len(FIRST)
 
 
 def blocked(notes: tuple[Note, ...]) -> tuple[Note, ...]:

@@ -117,9 +117,10 @@ def cost_of(combination: Combination) -> float:
 
 def _hits(blocks: list[list[Variation]], figure: Goal, missing: int) -> Iterable[Combination]:
     nearest = [_nearest(block, figure) for block in blocks]
-    singles = [[one for one in block.values() if len(one.turned) == 1] for block in nearest]
     for block in blocks:
         yield from ((one,) for one in block if _of(one.change, figure) == missing)
+    nearest = [_that_do(block, figure) for block in nearest]
+    singles = [[one for one in block.values() if len(one.turned) == 1] for block in nearest]
     for left, right in combinations(range(len(blocks)), 2):
         yield from _pairs(nearest[left].values(), nearest[right], figure, missing)
     for first, second, third in combinations(range(len(blocks)), 3):
@@ -130,6 +131,11 @@ def _hits(blocks: list[list[Variation]], figure: Goal, missing: int) -> Iterable
 
 def _of(change: Sums, figure: Goal) -> int:
     return change.total if figure == "total" else change.work if figure == "work" else change.rest
+
+
+def _that_do(block: "Nearest", figure: Goal) -> "Nearest":
+    """Variations that change the figure at all; beside others, one that doesn't is no help."""
+    return {key: one for key, one in block.items() if _of(one.change, figure)}
 
 
 Nearest = dict[tuple[int, int], Variation]

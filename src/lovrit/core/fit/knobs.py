@@ -13,7 +13,7 @@ from lovrit.core.session.reader import BlockPlace
 Give = Literal["rounds", "work", "rest", "breaks", "stations", "warm-up", "cool-down", "reps"]
 GIVES: tuple[Give, ...] = get_args(Give)
 SCALES = (50, 60, 70, 75, 80, 90, 110, 120, 125, 150)
-MOST_COUNT = 24
+MOST_COUNT = 60
 
 
 @dataclass(frozen=True)

@@ -50,10 +50,10 @@ def warm_up(plan: Plan, library: Library) -> str | None:
 
 
 def _rounds(light: list[str], cap: int, library: Library) -> list[str]:
-    """Three rounds that fill the time, each a little harder than the one before."""
+    """Three rounds, each a little harder than the one before; the cap ends the last rest, so all time is used."""
     each = (cap / ROUNDS - USUAL_REST_S) / len(light) - TO_THE_NEXT_S
     lines = tuple(portioned(Line(tasks=(Task(name=name),)), each, library) for name in light)
-    rest = max(10, (cap // ROUNDS - (round_s(lines, library) or 0)) // 5 * 5)
+    rest = max(10, -(((round_s(lines, library) or 0) - cap // ROUNDS) // 5) * 5)
     head = f"{ROUNDS} rounds for quality, rest {clock(rest)}, cap {clock(cap)}, at 3 4 5"
     return [head, *(f"  {move_line(line)}" for line in lines)]
 

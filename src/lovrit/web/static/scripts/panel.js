@@ -15,8 +15,10 @@ export function handlePanel(root, hands) {
   const panel = () => document.getElementById("panel");
   /** @type {HTMLElement | null} */
   let from = null;
+  let asked = 0;
 
   const close = () => {
+    asked += 1; // an answer that comes after this opens nothing
     const open = panel();
     if (!open || open.hidden) return;
     open.hidden = true;
@@ -27,11 +29,13 @@ export function handlePanel(root, hands) {
 
   /** @param {string} address @param {string} [key] */
   const open = async (address, key = "") => {
+    asked += 1;
+    const mine = asked;
     await hands.settled();
     const answer = await fetch(address, { headers: { "x-lovrit": "1" } });
     const made = new DOMParser().parseFromString(await answer.text(), "text/html").getElementById("panel");
     const old = panel();
-    if (!made || !old) return;
+    if (!made || !old || mine !== asked) return;
     if (old.hidden && document.activeElement instanceof HTMLElement) from = document.activeElement;
     const fresh = document.adoptNode(made);
     old.replaceWith(fresh);
