@@ -30,9 +30,10 @@ def test_a_program_plans_a_session_without_the_pages(client: TestClient, winter:
     told = client.post("/api/plan/slate", json={"slate": winter}).json()
     assert told["total_s"] == 42 * 60 + 20
     session = client.post("/api/read/slate", json={"slate": winter}).json()
-    session.pop("format"), session.pop("version")
+    assert session["format"] == "lovrit-session"
     assert client.post("/api/plan", json=session).json()["intervals"] == told["intervals"]
     assert "goblet squat" in client.post("/api/write/md", json=session).text
+    assert client.post("/api/write/slate", json=session | {"version": 2}).status_code == 422
     assert client.post("/api/write/ics", json=session).status_code == 422
     bad = client.post("/api/plan/slate", json={"slate": "3 runds of 40/20"})
     assert bad.status_code == 422 and bad.json()["errors"][0]["nearest"] == "3 rounds of 40/20"

@@ -11,10 +11,14 @@ from lovrit.core.session.edits import (
     Convention,
     InsertBlock,
     LineEdit,
+    MoveOption,
     MoveStation,
+    ReplaceBlock,
     ReplaceLine,
     ReplaceMove,
+    SetAmount,
     SetFigure,
+    SetSide,
 )
 from lovrit.core.session.reader import read
 from tests.core.session.slates import slates
@@ -141,3 +145,32 @@ def test_lines_are_removed_doubled_and_put_in() -> None:
 def test_an_edit_without_a_place_says_so(edit) -> None:
     with pytest.raises(CannotEdit):
         apply_edit(ODD, edit)
+
+
+@given(slates(), st.data(), st.sampled_from(["none", "each", "by-round"]))
+def test_a_side_is_set_on_its_line_alone(text: str, data: st.DataObject, side: str) -> None:
+    reading = read(text)
+    blocks = [at for at, place in enumerate(reading.blocks) if place.moves]
+    assume(blocks)
+    block = data.draw(st.sampled_from(blocks))
+    move = data.draw(st.integers(0, len(reading.blocks[block].moves) - 1))
+    line = reading.blocks[block].moves[move]
+    after = apply_edit(text, SetSide(block=block, move=move, side=side))  # type: ignore[arg-type]
+    changed = [nth for nth, (a, b) in enumerate(zip(text.split("\n"), after.split("\n"), strict=True), 1) if a != b]
+    assert changed in ([], [line])
+    again = read(after).session.blocks
+    if len(again) == len(reading.session.blocks) and len(again[block].moves) == len(
+        reading.session.blocks[block].moves
+    ):
+        assert again[block].moves[move].side == side
+
+
+def test_amounts_ways_and_whole_blocks_are_put_in_place() -> None:
+    text = "every 1:00 for 6:00\n  15-25 side step   # quick\n  row\n\nrest 1:00\n"
+    changed = apply_edit(text, SetAmount(block=0, move=0, value=12))
+    assert "  12 side step   # quick" in changed
+    assert "  row, or squat" in apply_edit(text, MoveOption(block=0, move=1, text="or squat"))
+    with pytest.raises(CannotEdit):
+        apply_edit(text, SetAmount(block=0, move=1, value=12))
+    recast = apply_edit(text, ReplaceBlock(block=0, text="amrap 6:00\n  row"))
+    assert recast == "amrap 6:00\n  row\n\nrest 1:00\n"

@@ -23,6 +23,7 @@ from lovrit.core.session.edits import (
     ReplaceMove,
     SetAmount,
     SetFigure,
+    SetSide,
 )
 from lovrit.core.session.figures import Figure
 from lovrit.core.session.movelines import name_span
@@ -34,6 +35,8 @@ from lovrit.core.values import LovritError
 ADDED = re.compile(r"^\s*added\b", re.IGNORECASE)
 AMOUNT = re.compile(r"^(\s*)\d+(?:\.\d+)?(?:\s*[-–/]\s*\d+(?:\.\d+)?)?(?=[\s(smc])")
 DROPPED = re.compile(r"\s*,?\s*\bdrop\s+last\s+rest\b", re.IGNORECASE)
+SIDED = re.compile(r"\s*,?\s*\b(?:each\s+side|left\s+then\s+right)\b", re.IGNORECASE)
+SIDES = {"none": "", "each": ", each side", "by-round": ", left then right"}
 SPLIT_BY = ("rounds", "count", "sets", "total")
 
 
@@ -169,6 +172,12 @@ def _mark(slate: _Text, edit: MoveOption) -> None:
     slate.lines[line] = _with_comment(slate.lines[line], lambda code: f"{code}, {edit.text}")
 
 
+def _side(slate: _Text, edit: SetSide) -> None:
+    line = _move_at(slate, edit.block, edit.move)
+    words = SIDES[edit.side]
+    slate.lines[line] = _with_comment(slate.lines[line], lambda code: SIDED.sub("", code) + words)
+
+
 def _line(slate: _Text, edit: LineEdit) -> None:
     if edit.move < 0:
         slate.lines.insert(slate.place(edit.block).line + 1, f"  {edit.text.strip()}")
@@ -294,6 +303,7 @@ EDITS: dict[str, Callable[[_Text, Any], None]] = {
     "rename": _rename,
     "amount": _amount,
     "mark": _mark,
+    "side": _side,
     "recast": _recast,
     "line": _line,
     "block": _block,

@@ -71,6 +71,15 @@ class MoveOption(Value):
     text: str = Field(min_length=1, max_length=200)
 
 
+class SetSide(Value):
+    """Say how sides are taken on a move line: each in one turn, by round, or not at all."""
+
+    do: Literal["side"] = "side"
+    block: At
+    move: At
+    side: Literal["none", "each", "by-round"]
+
+
 class ReplaceBlock(Value):
     """Put lines of slate in place of a block; comments on its own lines go with it."""
 
@@ -122,6 +131,7 @@ Edit = Annotated[
     | ReplaceMove
     | SetAmount
     | MoveOption
+    | SetSide
     | ReplaceBlock
     | LineEdit
     | BlockEdit

@@ -46,6 +46,13 @@ class CsvText(BaseModel):
     csv: str = Field(max_length=2_000_000)
 
 
+class SessionBody(Session):
+    """A session in its JSON form; what it says of its form and version may be there, and must be right."""
+
+    format: Literal["lovrit-session"] = "lovrit-session"
+    version: Literal[1] = 1
+
+
 class FitBody(SlateText):
     """A slate, and what must be."""
 
@@ -68,13 +75,13 @@ def _planned(house: House, plan: Plan) -> Response:
     return JSONResponse(plan_object(plan, second_look(plan, house.library)))
 
 
-def _session(house: House, session: Session) -> Plan:
+def _session(house: House, session: SessionBody) -> Plan:
     """A session's plan, the session first brought to what a slate can say."""
     return plan_session(from_object(session.model_dump(mode="json")), house.library)
 
 
 @router.post("/plan", responses=REFUSED)
-async def plan(house: InHouse, session: Annotated[Session, Body()]) -> Response:
+async def plan(house: InHouse, session: Annotated[SessionBody, Body()]) -> Response:
     """Lay a session in its JSON form on the clock."""
     return _planned(house, _session(house, session))
 
@@ -102,7 +109,7 @@ async def read_csv(body: CsvText) -> Response:
 
 
 @router.post("/write/{form}", responses={**REFUSED, 200: {"description": "The session in that form."}})
-async def write(house: InHouse, form: Annotated[Form, Path()], session: Annotated[Session, Body()]) -> Response:
+async def write(house: InHouse, form: Annotated[Form, Path()], session: Annotated[SessionBody, Body()]) -> Response:
     """A session in another form."""
     planned = _session(house, session)
     if planned.problems:

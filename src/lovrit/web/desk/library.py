@@ -20,6 +20,22 @@ router = APIRouter()
 MOST_BYTES = 256 * 1024
 
 
+# what a coach calls each kind of block
+SHAPES = {
+    "rotate": "stations",
+    "sets": "sets at a station",
+    "intervals": "intervals",
+    "every": "a task a minute",
+    "amrap": "as many as possible",
+    "for-time": "for time",
+    "quality": "for quality",
+    "strength": "strength sets",
+    "hold-ladder": "growing hold",
+    "tempo": "tempo ladder",
+    "build": "build to heavy",
+}
+
+
 class NotTaken(LovritError):
     """A file that can't be taken in."""
 
@@ -50,9 +66,9 @@ async def desks(request: Request, house: InHouse, words: str = "", away: bool = 
 
 def _listed(house: House, row: SessionRow, ran: int | None) -> Listed:
     plan = plan_text(row.good_text or row.text, house.library)
-    kinds = dict.fromkeys(block.kind for block in plan.timeline.blocks if block.kind not in ("steady", "rest"))
+    kinds = dict.fromkeys(SHAPES.get(block.kind, "") for block in plan.timeline.blocks)
     when = f"{datetime.fromtimestamp(ran / 1000, UTC):%-d %B}" if ran else "never run"
-    return Listed(row, minutes(plan.timeline.total_s), ", ".join(kinds), when)
+    return Listed(row, minutes(plan.timeline.total_s), ", ".join(filter(None, kinds)), when)
 
 
 @router.post("/desk")

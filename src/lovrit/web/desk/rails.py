@@ -43,6 +43,7 @@ class Rail(Value):
     name: str
     detail: str
     move: int | None
+    side: str = "none"
 
 
 class Scrub(Value):
@@ -167,7 +168,10 @@ def _rails(block: AnyBlock, library: Library) -> tuple[Rail, ...]:
     if not block.moves:
         name = getattr(block, "label", "") or {"rest": "rest"}.get(block.kind, "work")
         return (Rail(name=name, detail="", move=None),)
-    return tuple(Rail(name=line.name, detail=detail(line, library), move=nth) for nth, line in enumerate(block.moves))
+    return tuple(
+        Rail(name=line.name, detail=detail(line, library), move=nth, side=line.side)
+        for nth, line in enumerate(block.moves)
+    )
 
 
 def detail(line: Line, library: Library) -> str:

@@ -62,6 +62,9 @@ export function handleBlocks(root, send, desk) {
     } else if (event.key === "Delete" || event.key === "Backspace") {
       focusNext(`block-${Math.max(0, Math.min(block, last - 1))}`);
       remove(some());
+    } else if (!event.altKey && event.key === "x") {
+      if (!picked.delete(block)) picked.add(block);
+      draw();
     } else if (!event.altKey && ["d", "s", "j"].includes(event.key)) {
       const what = { d: "duplicate", s: "split", j: "join" }[event.key];
       focusNext(`block-${block}`);

@@ -244,18 +244,43 @@ class Desk {
     return (this.now().dataset.lines ?? "").split(",").filter(Boolean).map(Number);
   }
 
-  /** A slate dropped on the page is put behind the last block. @param {DragEvent} event */
+  /** A file dropped on the page, a slate or its JSON or CSV form, is put behind the last block. @param {DragEvent} event */
   async dropped(event) {
     const file = event.dataTransfer?.files[0];
     if (!file) return;
     event.preventDefault();
-    if (file.size > 65_536) {
-      this.say("That file is larger than 64 KiB, far more than a session needs.");
+    if (file.size > 262_144) {
+      this.say("That file is larger than 256 KiB, far more than a session needs.");
       return;
     }
-    const text = await file.text();
+    const text = (await file.text()).replaceAll("\r\n", "\n");
     if (text.includes("\u0000")) this.say("That file is not text.");
-    else this.edit({ do: "insert", at: 5000, text: text.replaceAll("\r\n", "\n") });
+    else this.put(await this.slateOf(text));
+  }
+
+  /** Blocks of another slate behind the last one; its headers come along only where there is nothing yet. @param {string} slate */
+  put(slate) {
+    if (!slate) return;
+    const blocks = slate.split("\n").filter((line) => !/^(title|date|slot|people|setup):/i.test(line)).join("\n").trim();
+    if (this.lines().length) this.edit({ do: "insert", at: 5000, text: blocks });
+    else this.enqueue(() => this.post("text", { text: slate }));
+  }
+
+  /** A file's text as a slate; empty where it could not be read, and said. @param {string} text */
+  async slateOf(text) {
+    const json = text.trimStart().startsWith("{");
+    if (!json && !/^[\w ]+(,[\w ]+)+\n/.test(text)) return text;
+    const path = json ? "/api/write/slate" : "/api/read/csv";
+    const body = json ? text : JSON.stringify({ csv: text });
+    const answer = await fetch(path, { method: "POST", body, headers: { "content-type": "application/json" } });
+    if (!answer.ok) {
+      this.say(`That file is not a session in its ${json ? "JSON" : "CSV"} form.`);
+      return "";
+    }
+    if (json) return answer.text();
+    const made = await answer.json();
+    if (made.left_out.length) this.say(`Left out: ${made.left_out.join("; ")}`);
+    return made.slate;
   }
 
   /** The rails follow the cursor. @param {number} line */
@@ -326,6 +351,7 @@ class Desk {
     this.root.addEventListener("submit", (event) => this.submitted(event));
     this.root.addEventListener("click", (event) => this.clicked(event));
     document.addEventListener("keydown", (event) => this.pressed(event));
+    document.addEventListener("keydown", (event) => this.redone(event), true);
     const events = new EventSource(`${this.url}/events`);
     events.addEventListener("version", (event) => {
       if (Number(event.data) > this.version && !this.busy) {
@@ -388,6 +414,14 @@ class Desk {
     const why = document.getElementById("why");
     if (!made || !why) return;
     why.replaceWith(document.adoptNode(made));
+  }
+
+  /** Shift with a small z, as caps lock makes it, redoes as well. @param {KeyboardEvent} event */
+  redone(event) {
+    if (!(event.ctrlKey || event.metaKey) || !event.shiftKey || event.key !== "z") return;
+    event.preventDefault();
+    event.stopPropagation();
+    this.step("redo");
   }
 
   /** @param {KeyboardEvent} event */

@@ -122,6 +122,8 @@ export function handleFigures(root, send) {
   }
 }
 
+const SIDES = ["none", "each", "by-round"];
+
 /** @param {HTMLElement} root @param {Send} send */
 export function handleStations(root, send) {
   root.addEventListener("pointerdown", (event) => {
@@ -171,19 +173,39 @@ export function handleStations(root, send) {
       event.preventDefault();
       focusNext(`station-${move + 1}`);
       send({ do: "line", what: "duplicate", block, move });
+    } else if (event.key === "s" && !event.ctrlKey && !event.metaKey) {
+      event.preventDefault();
+      focusNext(`station-${move}`);
+      const side = SIDES[(SIDES.indexOf(button.dataset.side ?? "none") + 1) % SIDES.length];
+      send({ do: "side", block, move, side });
+    } else if (["a", "e", "h"].includes(event.key) && !event.ctrlKey && !event.metaKey) {
+      event.preventDefault();
+      const word = { a: "or", e: "easier", h: "harder" }[event.key] ?? "or";
+      ask(button, `${word} …`, "", (text) => {
+        focusNext(`station-${move}`);
+        send({ do: "mark", block, move, text: `${word} ${text}` });
+      });
     } else if (event.key === "Enter" || event.key === "i") {
       event.preventDefault();
-      rename(button, event.key === "i", block, move);
+      const insert = event.key === "i";
+      ask(button, insert ? "New station" : "Another move", insert ? "" : (button.dataset.name ?? ""), (name) => {
+        focusNext(`station-${move + (insert ? 1 : 0)}`);
+        if (insert) send({ do: "line", what: "insert", block, move, text: name });
+        else if (name !== button.dataset.name) send({ do: "rename", block, move, name });
+      });
     }
   });
 
-  /** @param {HTMLElement} button @param {boolean} insert @param {number} block @param {number} move */
-  function rename(button, insert, block, move) {
+  /**
+   * Words typed where a station stands.
+   * @param {HTMLElement} button @param {string} said @param {string} value @param {(text: string) => void} then
+   */
+  function ask(button, said, value, then) {
     const input = document.createElement("input");
     input.className = "typed";
-    input.setAttribute("aria-label", insert ? "New station" : "Another move");
-    input.setAttribute("list", "moves");
-    input.value = insert ? "" : (button.dataset.name ?? "");
+    input.setAttribute("aria-label", said);
+    input.placeholder = said;
+    input.value = value;
     button.after(input);
     button.hidden = true;
     input.focus();
@@ -192,14 +214,11 @@ export function handleStations(root, send) {
     const done = (/** @type {boolean} */ keep) => {
       if (over) return;
       over = true;
-      const name = input.value.trim();
+      const text = input.value.trim();
       input.remove();
       button.hidden = false;
       button.focus();
-      if (!keep || !name) return;
-      focusNext(`station-${move + (insert ? 1 : 0)}`);
-      if (insert) send({ do: "line", what: "insert", block, move, text: name });
-      else if (name !== button.dataset.name) send({ do: "rename", block, move, name });
+      if (keep && text) then(text);
     };
     input.addEventListener("keydown", (event) => {
       event.stopPropagation();
