@@ -18,8 +18,10 @@ import httpx
 import uvicorn
 
 from lovrit.core.advice.company import Company
-from lovrit.core.advice.look import second_look
+from lovrit.core.advice.look import RULES, second_look
 from lovrit.core.crew.groups import deal
+from lovrit.core.fit.fit import Wish, fit
+from lovrit.core.forecast.outlook import outlook
 from lovrit.core.moves.library import shipped
 from lovrit.core.session.grammar import parse_line, reads
 from lovrit.core.session.lines import read_block, read_header
@@ -33,6 +35,7 @@ from lovrit.store import people, sessions
 from lovrit.store.database import Database
 from lovrit.store.tables import PersonRow
 from lovrit.web.app import create_app
+from lovrit.web.desk.panel import crowd_said
 from lovrit.web.desk.view import People, desk_view
 from lovrit.web.pages import render
 
@@ -116,6 +119,41 @@ def core() -> None:
     say(f"  view {statistics.median(timed(lambda: desk_view(plan, library, view, (1, 0)), 9)):.1f} ms")
 
 
+def thinking() -> None:
+    """Rules, forecasts and fits, each against laying the same session out."""
+    library = shipped()
+    hour = plan_text(HOUR, library)
+    base = statistics.median(timed(lambda: lay(hour.session, library), 30))
+    company = Company(groups=6, people=50, new=3, older=1, to_ask=9, limits={"overhead": 2, "jumps": 3})
+    rules = timed(lambda: second_look(hour, library, company), 30)
+    reps = plan_text(REPS, library)
+    crowd = timed(lambda: [crowd_said(reps, at, 50) for at in range(len(reps.session.blocks))], 20)
+    told = timed(lambda: [outlook(block, library) for block in reps.session.blocks], 20)
+    say(f"an hour laid out {base:.1f} ms; all {len(RULES)} rules {statistics.median(rules):.1f} ms")
+    say(f"  forecast for 50 people {statistics.median(crowd):.1f} ms, its sentences {statistics.median(told):.1f} ms")
+    wishes = [Wish(seconds=(30 + nth) * 60) for nth in range(35)] + [Wish(seconds=(5 + nth) * 60) for nth in range(15)]
+    slates = [HOUR if wish.seconds >= 1800 else REPS for wish in wishes]
+    taken = [
+        timed(lambda t=t, w=w: fit(t, plan_text(t, library), w, library), 1)[0]
+        for t, w in zip(slates, wishes, strict=True)
+    ]
+    say(f"  fits of {len(taken)} wishes: median {statistics.median(taken):.0f} ms, p95 {quantile(taken, 0.95):.0f} ms")
+
+
+REPS = """warm-up 6:00
+as many as possible in 12:00 at 7
+  8 push-up
+  10 squat
+  12 swing
+5 rounds for time, cap 18:00
+  12 ring row
+  16 hollow rock
+every 1:00 for 12:00
+  12 push-up
+  15 swing
+"""
+
+
 def run_quietly(command: list[str]) -> None:
     """A process, its output thrown away."""
     subprocess.run(command, stdout=subprocess.DEVNULL, check=True)
@@ -140,12 +178,12 @@ class Served:
         self.database = Database(data / "bench.sqlite")
         fill(self.database)
         with self.database.work() as work:
-            for nth in range(30):
+            for nth in range(34):
                 work.add(PersonRow(name=f"Bench {nth:02d}", initials=f"{nth:02d}"))
             row = sessions.create(work, HOUR, "An hour", 0)
             assert row.id
             self.session = row.id
-            everyone = [person.id for person in people.everyone(work)][:50]
+            everyone = [person.id for person in people.everyone(work) if not person.effort_only][:50]
             people.set_comers(work, row.id, deal(everyone, 6))
         self.app = create_app(Settings(data=data), self.database)
         house = self.app.state.house
@@ -277,6 +315,7 @@ def first_page() -> None:
 def main() -> None:
     """Everything."""
     core()
+    thinking()
     plan_process()
     with tempfile.TemporaryDirectory() as data:
         served = Served(Path(data))

@@ -74,7 +74,7 @@ def create_app(settings: Settings, database: Database | None = None, now_ms: Cal
         app.include_router(router, include_in_schema=False)
     app.mount("/static", _Assets(directory=BUILT, check_dir=False), name="static")
     add_error_pages(app)
-    app.add_middleware(GZipMiddleware, minimum_size=600)
+    app.add_middleware(GZipMiddleware, minimum_size=600, compresslevel=4)
     secret = _secret(settings.data)
     app.state.secret = secret
     app.add_middleware(Guard, settings=settings, secret=secret)

@@ -24,6 +24,7 @@ def environment(assets: str) -> Environment:
     made = Environment(
         loader=ChoiceLoader(loaders),
         autoescape=True,
+        auto_reload=False,
         undefined=StrictUndefined,
         trim_blocks=True,
         lstrip_blocks=True,

@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 from lovrit.core.fit.knobs import Knob, Turn
 from lovrit.core.moves.library import Library
-from lovrit.core.session.model import AnyBlock, Intervals, Pair, Rotate, Sets, Stretch
+from lovrit.core.session.model import AnyBlock, Count, Intervals, Pair, Rotate, Sets, Stretch
 from lovrit.core.timeline.steps import Laying, steps
 
 Turned = tuple[tuple[Knob, Turn], ...]
@@ -43,13 +43,10 @@ def sums_of(block: AnyBlock, library: Library) -> Sums:
 def variations(at: int, block: AnyBlock, turnable: list[Knob], library: Library) -> Iterator[Variation]:
     """The block with every one, and with every two, of its knobs turned every way."""
     now = sums_of(block, library)
-    measure = _Linear(library) if _linear(block) else None
+    measure = _Linear(block, library) if _linear(block) else _Unrolled(block, library)
     for turned in _ways(turnable):
-        made = block
-        for knob, turn in turned:
-            made = knob.put(made, turn.value)
-        then = measure.sums(made) if measure else sums_of(made, library)
-        change = Sums(then.total - now.total, then.work - now.work, then.rest - now.rest)
+        total, work, rest = measure.sums(turned)
+        change = Sums(total - now.total, work - now.work, rest - now.rest)
         yield Variation(at, turned, change, sum(turn.cost for _, turn in turned))
 
 
@@ -79,33 +76,64 @@ def _linear(block: AnyBlock) -> bool:
 UNIT = Pair(work=Stretch(seconds=1), rest=Stretch(seconds=1))
 
 
+class _Unrolled:
+    """Sums of a block turned, by making it and unrolling it."""
+
+    def __init__(self, block: AnyBlock, library: Library):
+        self.block, self.library = block, library
+
+    def sums(self, turned: Turned) -> Sums:
+        made = self.block
+        for knob, turn in turned:
+            made = knob.put(made, turn.value)
+        return sums_of(made, self.library)
+
+
+ROLES = {"rounds": "times", "sets": "times", "count": "times", "break": "between", "change": "between"}
+
+
 class _Linear:
     """Sums of a block of one pair: its phases are counted once for each shape, then times are multiplied."""
 
-    def __init__(self, library: Library):
-        self.library = library
-        self.counted: dict[tuple[int, int], Counter[str]] = {}
-
-    def sums(self, block: AnyBlock) -> Sums:
+    def __init__(self, block: AnyBlock, library: Library):
         assert isinstance(block, Rotate | Sets | Intervals)
+        self.block, self.library = block, library
         pair = block.pattern[0] if isinstance(block, Intervals) else block.pair
-        between = getattr(block, "break_s", None) or getattr(block, "change_s", None) or 0
-        count = self._phases(block)
-        work, rest = count["work"] * (pair.work.seconds or 0), count["rest"] * (pair.rest.seconds or 0)
-        return Sums(work + rest + (count["break"] + count["change"]) * between + block.lead_in_s, work, rest)
+        self.now: dict[str, float] = {
+            "times": _times(block).high,
+            "stations": len(block.moves),
+            "work": pair.work.seconds or 0,
+            "rest": pair.rest.seconds or 0,
+            "between": getattr(block, "break_s", None) or getattr(block, "change_s", None) or 0,
+            "lead-in": block.lead_in_s,
+        }
+        self.counted: dict[tuple[float, float], Counter[str]] = {}
 
-    def _phases(self, block: Rotate | Sets | Intervals) -> Counter[str]:
-        times = block.rounds if isinstance(block, Rotate) else block.sets if isinstance(block, Sets) else block.count
-        key = (times.high, len(block.moves))
+    def sums(self, turned: Turned) -> Sums:
+        is_ = {**self.now, **{ROLES.get(knob.figure, knob.figure): turn.value for knob, turn in turned}}
+        count = self._phases(is_["times"], is_["stations"])
+        work, rest = count["work"] * is_["work"], count["rest"] * is_["rest"]
+        between = (count["break"] + count["change"]) * is_["between"]
+        return Sums(round(work + rest + between + is_["lead-in"]), round(work), round(rest))
+
+    def _phases(self, times: float, stations: float) -> Counter[str]:
+        key = (times, stations)
         if key not in self.counted:
-            self.counted[key] = Counter(step.phase for step in steps(_unit(block), Laying(self.library)))
+            unit = _unit(self.block, round(times), round(stations))
+            self.counted[key] = Counter(step.phase for step in steps(unit, Laying(self.library)))
         return self.counted[key]
 
 
-def _unit(block: Rotate | Sets | Intervals) -> AnyBlock:
+def _times(block: Rotate | Sets | Intervals) -> Count:
+    return block.rounds if isinstance(block, Rotate) else block.sets if isinstance(block, Sets) else block.count
+
+
+def _unit(block: Rotate | Sets | Intervals, times: int, stations: int) -> AnyBlock:
     """The block with every time a second, so that its steps count themselves."""
+    count = Count(low=times, high=times)
+    shared = {"moves": block.moves[:stations], "lead_in_s": 0}
     if isinstance(block, Intervals):
-        return block.model_copy(update={"pattern": (UNIT,)})
-    field = "break_s" if isinstance(block, Rotate) else "change_s"
+        return block.model_copy(update={**shared, "count": count, "pattern": (UNIT,)})
+    field, counted = ("break_s", "rounds") if isinstance(block, Rotate) else ("change_s", "sets")
     between = {field: 1} if getattr(block, field) is not None else {}
-    return block.model_copy(update={"pair": UNIT, **between})
+    return block.model_copy(update={**shared, counted: count, "pair": UNIT, **between})

@@ -16,12 +16,11 @@ from lovrit.web.house import House
 NEAR_DAYS = 2
 
 
-def company_here(house: House, work: Session, row: SessionRow, plan: Plan) -> Company:
-    """The company of a session as it stands."""
+def company_here(house: House, work: Session, row: SessionRow, plan: Plan, groups: int | None) -> Company:
+    """The company of a session as it stands, in so many groups."""
     assert row.id is not None
     today = f"{datetime.fromtimestamp(house.now_ms() / 1000, UTC):%Y-%m-%d}"
     who = people.counted(work, row.id)
-    groups = len(people.group_sizes(work, row.id)) or None
     counted = company_of(who, groups, today)
     more = {"schools": house.schools, "missing": house.missing, "days": _days(work, row, plan)}
     return counted.model_copy(update=more)

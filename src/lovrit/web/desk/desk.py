@@ -62,7 +62,7 @@ def open_desk(house: House, work: Session, session_id: int, written: Written | N
     elif row.good_text:
         drawn = plan_text(row.good_text, house.library)
     people = _people(work, session_id, typed)
-    company = company_here(house, work, row, typed)
+    company = company_here(house, work, row, typed, len(people.groups) or None)
     asides = club.asides(work, session_id)
     return Desk(house, row, people, written or sessions.state(work, row), typed, drawn, company, asides)
 
