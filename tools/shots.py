@@ -58,6 +58,42 @@ def compared(browser: Browser) -> Page:
     return page
 
 
+TOO_MUCH = """title: Too much of a good thing
+slot: 18:10-18:55
+people: 18
+setup: 2:00
+
+as many as possible in 20:00 at 9
+  20 push-up
+  30 jump squat
+  20 swing
+"""
+
+
+def thinking(browser: Browser) -> None:
+    """A session that is too much, what is said of it, its recast, and a fit."""
+    page = open_page(browser, "/desk", DESK)
+    page.get_by_role("button", name="New session").click()
+    page.wait_for_selector(".cm-content")
+    page.locator(".cm-content").click()
+    page.keyboard.insert_text(TOO_MUCH)
+    page.wait_for_timeout(1500)
+    page.locator(".cm-line", has_text="jump squat").click()
+    page.wait_for_timeout(1500)
+    take(page, "desk-forecast")
+    page.evaluate("desk.editor.contentDOM.blur()")
+    page.keyboard.press("r")
+    page.wait_for_timeout(900)
+    take(page, "desk-recast")
+    page = open_page(browser, "/desk/4", DESK)
+    page.keyboard.press("f")
+    page.wait_for_timeout(600)
+    page.fill("#fit-value", "40:00")
+    page.keyboard.press("Enter")
+    page.wait_for_timeout(1500)
+    take(page, "desk-fit")
+
+
 def run_class(browser: Browser) -> tuple[str, Page]:
     """Take the winter session to the floor and let it run into its second turn."""
     page = open_page(browser, "/desk/4", DESK)
@@ -82,6 +118,9 @@ def main() -> None:
             take(open_page(browser, "/desk/1?block=3", DESK), "desk-ladder")
             take(open_page(browser, "/desk/3?block=3", DESK), "desk-every-minute")
             take(open_page(browser, "/desk", DESK), "sessions")
+            take(open_page(browser, "/moves", DESK), "moves")
+            take(open_page(browser, "/moves/ring%20row", DESK), "move")
+            thinking(browser)
             take(compared(browser), "revisions")
             take(open_page(browser, "/desk/4/session.sheet", SHEET), "sheet")
             take(open_page(browser, "/crew/4", DESK), "crew")

@@ -11,7 +11,7 @@ from lovrit.core.moves.library import Library, shipped
 from lovrit.core.moves.move import Move
 from lovrit.core.session.model import Amrap, AnyBlock, Every, ForTime
 from lovrit.core.session.reader import read
-from lovrit.core.timeline.rounds import rounds
+from lovrit.core.timeline.rounds import rounds, rounds_in
 from lovrit.core.timeline.worktime import FACTOR, reps_s
 
 CASES = ("low", "likely", "high")
@@ -132,3 +132,19 @@ def test_a_club_that_does_fewer_rounds_is_forecast_slower() -> None:
     assert (rounds(work, slower, "likely") or 0) < said
     told = outlook(work, slower)
     assert told and "12 scores" in told.said
+
+
+def test_ways_have_their_own_seconds_and_unknown_moves_are_asked_for() -> None:
+    library = shipped()
+    assert library.find("push-up on knees") is library.find("push-up") is not None
+    assert library.rep_s("push-up slow down") == 5 > library.rep_s("push-up") > library.rep_s("Push-ups on knees")
+    assert library.find("push-up on a cloud") is None
+    for text in (
+        "amrap 10:00\n  10 squat\n  8 wobble",
+        "every 1:00 for 6:00\n  8 wobble",
+        "3 rounds for time\n  8 wobble",
+    ):
+        told = outlook(block(text), library)
+        assert told and "“wobble”" in told.said and not told.scores and not told.times_s and not told.turns
+    work = block("amrap 10:00\n  8 wobble")
+    assert isinstance(work, Amrap) and rounds_in(work, library) is None

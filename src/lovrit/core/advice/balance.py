@@ -110,8 +110,8 @@ def unknown_move(look: Look) -> Iterator[Note]:
                 yield Note(
                     code="unknown-move",
                     level="tell",
-                    text=f"“{task.name}” is not in the library: three seconds a rep is taken for it.",
-                    reason="Write it on the Moves page once and every figure follows.",
+                    text=f"“{task.name}” is not in the library: how long does a rep take?",
+                    reason="Say it once and every figure follows; until then nothing is forecast from it.",
                     block=at,
                     line=look.line(at, nth),
                     fixes=_nearest(look, at, nth, task.name) if task is line.tasks[0] else (),

@@ -13,7 +13,7 @@ from lovrit.core.session.move import Line
 from lovrit.core.timeline.interval import Case
 from lovrit.core.timeline.rounds import lines_of, round_lengths, rounds
 from lovrit.core.timeline.steps import Laying, for_time_s
-from lovrit.core.timeline.worktime import amount_s, line_s, round_s, slowing
+from lovrit.core.timeline.worktime import amount_s, line_s, round_s, slowing, unknown_move
 
 CASES: tuple[Case, Case, Case] = ("high", "likely", "low")
 
@@ -55,7 +55,13 @@ class Outlook:
 
 
 def outlook(block: AnyBlock, library: Library) -> Outlook | None:
-    """What a block is likely to come to; None where its length and its work are written as times."""
+    """What a block is likely to come to; None where its length and its work are written as times.
+
+    A move that nobody knows is asked for, never guessed.
+    """
+    unknown = unknown_move(block.moves, library) if block.kind in ("amrap", "for-time", "every") else None
+    if unknown:
+        return Outlook(f"nobody knows how long a rep of “{unknown}” takes: say it once on the Moves page.")
     match block:
         case Amrap():
             return _as_many(block, library)

@@ -29,20 +29,35 @@ class Library(Value):
         return keys | {key_of(move.name): move for move in self.moves}
 
     @cached_property
-    def _known(self) -> dict[str, Move | None]:
+    def _known(self) -> dict[str, tuple[Move | None, str]]:
         return {}
 
     def find(self, name: str) -> Move | None:
-        """The move of this name, or None where the library doesn't know it."""
+        """The move of this name, or None where the library doesn't know it; “push-up on knees” finds push-up."""
+        return self.find_way(name)[0]
+
+    def find_way(self, name: str) -> tuple[Move | None, str]:
+        """The move of this name, and the named way of it that is written behind; no way where it is plain."""
         if name not in self._known:
-            key = key_of(name)
-            found = self._by_key.get(key)
-            self._known[name] = found or self._by_key.get(key.removeprefix("hold ").removesuffix(" hold"))
+            self._known[name] = self._found(key_of(name))
         return self._known[name]
 
-    def rep_s(self, name: str, way: str = "") -> float:
-        """Seconds of one usual rep, in a way of the move's where it has its own; three where nothing is known."""
-        move = self.find(name)
+    def _found(self, key: str) -> tuple[Move | None, str]:
+        plain = self._by_key.get(key) or self._by_key.get(key.removeprefix("hold ").removesuffix(" hold"))
+        if plain:
+            return plain, ""
+        words = key.split()
+        for nth in range(len(words) - 1, 0, -1):
+            move = self._by_key.get(" ".join(words[:nth]))
+            rest = " ".join(words[nth:])
+            way = next((way for way in (*move.easier, *move.harder) if key_of(way) == rest), None) if move else None
+            if move and way:
+                return move, way
+        return None, ""
+
+    def rep_s(self, name: str) -> float:
+        """Seconds of one usual rep, of the way that is named where it has its own; three where nothing is known."""
+        move, way = self.find_way(name)
         return self.pace * (move.way_seconds.get(way, move.seconds) if move else USUAL_REP_S)
 
     def metre_s(self, name: str) -> float:

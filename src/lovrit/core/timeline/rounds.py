@@ -6,13 +6,15 @@ from lovrit.core.moves.library import Library
 from lovrit.core.session.model import Amrap, AnyBlock
 from lovrit.core.session.move import Amount, Line
 from lovrit.core.timeline.interval import Case, Forecast
-from lovrit.core.timeline.worktime import round_s, slowing
+from lovrit.core.timeline.worktime import round_s, slowing, unknown_move
 
 MOST_ROUNDS = 1000
 
 
 def rounds_in(block: Amrap, library: Library) -> Forecast | None:
-    """Rounds in the block's time, to a tenth; None where nobody said how much a round is."""
+    """Rounds in the block's time, to a tenth; None where a round or its moves have no known length."""
+    if unknown_move(block.moves, library):
+        return None
     slow, likely, quick = (rounds(block, library, case) for case in ("high", "likely", "low"))
     if slow is None or likely is None or quick is None:
         return None

@@ -49,13 +49,23 @@ def timed(line: Line) -> bool:
     )
 
 
-def reps_s(name: str, reps: float, library: Library, case: Case = "likely", way: str = "") -> float:
+def unknown_move(lines: tuple[Line, ...], library: Library) -> str | None:
+    """The first move whose reps are counted and that the library doesn't know, so that nobody can say how long."""
+    for line in lines:
+        for task in line.tasks:
+            counted = task.amount is None or task.amount.unit in ("reps", "m")
+            if counted and not task.parts and not task.slow_s and library.find(task.name) is None:
+                return task.name
+    return None
+
+
+def reps_s(name: str, reps: float, library: Library, case: Case = "likely") -> float:
     """Seconds of so many reps of a move in one go, with the pauses that they want beyond what can be done fresh."""
     move = library.find(name)
     fresh = move.fresh / FACTOR[case] if move and move.counted == "reps" else max(reps, 1)
     pauses = ceil((reps - fresh) / (fresh / 2)) if reps > fresh else 0
     slower = 1 + SLOWER_IN_A_SET * min(reps, fresh) / fresh if move else 1
-    return reps * library.rep_s(name, way) * FACTOR[case] * slower + pauses * PAUSE_S
+    return reps * library.rep_s(name) * FACTOR[case] * slower + pauses * PAUSE_S
 
 
 def _task_s(task: Task, library: Library, case: Case) -> float | None:
