@@ -3,7 +3,7 @@
 from lovrit.core.clock import clock, number
 from lovrit.core.moves.library import Library
 from lovrit.core.session.figures import Figure
-from lovrit.core.session.model import Amrap, AnyBlock, ForTime
+from lovrit.core.session.model import AnyBlock, ForTime
 from lovrit.core.session.move import Line
 from lovrit.core.session.writer import amount, kit_words, load
 from lovrit.core.timeline.interval import Interval
@@ -125,21 +125,12 @@ def rails_view(plan: Plan, groups: int, block_at: int, part: int) -> Rails | Non
 
 
 def _said(plan: Plan, at: int) -> str:
-    """What is likely to come of it, in a sentence that can be checked in the head."""
+    """Between which lengths a block may last, where the outlook doesn't say it better."""
     block, laid = plan.session.blocks[at], plan.timeline.blocks[at]
-    forecast = laid.forecast
-    if forecast and forecast.rounds and isinstance(block, Amrap):
-        low, likely, high = forecast.rounds
-        once = block.total_s / likely
-        about = f"about {clock(once)} a round, so " if not block.ladder else "up to "
-        return f"{about}{number(round(likely))} rounds; from {number(int(low))} to {number(round(high))} across people"
-    if forecast and forecast.time_s:
-        low_s, _, high_s = forecast.time_s
-        if low_s != high_s:
-            first = f"the first after {clock(low_s)}, " if isinstance(block, ForTime) else f"from {clock(low_s)} "
-            last = f"the last after {clock(high_s)}" if isinstance(block, ForTime) else f"to {clock(high_s)}"
-            return first + last
-    return ""
+    told = laid.forecast and laid.forecast.time_s
+    if not told or told[0] == told[2] or isinstance(block, ForTime):
+        return ""
+    return f"from {clock(told[0])} to {clock(told[2])}"
 
 
 def _windows(block: AnyBlock, mine: list[Interval], part: int) -> tuple[tuple[Window, ...], list[Interval]]:

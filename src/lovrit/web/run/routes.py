@@ -13,7 +13,7 @@ from lovrit.web.house import House, InHouse
 from lovrit.web.hub import stream
 from lovrit.web.pages import page
 from lovrit.web.run.floor import Floor, Live
-from lovrit.web.run.view import Screen, hearts_view, plan_object, state_object
+from lovrit.web.run.view import Screen, hearts_view, plan_object, state_object, wall_drawings
 from lovrit.web.words import KEYS
 
 router = APIRouter()
@@ -56,6 +56,8 @@ def _screen(request: Request, house: House, live: Live, screen: Screen) -> HTMLR
         "plan_json": json.dumps(plan_object(live.plan, live.groups)),
         "state_json": json.dumps(state_object(state, house.now_ms(), screen)),
     }
+    if screen == "wall":
+        values["drawings"] = wall_drawings(live.plan)
     if screen == "coach":
         values |= {
             "hearts": hearts_view(live.plan, state, live.comers, live.beats),

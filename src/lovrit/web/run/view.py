@@ -11,6 +11,7 @@ from lovrit.core.run.state import Class
 from lovrit.core.timeline.interval import Interval
 from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import Value
+from lovrit.web.moves.drawing import Picture, picture
 
 Screen = Literal["coach", "wall"]
 SAID = {
@@ -49,6 +50,18 @@ def plan_object(plan: Plan, groups: int) -> dict[str, Any]:
         "end_s": plan.timeline.total_s,
         "intervals": [_interval(plan, at, groups) for at in range(len(plan.timeline.intervals))],
     }
+
+
+def wall_drawings(plan: Plan) -> dict[str, Picture]:
+    """The drawings of a class's stations by their names, for those whose first move has one."""
+    names: dict[str, str] = {}
+    for block in plan.session.blocks:
+        for line in block.moves:
+            move = plan.library.find(line.tasks[0].name)
+            if move:
+                names[line.name] = move.name
+    drawn = {station: picture(name) for station, name in names.items()}
+    return {station: one for station, one in drawn.items() if one}
 
 
 def _interval(plan: Plan, at: int, groups: int) -> dict[str, Any]:

@@ -152,7 +152,8 @@ class Run {
       side.textContent = ` ${stand.side}`;
       name.append(side);
     }
-    row.append(here, name);
+    const drawn = document.querySelector(`#drawings [data-station="${CSS.escape(stand.station)}"] svg`);
+    row.append(here, ...(drawn ? [drawn.cloneNode(true)] : []), name);
     const then = document.createElement("span");
     then.className = "then";
     if (stand.then.length && !coming) {
