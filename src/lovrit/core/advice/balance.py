@@ -27,13 +27,13 @@ def pattern_twice(look: Look) -> Iterator[Note]:
     """The same movement pattern at two stations in a row."""
     for at, block, nth, one, two in _neighbours(look):
         if one.pattern == two.pattern:
-            yield Note(
+            yield look.note(
                 code="pattern-twice",
                 level="weigh",
                 text=f"{one.name} then {two.name}: {one.pattern} twice in a row.",
                 reason="The second is done tired, and its rest is no rest for what works.",
-                block=at,
-                line=look.line(at, nth),
+                at=at,
+                nth=nth,
                 fixes=tuple(_swaps(look, at, block, nth)),
             )
 
@@ -42,13 +42,13 @@ def grip_after_grip(look: Look) -> Iterator[Note]:
     """Two stations in a row that both hang on the hands."""
     for at, block, nth, one, two in _neighbours(look):
         if one.grip and two.grip and one.pattern != two.pattern:
-            yield Note(
+            yield look.note(
                 code="grip-after-grip",
                 level="weigh",
                 text=f"{one.name} then {two.name}: grip after grip.",
                 reason="Hands give out before the legs or the back have worked.",
-                block=at,
-                line=look.line(at, nth),
+                at=at,
+                nth=nth,
                 fixes=tuple(_swaps(look, at, block, nth)),
             )
 
@@ -62,12 +62,12 @@ def impact_in_a_row(look: Look) -> Iterator[Note]:
                 name = two.low_impact.split(",")[0]
                 edit = ReplaceMove(block=at, move=nth, name=name)
                 fixes = (Fix(text=name, edit=edit),)
-            yield Note(
+            yield look.note(
                 code="impact-in-a-row",
                 level="weigh",
                 text=f"{one.name} then {two.name}: hard landings twice in a row.",
-                block=at,
-                line=look.line(at, nth),
+                at=at,
+                nth=nth,
                 fixes=fixes,
             )
 
@@ -107,13 +107,13 @@ def unknown_move(look: Look) -> Iterator[Note]:
                 if known or task.name in seen:
                     continue
                 seen.add(task.name)
-                yield Note(
+                yield look.note(
                     code="unknown-move",
                     level="tell",
                     text=f"“{task.name}” is not in the library: how long does a rep take?",
                     reason="Say it once and every figure follows; until then nothing is forecast from it.",
-                    block=at,
-                    line=look.line(at, nth),
+                    at=at,
+                    nth=nth,
                     fixes=_nearest(look, at, nth, task.name) if task is line.tasks[0] else (),
                 )
 
@@ -137,13 +137,13 @@ def uneven_sides(look: Look) -> Iterator[Note]:
             continue
         for nth, line in enumerate(block.moves):
             if line.side == "by-round":
-                yield Note(
+                yield look.note(
                     code="uneven-sides",
                     level="weigh",
                     text=f"{line.name}: left has a round more than right in {rounds.high}.",
                     reason="Both sides get the same.",
-                    block=at,
-                    line=look.line(at, nth),
+                    at=at,
+                    nth=nth,
                     fixes=_one_more(look, at, rounds.high + 1),
                 )
 
@@ -152,13 +152,13 @@ def shoulders_in_a_row(look: Look) -> Iterator[Note]:
     """Two stations in a row that both load the shoulders."""
     for at, block, nth, one, two in _neighbours(look):
         if _both_shoulders(one, two) and one.pattern != two.pattern and not (one.grip and two.grip):
-            yield Note(
+            yield look.note(
                 code="shoulders-in-a-row",
                 level="weigh",
                 text=f"{one.name} then {two.name}: shoulder after shoulder.",
                 reason="Tired shoulders lose their place first, and overhead is where that hurts.",
-                block=at,
-                line=look.line(at, nth),
+                at=at,
+                nth=nth,
                 fixes=tuple(_swaps(look, at, block, nth)),
             )
 
@@ -178,13 +178,12 @@ def pattern_missing(look: Look) -> Iterator[Note]:
     if circuit is None:
         return
     name = INSTEAD[missing[0]]
-    yield Note(
+    yield look.note(
         code="pattern-missing",
         level="tell",
         text=f"Everything is in it but a {missing[0]}.",
         reason="Covered, or left out on purpose: both are fine, unawares is not.",
-        block=circuit,
-        line=look.line(circuit),
+        at=circuit,
         fixes=_one_of_two(look, circuit, name),
     )
 
@@ -222,12 +221,12 @@ def up_and_down(look: Look) -> Iterator[Note]:
         first = next(nth for nth in range(1, len(floor)) if floor[nth] != floor[nth - 1])
         same = next((nth for nth in range(first + 1, len(floor)) if floor[nth] == floor[first - 1]), None)
         edit = MoveStation(block=at, start=same, to=first) if same is not None else None
-        yield Note(
+        yield look.note(
             code="up-and-down",
             level="tell",
             text=f"Down to the floor and up again {changes} times a round.",
             reason="Getting up is work of its own, most of all for older people; together it goes quicker.",
-            block=at,
-            line=look.line(at, order[0]),
+            at=at,
+            nth=order[0],
             fixes=(Fix(text=f"{block.moves[same or 0].name} earlier", edit=edit),) if edit else (),
         )

@@ -23,13 +23,12 @@ def hard_on_hard(look: Look) -> Iterator[Note]:
     for day in look.company.days:
         if abs(day.in_days) <= 1 and hard >= SOME_S and day.hard_s >= SOME_S:
             at = _hardest(look)
-            yield Note(
+            yield look.note(
                 code="hard-on-hard",
                 level="weigh",
                 text=f"Hard here, and “{day.title}” {_when(day)} is hard too.",
                 reason="Two hard days side by side are one hard day and one tired one.",
-                block=at,
-                line=look.line(at),
+                at=at,
                 fixes=look.ease(at, 7),
             )
             return
@@ -41,7 +40,7 @@ def same_pattern_again(look: Look) -> Iterator[Note]:
     for day in look.company.days:
         both = sorted(here & day.patterns & {"squat", "hinge", "lunge", "push", "pull"})
         if abs(day.in_days) == 1 and both and hard_s(look) < SOME_S:
-            yield Note(
+            yield look.note(
                 code="same-pattern-again",
                 level="tell",
                 text=f"{both[0]} worked hard here and {_when(day)} in “{day.title}”.",
@@ -60,14 +59,14 @@ def sore_before(look: Look) -> Iterator[Note]:
         slow = any((task.slow_s or 0) >= 4 for task in line.tasks)
         if slow or (move and move.name in SORE):
             gentler = "bench step-up" if move and move.pattern == "lunge" else "squat"
-            yield Note(
+            yield look.note(
                 code="sore-before",
                 level="weigh",
                 text=f"{line.tasks[0].name} leaves sore legs, and “{ahead.title}” {_when(ahead)} is hard.",
                 reason="Lowering slowly and landing make people sore for two or three days.",
                 basis="soreness after lowering work peaks at one to three days (Cheung, Hume and Maxwell 2003)",
-                block=at,
-                line=look.line(at, nth),
+                at=at,
+                nth=nth,
                 fixes=_not_slow(look, at, nth, line) if slow else look.instead(at, nth, gentler),
             )
             return

@@ -41,13 +41,12 @@ def _cold(look: Look, at: int, easy: int) -> Note:
     else:
         fix = Fix(text="warm-up 6:00", edit=SetFigure(block=steady, figure="total", value=360))
         text = f"Only {clock(easy)} of easy work before the first hard block."
-    return Note(
+    return look.note(
         code="no-warm-up" if steady is None else "short-warm-up",
         level="weigh",
         text=text,
         reason="Cold muscle and a cold heart are where hard intervals go wrong.",
-        block=at,
-        line=look.line(at),
+        at=at,
         fixes=(*_own_warm_up(look, steady), fix),
     )
 
@@ -69,12 +68,11 @@ def no_cool_down(look: Look) -> Iterator[Note]:
     hard = (block_effort(block) or 0) >= HARD
     if hard and laid.work_s >= 60:
         end = len(look.session.blocks)
-        yield Note(
+        yield look.note(
             code="no-cool-down",
             level="tell",
             text="It ends on hard work; a few easy minutes let the heart come down on the floor.",
-            block=at,
-            line=look.line(at),
+            at=at,
             fixes=(Fix(text="add a cool-down", edit=InsertBlock(at=end, text=_own_cool_down(look))),),
         )
 
@@ -108,13 +106,12 @@ def all_out_too_long(look: Look) -> Iterator[Note]:
         if look.has(at, "work"):
             edit = SetFigure(block=at, figure="work", value=12)
             fixes.append(Fix(text="12 s of work", edit=edit))
-        yield Note(
+        yield look.note(
             code="all-out-too-long",
             level="weigh",
             text=f"Effort 10 for {max(works)} s: nobody holds all-out past about 15 s.",
             reason="What is written as 10 is run as 9 with a hard start.",
-            block=at,
-            line=look.line(at),
+            at=at,
             fixes=tuple(fixes),
         )
 
@@ -129,13 +126,12 @@ def rest_too_short(look: Look) -> Iterator[Note]:
         if at in seen or not needed or rest >= needed or fades:
             continue
         seen.add(at)
-        yield Note(
+        yield look.note(
             code="rest-too-short",
             level="weigh",
             text=f"{work} s at effort {asked:g} with {rest} s of rest: the next one can't be as hard.",
             reason="All-out wants four times the work and more; effort 9 about as much rest as work.",
-            block=at,
-            line=look.line(at),
+            at=at,
             fixes=(Fix(text=f"rest {clock(needed)}", edit=SetFigure(block=at, figure="rest", value=needed)),)
             if look.has(at, "rest")
             else (),
@@ -161,12 +157,11 @@ def no_cap(look: Look) -> Iterator[Note]:
         assert isinstance(block, ForTime)
         if block.cap_s is None:
             cap = -(-laid.high_s // 60) * 60
-            yield Note(
+            yield look.note(
                 code="no-cap",
                 level="weigh",
                 text="For time without a cap: the last may still be at it when the slot ends.",
-                block=at,
-                line=look.line(at),
+                at=at,
                 fixes=(Fix(text=f"cap {clock(cap)}", edit=AddOption(block=at, text=f"cap {clock(cap)}")),),
             )
 
@@ -175,7 +170,7 @@ def much_hard_work(look: Look) -> Iterator[Note]:
     """Over twenty minutes at eight and more is a lot for a mixed group."""
     hard = hard_s(look)
     if hard > 20 * 60:
-        yield Note(
+        yield look.note(
             code="much-hard-work",
             level="weigh",
             text=f"{clock(hard)} of work at effort 8 and more, a lot for a mixed group.",
@@ -194,12 +189,11 @@ def first_interval_cold(look: Look) -> Iterator[Note]:
     for at, block, laid in look.blocks("intervals"):
         steered = block.heart is not None and laid.work_s and not block.lead_in_s
         if steered and (at == 0 or look.session.blocks[at - 1].kind == "rest"):
-            yield Note(
+            yield look.note(
                 code="no-lead-in",
                 level="tell",
                 text="The first interval will stay under its heart target; a lead-in takes the edge off.",
-                block=at,
-                line=look.line(at),
+                at=at,
                 fixes=(Fix(text="lead-in 1:00", edit=AddOption(block=at, text="lead-in 1:00")),),
             )
 
@@ -212,7 +206,7 @@ def effort_by_round_unused(look: Look) -> Iterator[Note]:
             text = f"{len(block.efforts)} efforts for {rounds.high} rounds: the last ones are never used."
             name = "sets" if block.kind == "sets" else "rounds"
             fixes = look.set(at, name, len(block.efforts), f"{len(block.efforts)} {name}")
-            yield Note(code="efforts-unused", level="tell", text=text, block=at, line=look.line(at), fixes=fixes)
+            yield look.note(code="efforts-unused", level="tell", text=text, at=at, fixes=fixes)
 
 
 def all_out_too_often(look: Look) -> Iterator[Note]:
@@ -221,13 +215,12 @@ def all_out_too_often(look: Look) -> Iterator[Note]:
         assert isinstance(block, Intervals)
         times = block.count.high * max(1, len(block.pattern))
         if effort(block) >= 10 and laid.work_s and times > 8 and len(block.pattern) == 1:
-            yield Note(
+            yield look.note(
                 code="all-out-too-often",
                 level="weigh",
                 text=f"{times} times all-out: after the eighth nobody has another one in them.",
                 reason="Five to eight is usual; speed that fades trains something else.",
-                block=at,
-                line=look.line(at),
+                at=at,
                 fixes=look.set(at, "count", 8, "8 times"),
             )
 
@@ -238,14 +231,13 @@ def effort_will_fade(look: Look) -> Iterator[Note]:
         return
     for at, block, work, rest in _pairs(look):
         if _short_rest_set(block, work, rest) and effort(block) >= VERY_HARD:
-            yield Note(
+            yield look.note(
                 code="effort-will-fade",
                 level="tell",
                 text=f"{work}/{rest} at {effort(block):g}: hard, but it fades from the third or fourth set.",
                 reason=f"{rest} s are no recovery. Another school calls this all-out and asks for it each time.",
                 school="short rests fade",
-                block=at,
-                line=look.line(at),
+                at=at,
                 fixes=look.ease(at, 8),
             )
 
@@ -262,13 +254,12 @@ def short_sets_on_end(look: Look) -> Iterator[Note]:
             if block.change_s is not None
             else (Fix(text="change 1:00", edit=AddOption(block=at, text="change 1:00")),)
         )
-        yield Note(
+        yield look.note(
             code="short-sets-on-end",
             level="weigh",
             text=f"{len(block.moves)} times {block.sets.high} x {work}/{rest} with hardly a pause between.",
             reason="Several short-rest sets need half a minute to a minute between them.",
-            block=at,
-            line=look.line(at),
+            at=at,
             fixes=fix,
         )
 
@@ -287,14 +278,13 @@ def pace_will_not_hold(look: Look) -> Iterator[Note]:
         if stretch <= longest:
             continue
         lower = next((least - 0.5 for least, limit in reversed(LONGEST_S) if limit < stretch), 7.0)
-        yield Note(
+        yield look.note(
             code="pace-will-not-hold",
             level="weigh",
             text=f"{clock(stretch)} on end at {asked:g}: that holds for about {clock(longest)}.",
             reason="A pace a little too high is paid for from the third on.",
             basis="time to exhaustion falls steeply with intensity (Monod and Scherrer 1965); limits by practice",
-            block=at,
-            line=look.line(at),
+            at=at,
             fixes=look.ease(at, min(lower, 7.5) if laid.work_s else lower),
         )
 
@@ -313,13 +303,12 @@ def finishers_spread(look: Look) -> Iterator[Note]:
             continue
         cap = -(-max(likely, quick + 240) // 60) * 60
         fixes = look.set(at, "cap", cap, f"cap {clock(cap)}") if cap < block.cap_s and cap - quick <= SPREAD_S else ()
-        yield Note(
+        yield look.note(
             code="finishers-spread",
             level="weigh",
             text=f"The quickest end about {clock(quick)}, the last {clock(slow)}: {clock(wait)} of standing about.",
             reason="As many as possible in the same time ends everybody together; so does a lower cap.",
-            block=at,
-            line=look.line(at),
+            at=at,
             fixes=(*fixes, Fix(text="as many as possible instead", edit=_together(at, block, likely))),
         )
 
@@ -347,15 +336,14 @@ def heart_steers_badly(look: Look) -> Iterator[Note]:
     for at, block, work, _ in _pairs(look):
         if block.heart is None or block.efforts or work >= 60:
             continue
-        yield Note(
+        yield look.note(
             code="heart-steers-badly",
             level="tell",
             text=f"{work} s of work by heart rate: it peaks after the work is over.",
             reason="Below a minute effort leads and the heart is a check.",
             school="effort leads in short work",
             basis="heart rate lags work by half a minute and more (Bunc, Heller and Leso 1988)",
-            block=at,
-            line=look.line(at),
+            at=at,
             fixes=(Fix(text="at 8 as well", edit=AddOption(block=at, text="at 8")),),
         )
 
@@ -372,14 +360,13 @@ def hard_not_last(look: Look) -> Iterator[Note]:
     after = [one for one in working if one[0] > at and effort(one[1]) < VERY_HARD]
     if not after:
         return
-    yield Note(
+    yield look.note(
         code="hard-not-last",
         level="tell",
         text=f"The hardest block comes before {after[0][2].label}.",
         reason="Skill and strength before hard intervals, hard intervals last. Others put them anywhere.",
         school="hard intervals last",
-        block=at,
-        line=look.line(at),
+        at=at,
         fixes=(Fix(text="hardest block last", edit=BlockEdit(what="move", block=at, to=last)),),
     )
 
@@ -393,13 +380,13 @@ def skill_after_hard(look: Look) -> Iterator[Note]:
         if tired and (skilled is not None or heavy):
             name = block.moves[skilled].name if skilled is not None else "heavy work"
             hard = next(one for one, other, _ in look.working() if effort(other) >= VERY_HARD or other.kind in RACES)
-            yield Note(
+            yield look.note(
                 code="skill-after-hard",
                 level="weigh",
                 text=f"{name[0].upper()}{name[1:]} after hard intervals: form goes first when people are tired.",
                 reason="Form before load, and skill while fresh.",
-                block=at,
-                line=look.line(at, skilled),
+                at=at,
+                nth=skilled,
                 fixes=(Fix(text="this block first", edit=BlockEdit(what="move", block=at, to=hard)),),
             )
             return

@@ -70,6 +70,25 @@ class Look:
         both = zip(self.session.blocks, self.timeline.blocks, strict=True)
         return [(at, block, laid) for at, (block, laid) in enumerate(both)]
 
+    def note(
+        self,
+        code: str,
+        level: Level,
+        text: str,
+        reason: str = "",
+        *,
+        at: int | None = None,
+        nth: int | None = None,
+        header: str = "",
+        fixes: tuple[Fix, ...] = (),
+        basis: str = PRACTICE,
+        school: str = "",
+    ) -> Note:
+        """A remark at a block, at one of its move lines, or at a header; nowhere where none is named."""
+        place = self.plan.reading.headers.get(header)
+        line = self.line(at, nth) if at is not None else place.line if place else None
+        return Note(code, level, text, reason, basis, at, line, fixes, school)
+
     def blocks(self, *kinds: str) -> list[tuple[int, AnyBlock, LaidBlock]]:
         """Blocks with their places and lengths; of these kinds, or all."""
         return [one for one in self._all if not kinds or one[1].kind in kinds]

@@ -34,13 +34,12 @@ def all_out_for_new(look: Look) -> Iterator[Note]:
     count = look.company.new + look.company.back
     for at, block, laid in look.working():
         if count and laid.work_s and effort(block) >= ALL_OUT:
-            yield Note(
+            yield look.note(
                 code="all-out-for-new",
                 level="weigh",
                 text=f"All-out, and {_are(count)} new or just back: not for them.",
                 reason="Give them a number instead, 8 at most, or lower the block for all.",
-                block=at,
-                line=look.line(at),
+                at=at,
                 fixes=look.ease(at, 8),
             )
 
@@ -56,14 +55,13 @@ def beginners_dose(look: Look) -> Iterator[Note]:
     at = _hardest(look)
     text = f"{clock(hard)} of hard work, and {_are(company.new)} in the first weeks."
     wanted = "two to three minutes at 7 instead" if long else "two minutes of hard work in all"
-    yield Note(
+    yield look.note(
         code="beginners-dose",
         level="weigh",
         text=text,
         reason=f"This club begins with {wanted}; others do it the other way round.",
         school="beginners " + ("long and moderate" if long else "short and hard"),
-        block=at,
-        line=look.line(at),
+        at=at,
         fixes=look.ease(at, 7),
     )
 
@@ -78,13 +76,13 @@ def weeks_on_a_level(look: Look) -> Iterator[Note]:
             known = look.move(line)
             easier = known.easier[0] if known and known.easier else ""
             edit = MoveOption(block=at, move=nth, text=f"easier {easier}")
-            yield Note(
+            yield look.note(
                 code="weeks-on-a-level",
                 level="tell",
                 text=f"{line.name} has a harder way and no easier one; week {weeks + 1} for {look.company.new}.",
                 reason="Beginners stay on the beginner level four or five weeks before going up.",
-                block=at,
-                line=look.line(at, nth),
+                at=at,
+                nth=nth,
                 fixes=(Fix(text=f"easier {easier}", edit=edit),) if easier else (),
             )
             return
@@ -95,14 +93,13 @@ def hard_for_older(look: Look) -> Iterator[Note]:
     hard = hard_s(look)
     if look.company.older and hard > OLDER_HARD_S:
         at = _hardest(look)
-        yield Note(
+        yield look.note(
             code="hard-for-older",
             level="weigh",
             text=f"{clock(hard)} of hard work, and {_are(look.company.older)} 65 or older.",
             reason="Two to seven minutes in all, late in the session, as hard as they feel comfortable; at once over "
             "if flushed or short of breath.",
-            block=at,
-            line=look.line(at),
+            at=at,
             fixes=look.ease(at, 7),
         )
 
@@ -112,13 +109,12 @@ def hard_for_children(look: Look) -> Iterator[Note]:
     for at, block, laid in look.working():
         heavy = block.kind == "build"
         if look.company.children and laid.work_s and (effort(block) >= VERY_HARD or heavy):
-            yield Note(
+            yield look.note(
                 code="hard-for-children",
                 level="weigh",
                 text=f"{'Heavy' if heavy else 'Very hard'} work, and {_are(look.company.children)} under 16.",
                 reason="Play and skill before load and pain; your federation's rules for children come first.",
-                block=at,
-                line=look.line(at),
+                at=at,
                 fixes=look.ease(at, 7),
             )
 
@@ -128,15 +124,14 @@ def ask_first(look: Look) -> Iterator[Note]:
     hard = [at for at, block, laid in look.working() if laid.work_s and effort(block) >= VERY_HARD]
     if look.company.to_ask and hard:
         asked = f"{_are(look.company.to_ask)} over 50 or on heart medicine"
-        yield Note(
+        yield look.note(
             code="ask-first",
             level="tell",
             text=f"Very hard intervals, and {asked}: ask whether a doctor has said yes.",
             reason="Local rules and their doctor decide. "
             "Chest pain, faintness, breath that won't come back: stop at once.",
             basis="exercise preparticipation screening (Riebe and others 2015)",
-            block=hard[0],
-            line=look.line(hard[0]),
+            at=hard[0],
             fixes=look.ease(hard[0], 8),
         )
 
@@ -146,13 +141,13 @@ def jumps_for_new(look: Look) -> Iterator[Note]:
     for at, nth, line, move in look.lines():
         if look.company.new and move and move.impact == "high" and move.low_impact and not _other(line):
             edit = MoveOption(block=at, move=nth, text=f"or {move.low_impact}")
-            yield Note(
+            yield look.note(
                 code="jumps-for-new",
                 level="weigh",
                 text=f"{move.name}: hard landings, no other way written, and {_are(look.company.new)} new.",
                 reason="No jumps for beginners: offer the step.",
-                block=at,
-                line=look.line(at, nth),
+                at=at,
+                nth=nth,
                 fixes=(Fix(text=f"or {move.low_impact}", edit=edit),),
             )
 
@@ -162,13 +157,13 @@ def skill_for_new(look: Look) -> Iterator[Note]:
     for at, nth, line, move in look.lines():
         if look.company.new and move and move.skill and not _other(line) and move.no_kit:
             edit = MoveOption(block=at, move=nth, text=f"or {move.no_kit}")
-            yield Note(
+            yield look.note(
                 code="skill-for-new",
                 level="weigh",
                 text=f"{move.name} has to be learnt first, and {_are(look.company.new)} new.",
                 reason="A level is offered, never a label.",
-                block=at,
-                line=look.line(at, nth),
+                at=at,
+                nth=nth,
                 fixes=(Fix(text=f"or {move.no_kit}", edit=edit),),
             )
 
@@ -194,12 +189,12 @@ def limits(look: Look) -> Iterator[Note]:
             if look.company.new and limit == "jumps":
                 continue
             other = _instead(look, move, limit)
-            yield Note(
+            yield look.note(
                 code=f"limit-{limit}",
                 level="tell",
                 text=f"{move.name}: {count} of {look.company.people} {LIMITS[limit]}, and no other way is written.",
-                block=at,
-                line=look.line(at, nth),
+                at=at,
+                nth=nth,
                 fixes=(Fix(text=f"or {other}", edit=MoveOption(block=at, move=nth, text=f"or {other}")),),
             )
             break
@@ -220,12 +215,12 @@ def missing_kit(look: Look) -> Iterator[Note]:
             found = way_round(task, look.library, look.company.missing)
             if not found or task is not line.tasks[0] or look.library.find(found.instead) is None:
                 continue
-            yield Note(
+            yield look.note(
                 code="missing-kit",
                 level="weigh",
                 text=f"No {' and no '.join(found.missing)} today: {found.name} becomes {found.instead}.",
-                block=at,
-                line=look.line(at, nth),
+                at=at,
+                nth=nth,
                 fixes=(Fix(text=found.instead, edit=ReplaceMove(block=at, move=nth, name=found.instead)),),
             )
 

@@ -30,13 +30,13 @@ def set_not_unbroken(look: Look) -> Iterator[Note]:
         if asked <= move.fresh:
             continue
         fewer = max(1, round(move.fresh * ROOM))
-        yield Note(
+        yield look.note(
             code="set-not-unbroken",
             level="weigh",
             text=f"{asked:g} {move.name}: most people do about {move.fresh} in one go when fresh.",
             reason="A good set can be done unbroken with room to spare: fresh, nearly twice its reps.",
-            block=at,
-            line=look.line(at, nth),
+            at=at,
+            nth=nth,
             fixes=_less(at, nth, line, fewer, f"{fewer} {move.name}"),
         )
 
@@ -49,13 +49,13 @@ def hold_too_long(look: Look) -> Iterator[Note]:
         asked = _asked(line, "s")
         if asked > 1.5 * move.fresh:
             shorter = max(5, round(move.fresh * 0.75 / 5) * 5)
-            yield Note(
+            yield look.note(
                 code="hold-too-long",
                 level="weigh",
                 text=f"{asked:g} s of {move.name}: most hold it well for about {move.fresh} s.",
                 reason="Past that the hold goes on and the shape is gone.",
-                block=at,
-                line=look.line(at, nth),
+                at=at,
+                nth=nth,
                 fixes=_less(at, nth, line, shorter, f"{shorter} s"),
             )
 
@@ -69,13 +69,13 @@ def breath_held(look: Look) -> Iterator[Note]:
         breathing = Line(tasks=tuple(task.model_copy(update={"breath_held": False}) for task in line.tasks))
         whom = f", and {look.company.to_ask} here are over 50 or on medicine" if look.company.to_ask else ""
         edit = ReplaceLine(line=look.line(at, nth), text=f"  {move_line(breathing)}")
-        yield Note(
+        yield look.note(
             code="breath-held",
             level="weigh",
             text=f"{held[0].name}: breath held with effort{whom}.",
             reason="It drives blood pressure up. Breathe out with the effort; ask, and let doctors decide.",
             basis="blood pressure in heavy lifting with a held breath (MacDougall and others 1985)",
-            block=at,
-            line=look.line(at, nth),
+            at=at,
+            nth=nth,
             fixes=(Fix(text="let them breathe", edit=edit),),
         )

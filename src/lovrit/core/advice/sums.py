@@ -22,11 +22,11 @@ def over_slot(look: Look) -> Iterator[Note]:
     over = total - slot.seconds
     if over > 0:
         text = f"{minutes(total)} with setup in a slot of {minutes(slot.seconds)}: {clock(over)} over."
-        yield Note(
+        yield look.note(
             code="over-slot",
             level="stop",
             text=text,
-            line=look.plan.reading.headers["slot"].line if "slot" in look.plan.reading.headers else None,
+            header="slot",
             reason="The next group is at the door when the slot ends.",
             fixes=tuple(_shorter(look, over)),
         )
@@ -34,10 +34,11 @@ def over_slot(look: Look) -> Iterator[Note]:
     longest = look.timeline.range_s[1] + look.session.setup_s
     if longest > slot.seconds:
         late = clock(longest - slot.seconds)
-        yield Note(
+        yield look.note(
             code="range-over-slot",
             level="weigh",
             text=f"If it runs long, it passes the slot by {late}.",
+            header="slot",
             reason="Something in it has no fixed length; the plan takes the likely one.",
             fixes=tuple(_shorter(look, longest - slot.seconds)),
         )
@@ -86,13 +87,13 @@ def full_turn(look: Look) -> Iterator[Note]:
             over = needed >= block.period_s
             longer = -(-round(needed / 0.6) // 5) * 5
             turns = block.total_s // block.period_s
-            yield Note(
+            yield look.note(
                 code="turn-too-full",
                 level="stop" if over else "weigh",
                 text=f"{line.name}: about {needed} s of work in a turn of {clock(block.period_s)}.",
                 reason="At the end one could still do two more rounds; that takes about half of each turn.",
-                block=at,
-                line=look.line(at, nth),
+                at=at,
+                nth=nth,
                 fixes=(
                     Fix(
                         text=f"every {clock(longer)}, {turns} turns",
@@ -113,13 +114,12 @@ def hold_past_turn(look: Look) -> Iterator[Note]:
         if last <= block.period_s:
             continue
         fits = (block.period_s - block.start_s) // max(1, block.step_s) + 1
-        yield Note(
+        yield look.note(
             code="hold-past-turn",
             level="stop",
             text=f"In turn {fits + 1} the hold would be longer than its turn of {clock(block.period_s)}.",
             reason=f"A hold of {last} s in {clock(block.period_s)} can't be done.",
-            block=at,
-            line=look.line(at),
+            at=at,
             fixes=(
                 Fix(
                     text=f"end after {clock(fits * block.period_s)}",
@@ -136,12 +136,11 @@ def part_turn(look: Look) -> Iterator[Note]:
         left = block.total_s % block.period_s
         if left:
             whole = block.total_s - left
-            yield Note(
+            yield look.note(
                 code="part-turn",
                 level="weigh",
                 text=f"{clock(block.total_s)} is {whole // block.period_s} turns and {left} s of another.",
-                block=at,
-                line=look.line(at),
+                at=at,
                 fixes=(
                     Fix(
                         text=f"for {clock(whole + block.period_s)}",
@@ -158,13 +157,12 @@ def more_groups_than_stations(look: Look) -> Iterator[Note]:
     for at, block, _ in look.blocks("rotate", "sets"):
         stations = len(block.moves)
         if 1 < stations < look.groups:
-            yield Note(
+            yield look.note(
                 code="more-groups-than-stations",
                 level="stop",
                 text=f"{look.groups} groups and {stations} stations: two groups would stand at one.",
                 reason="Deal fewer groups on the Crew page, or add a station.",
-                block=at,
-                line=look.line(at),
+                at=at,
                 fixes=tuple(_another_station(look, at)),
             )
 
@@ -185,13 +183,12 @@ def last_rest_twice(look: Look) -> Iterator[Note]:
         if not added or getattr(block, "rest_s", 1) == 0:
             continue
         word = "break" if block.kind == "rotate" else "change"
-        yield Note(
+        yield look.note(
             code="last-rest-twice",
             level="tell",
             text=f"The last rest and the {word} both count here, one after the other.",
             reason="Usual is that one takes the other's place; both is fine where it is meant.",
-            block=at,
-            line=look.line(at),
+            at=at,
             fixes=(Fix(text=f"{word} in place", edit=Convention(block=at, what="added", on=False)),),
         )
 
@@ -203,13 +200,12 @@ def last_rest_never(look: Look) -> Iterator[Note]:
         dropped = getattr(block, "drop_last_rest", False)
         following = next((one for one in look.timeline.intervals if one.block == at + 1), None)
         if dropped and at + 1 in working and following and following.phase == "work":
-            yield Note(
+            yield look.note(
                 code="last-rest-never",
                 level="weigh",
                 text="No rest between this block's last work and the next block's first.",
                 reason="The last rest is dropped here and the next block begins with work.",
-                block=at,
-                line=look.line(at),
+                at=at,
                 fixes=(
                     Fix(text="keep the last rest", edit=Convention(block=at, what="drop", on=False)),
                     Fix(text="rest 1:00 between", edit=InsertBlock(at=at + 1, text="rest 1:00")),
@@ -225,13 +221,12 @@ def round_never_finished(look: Look) -> Iterator[Note]:
             continue
         once = round_s(block.moves, look.library, "high") or block.total_s
         longer = -(-round(once * 1.2) // 60) * 60
-        yield Note(
+        yield look.note(
             code="round-never-finished",
             level="weigh",
             text=f"Slow people take about {clock(once)} a round and don't finish one in {clock(block.total_s)}.",
             reason="Everybody ends a session feeling able.",
-            block=at,
-            line=look.line(at),
+            at=at,
             fixes=look.set(at, "total", longer, f"in {clock(longer)}"),
         )
 
@@ -246,13 +241,13 @@ def slow_do_not_make_it(look: Look) -> Iterator[Note]:
             if turn.late_from is None or full:
                 continue
             longer = block.period_s + 15
-            yield Note(
+            yield look.note(
                 code="slow-do-not-make-it",
                 level="tell",
                 text=f"{block.moves[turn.move].name}: slow people don't make it from turn {turn.late_from} on.",
                 reason="One in ten is that slow; write them an easier way, or give the turn more time.",
-                block=at,
-                line=look.line(at, turn.move),
+                at=at,
+                nth=turn.move,
                 fixes=look.set(at, "period", longer, f"every {clock(longer)}"),
             )
 
@@ -268,13 +263,12 @@ def cap_cuts_rounds(look: Look) -> Iterator[Note]:
         if fits < block.rounds.high:
             whole = block.rounds.high * (once + block.rest_s)
             longer = -(-whole // 30) * 30
-            yield Note(
+            yield look.note(
                 code="cap-cuts-rounds",
                 level="weigh",
                 text=f"About {clock(once)} a round: the cap ends it in round {fits + 1} of {block.rounds.high}.",
                 reason="Unhurried rounds that run out of time are hurried.",
-                block=at,
-                line=look.line(at),
+                at=at,
                 fixes=look.set(at, "cap", longer, f"cap {clock(longer)}"),
             )
 
@@ -287,13 +281,12 @@ def most_meet_the_cap(look: Look) -> Iterator[Note]:
         if block.cap_s is None or not (block.moves or block.over) or needed <= block.cap_s:
             continue
         longer = -(-round(needed * 1.1) // 60) * 60
-        yield Note(
+        yield look.note(
             code="most-meet-the-cap",
             level="weigh",
             text=f"A usual person takes about {clock(needed)}: the cap at {clock(block.cap_s)} ends it for most.",
             reason="A cap is there for the last few, so that everybody ends together.",
-            block=at,
-            line=look.line(at),
+            at=at,
             fixes=look.set(at, "cap", longer, f"cap {clock(longer)}"),
         )
 
@@ -303,12 +296,11 @@ def no_break(look: Look) -> Iterator[Note]:
     for at, block, laid in look.blocks("rotate"):
         assert isinstance(block, Rotate)
         if block.break_s is None and block.rounds.high >= 3 and laid.seconds >= 18 * 60:
-            yield Note(
+            yield look.note(
                 code="no-break",
                 level="tell",
                 text=f"{block.rounds.high} rounds on end, {minutes(laid.seconds)} without a break.",
                 reason="A minute or two between rounds is for water and for what you want to say.",
-                block=at,
-                line=look.line(at),
+                at=at,
                 fixes=(Fix(text="break 1:30", edit=AddOption(block=at, text="break 1:30")),),
             )

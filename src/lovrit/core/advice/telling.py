@@ -21,13 +21,12 @@ def no_time_to_tell(look: Look) -> Iterator[Note]:
             continue
         header = "setup" in look.plan.reading.headers
         shown = () if header else (Fix(text="setup 3:00", edit=InsertBlock(at=0, text="setup: 3:00")),)
-        yield Note(
+        yield look.note(
             code="no-time-to-tell",
             level="weigh",
             text=f"{rest} s to go on, and {len(block.moves)} moves to show: there is no time to show the next one.",
             reason="Show all stations first, with time for it in the setup, or give the rest fifteen seconds.",
-            block=at,
-            line=look.line(at),
+            at=at,
             fixes=(*shown, *look.set(at, "rest", 15, "rest 15")),
         )
 
@@ -38,13 +37,12 @@ def too_much_to_remember(look: Look) -> Iterator[Note]:
         count = len(block.moves)
         if count > REMEMBERED:
             edit = LineEdit(what="remove", block=at, move=count - 1)
-            yield Note(
+            yield look.note(
                 code="too-much-to-remember",
                 level="tell",
                 text=f"{count} different lines: people will stand at the board and read.",
                 reason="Six are about what one remembers out of breath.",
-                block=at,
-                line=look.line(at),
+                at=at,
                 fixes=(Fix(text=f"leave out {block.moves[-1].name}", edit=edit),),
             )
 
@@ -53,7 +51,7 @@ def no_setup(look: Look) -> Iterator[Note]:
     """Much kit, a slot, and no time to put it out."""
     kit = {name for _, _, line, move in look.lines() for name in _kit(line, move)}
     if look.session.slot and len(kit) >= 4 and not look.session.setup_s and "setup" not in look.plan.reading.headers:
-        yield Note(
+        yield look.note(
             code="no-setup",
             level="tell",
             text=f"{len(kit)} kinds of kit and no setup in the slot.",
