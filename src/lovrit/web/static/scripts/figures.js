@@ -55,13 +55,16 @@ export function handleFigures(root, send) {
     };
     const up = () => {
       window.removeEventListener("pointermove", move);
+      window.removeEventListener("pointerup", up);
+      window.removeEventListener("pointercancel", up);
       document.body.classList.remove("scrubbing");
       clearTimeout(waiting);
       if (last !== figure.value) set(figure, last, burst);
     };
     document.body.classList.add("scrubbing");
     window.addEventListener("pointermove", move);
-    window.addEventListener("pointerup", up, { once: true });
+    window.addEventListener("pointerup", up);
+    window.addEventListener("pointercancel", up);
   }
 
   root.addEventListener("pointerdown", (event) => {

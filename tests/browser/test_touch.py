@@ -1,0 +1,79 @@
+"""By touch: a tablet at the Desk, and the Desk in one hand."""
+
+from collections.abc import Iterator
+
+import pytest
+from playwright.sync_api import Browser, BrowserContext, Locator, Page, expect
+
+from tests.browser.conftest import Server
+from tests.browser.test_thread import settled, slate_of, until
+
+pytestmark = pytest.mark.browser
+
+
+@pytest.fixture(params=[(1024, 768), (390, 844)], ids=["tablet", "hand"])
+def touched(request: pytest.FixtureRequest, browser: Browser, server: Server) -> Iterator[Page]:
+    width, height = request.param
+    context: BrowserContext = browser.new_context(viewport={"width": width, "height": height}, has_touch=True)
+    page = context.new_page()
+    made = page.request.post(
+        f"{server.url}/desk", form={"text": "3 rounds of 40/20\n  squat\n  row\n  plank\n"}, max_redirects=0
+    )
+    page.goto(server.url + made.headers["location"])
+    page.wait_for_selector(".cm-content")
+    yield page
+    context.close()
+
+
+# what stands out over the right edge, so that the page would move sideways under a thumb
+WIDE = """document.documentElement.scrollWidth <= innerWidth ? [] : [...document.querySelectorAll("body *")]
+  .filter((one) => one.getBoundingClientRect().right > innerWidth + 1)
+  .map((one) => `${one.tagName} ${one.getAttribute("class")} ${one.textContent.trim().slice(0, 20)}`)"""
+
+
+def swipe(page: Page, what: Locator, dx: float, dy: float) -> None:
+    """A finger put down, drawn along and lifted."""
+    what.scroll_into_view_if_needed()
+    box = what.bounding_box()
+    assert box
+    x, y = box["x"] + min(20, box["width"] / 2), box["y"] + box["height"] / 2
+    finger = page.context.new_cdp_session(page)
+    finger.send("Input.dispatchTouchEvent", {"type": "touchStart", "touchPoints": [{"x": x, "y": y}]})
+    for share in (0.2, 0.5, 0.8, 1):
+        point = {"x": x + dx * share, "y": y + dy * share}
+        finger.send("Input.dispatchTouchEvent", {"type": "touchMove", "touchPoints": [point]})
+    finger.send("Input.dispatchTouchEvent", {"type": "touchEnd", "touchPoints": []})
+    page.wait_for_timeout(250)
+    settled(page)
+
+
+def test_stations_and_figures_are_moved_by_a_finger(touched: Page) -> None:
+    page = touched
+    page.locator(".stretch").first.tap()
+    settled(page)
+    rail = float(page.locator(".names").get_attribute("data-rail") or 0)
+    swipe(page, page.locator('.station[data-move="0"]'), 0, rail * 1.1)
+    assert slate_of(page).index("row") < slate_of(page).index("squat") < slate_of(page).index("plank")
+    before = page.locator("#readout").inner_text()
+    swipe(page, page.locator('[data-scrub][data-figure="work"]'), 60, 0)
+    assert "of 40/20" not in slate_of(page) and page.locator("#readout").inner_text() != before
+    page.locator("#steps button", has_text="Undo").tap()
+    settled(page)
+    assert "of 40/20" in slate_of(page)
+    assert not page.evaluate(WIDE)
+
+
+def test_a_recast_and_a_fit_are_taken_by_taps(touched: Page) -> None:
+    page = touched
+    page.get_by_role("link", name="Recast").tap()
+    page.locator("#panel nav a", has_text="gentler").tap()
+    page.get_by_role("button", name="Make it gentler").tap()
+    until(page, "desk.editor.state.doc.toString().includes('30/30')")
+    settled(page)
+    page.get_by_role("link", name="Fit").tap()
+    page.locator("#fit-value").fill("12:00")
+    page.get_by_role("button", name="Find the nearest").tap()
+    page.locator(".offer").first.tap()
+    settled(page)
+    expect(page.locator("#readout")).to_contain_text("12:00")
+    assert not page.evaluate(WIDE)
