@@ -145,6 +145,11 @@ def test_how_people_stand_is_kept_and_counted(client: TestClient) -> None:
     client.post(f"/crew/{WINTER}/stand", data=fields)
     assert "just back, week 7, no jumps, not on the floor" in client.get(f"/crew/{WINTER}").text
     assert client.post(f"/crew/{WINTER}/stand", data=fields | {"since": "soon"}).status_code == 409
+    assert client.post(f"/crew/{WINTER}/stand", data=fields | {"pace": "fast"}).status_code == 409
+    client.post(f"/crew/{WINTER}/stand", data=fields | {"pace": "30"})
+    client.post(f"/desk/{WINTER}/text", data={"text": "people: 18\n5 x 400 m, rest 2:00\n  run\n", "base": "1"})
+    told = client.get(f"/desk/{WINTER}/crowd?block=0").text
+    assert "Of 18, 1 at their own pace: the first takes" in told
     session = new(client, "warm-up 6:00\n5 x 12/70 at 10\n  run\n")
     for person in (1, 2):
         client.post(f"/crew/{session}/place", data={"person": person, "group": 0})

@@ -40,7 +40,7 @@ def group_sizes(work: Session, session_id: int) -> tuple[int, ...]:
     return tuple(work.exec(query))
 
 
-COUNTED = ("age", "effort_only", "standing", "since", "limits")
+COUNTED = ("age", "effort_only", "standing", "since", "pace_100_s", "limits")
 
 
 def counted(work: Session, session_id: int) -> list[Person]:
@@ -54,12 +54,19 @@ def counted(work: Session, session_id: int) -> list[Person]:
     return [Person(id=0, name="", initials="", **dict(zip(COUNTED, row, strict=True))) for row in rows]
 
 
-def stand(work: Session, person_id: int, standing: Standing, since: str | None, limits: tuple[Limit, ...]) -> None:
-    """Say how a person stands, since when (YYYY-MM-DD), and what they don't do now."""
+def stand(
+    work: Session,
+    person_id: int,
+    standing: Standing,
+    since: str | None,
+    limits: tuple[Limit, ...],
+    pace_100_s: int | None = None,
+) -> None:
+    """Say how a person stands, since when (YYYY-MM-DD), what they don't do now, and their pace over 100 m."""
     row = work.get(PersonRow, person_id)
     if row is None:
         raise Gone("There is no such person any more.")
-    row.standing, row.since, row.limits = standing, since, list(limits)
+    row.standing, row.since, row.limits, row.pace_100_s = standing, since, list(limits), pace_100_s
     work.add(row)
 
 

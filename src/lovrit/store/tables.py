@@ -76,6 +76,7 @@ class PersonRow(SQLModel, table=True):
     mind: str = ""
     standing: str = "usual"
     since: str | None = None
+    pace_100_s: int | None = None
     limits: list[str] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
 
 

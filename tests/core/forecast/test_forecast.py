@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lovrit.core.forecast.crowd import finishes, late, rounds_of
+from lovrit.core.forecast.crowd import distance, finishes, late, rounds_of
 from lovrit.core.forecast.learned import Scored, learn, pace_of
 from lovrit.core.forecast.outlook import Score, outlook, score_in
 from lovrit.core.moves.library import Library, shipped
@@ -148,3 +148,14 @@ def test_ways_have_their_own_seconds_and_unknown_moves_are_asked_for() -> None:
         assert told and "“wobble”" in told.said and not told.scores and not told.times_s and not told.turns
     work = block("amrap 10:00\n  8 wobble")
     assert isinstance(work, Amrap) and rounds_in(work, library) is None
+
+
+def test_distances_go_by_a_persons_own_pace() -> None:
+    """Three with 20, 30 and 40 s for 100 m take 80, 120 and 160 s for 400 m; on a rower that pace says nothing."""
+    assert distance(400, "run", shipped(), 3, (40, 20, 30)) == (80, 120, 160)
+    assert distance(400, "", shipped(), 3, (40, 20, 30)) == (80, 120, 160)
+    on_a_rower = distance(400, "row", shipped(), 3, (40, 20, 30))
+    assert on_a_rower == distance(400, "row", shipped(), 3, ()) and on_a_rower != (80, 120, 160)
+    first, _, last = distance(400, "run", shipped(), 18, (60,)) or (0, 0, 0)
+    assert last == 240 > first
+    assert distance(400, "run", shipped(), 0, ()) is None

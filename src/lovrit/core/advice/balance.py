@@ -1,7 +1,6 @@
 """Rules about moves: what follows what, and what is not known."""
 
 from collections.abc import Iterator
-from difflib import get_close_matches
 from itertools import pairwise
 
 from lovrit.core.advice.note import Fix, Look, Note
@@ -120,6 +119,8 @@ def unknown_move(look: Look) -> Iterator[Note]:
 
 def _nearest(look: Look, at: int, nth: int, name: str) -> tuple[Fix, ...]:
     """The move of the library that this may be a slip of."""
+    from difflib import get_close_matches  # only for those who need it
+
     near = get_close_matches(name, [move.name for move in look.library.moves], 1, 0.7)
     return look.instead(at, nth, near[0]) if near else ()
 

@@ -16,7 +16,8 @@ class Person(Value):
 
     ``effort_only`` where the heart can't steer: medicine, or no strap. ``strap`` says how the simulated strap
     behaves; ``mind`` is what the coach keeps in mind. ``standing`` since ``since`` (YYYY-MM-DD): new, back after a
-    break or illness, or usual; ``limits`` are what they don't do now.
+    break or illness, or usual; ``limits`` are what they don't do now. ``pace_100_s`` is how long they take for 100 m on
+    foot at a pace that they hold for some minutes, in seconds.
     """
 
     id: int
@@ -30,6 +31,7 @@ class Person(Value):
     mind: str = ""
     standing: Standing = "usual"
     since: str | None = None
+    pace_100_s: int | None = Field(default=None, ge=8, le=300)
     limits: tuple[Limit, ...] = ()
 
     def weeks(self, today: str) -> int | None:

@@ -78,6 +78,8 @@ def _until(block: Amrap, library: Library) -> list[float]:
 
 
 def _middle_evening(people: int, seed: int) -> list[float]:
+    if people < 1:
+        return []
     return [float(one) for one in np.median(speeds(people, seed), axis=0)]
 
 
@@ -92,3 +94,23 @@ def late(block: Every, library: Library, people: int, seed: int = 1) -> tuple[fl
         over = factors * ((once or 0) * slowing(nth // count + 1)) > block.period_s
         expected.append(round(float(over.sum(axis=1).mean()), 1))
     return tuple(expected)
+
+
+ON_FOOT = ("run", "shuttle run", "easy laps", "fast walk", "walk")
+
+
+def distance(
+    metres: float, move: str, library: Library, people: int, own: tuple[int, ...], seed: int = 1
+) -> tuple[int, int, int] | None:
+    """Seconds that the first, the middle and the last of a group take for a distance.
+
+    ``own`` are the seconds for 100 m of those who have a pace of their own, which counts on foot alone; the others
+    are drawn round the library's pace.
+    """
+    if people < 1:
+        return None
+    found = library.find(move or "run")
+    paces = own[:people] if found and found.name in ON_FOOT else ()
+    others = [metres * library.metre_s(move) * one for one in _middle_evening(people - len(paces), seed)]
+    times = sorted([metres / 100 * pace for pace in paces] + others)
+    return round(times[0]), round(times[len(times) // 2]), round(times[-1])

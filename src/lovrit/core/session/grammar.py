@@ -5,13 +5,12 @@ The grammar itself is data (slate.lark). Lines are remembered, since an edit cha
 
 from functools import cache, lru_cache
 from importlib.resources import files
-from os import environ
-from pathlib import Path
 from typing import Any, Literal
 
 from lark import Lark, Token, Tree
 from lark.exceptions import UnexpectedCharacters, UnexpectedEOF, UnexpectedInput, UnexpectedToken
 
+from lovrit.core.kept import kept_at
 from lovrit.core.session.problem import Unreadable
 from lovrit.core.session.words import expected_words
 
@@ -26,16 +25,15 @@ def grammar_text() -> str:
 
 @cache
 def _parser() -> Lark:
-    home = Path(environ.get("XDG_CACHE_HOME") or Path.home() / ".cache") / "lovrit"
     options: dict[str, Any] = {
         "parser": "lalr",
         "start": ["header", "block", "move"],
         "propagate_positions": True,
         "maybe_placeholders": False,
     }
+    cache = kept_at("slate.cache")
     try:
-        home.mkdir(parents=True, exist_ok=True)
-        return Lark(grammar_text(), cache=str(home / "slate.cache"), **options)
+        return Lark(grammar_text(), cache=str(cache) if cache else False, **options)
     except OSError:
         return Lark(grammar_text(), **options)
 

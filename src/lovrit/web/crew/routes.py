@@ -50,6 +50,14 @@ def _shown(request: Request, house: House, row: SessionRow) -> Response:
     return page(request, house, template, session=row, crew=view, here="crew")
 
 
+def _pace(text: str) -> int | None:
+    """Seconds for 100 m; None where nothing is written."""
+    said = text.strip()
+    if said and not (said.isdigit() and 8 <= int(said) <= 300):
+        raise NobodyThere(f"“{text}” is no pace; write seconds for 100 m, such as 32.")
+    return int(said) if said else None
+
+
 def _today(house: House) -> str:
     return f"{datetime.fromtimestamp(house.now_ms() / 1000, UTC):%Y-%m-%d}"
 
@@ -108,6 +116,7 @@ async def stand(
     standing: Annotated[Standing, Form()] = "usual",
     since: Annotated[str, Form(max_length=10)] = "",
     limits: Annotated[list[Limit] | None, Form()] = None,
+    pace: Annotated[str, Form(max_length=5)] = "",
 ) -> Response:
     """Say how a person stands, since when, and what they don't do now."""
     begun = since.strip() or (_today(house) if standing != "usual" else None)
@@ -118,7 +127,7 @@ async def stand(
             raise NobodyThere(f"“{since}” is no day; write it as 2026-11-30.") from None
     with house.database.work() as work:
         row = sessions.get(work, session_id)
-        people.stand(work, person, standing, begun, tuple(limits or ()))
+        people.stand(work, person, standing, begun, tuple(limits or ()), _pace(pace))
     return _after(request, house, row)
 
 

@@ -44,6 +44,7 @@ def stands_in_words(person: Person, today: str, pace: Pace | None) -> str:
     week = f", week {weeks + 1}" if weeks is not None and person.standing != "usual" else ""
     said = [f"{STANDS[person.standing]}{week}"] if STANDS[person.standing] else []
     said += [DOES_NOT[limit] for limit in person.limits]
+    said += [f"100 m in {person.pace_100_s} s"] if person.pace_100_s else []
     if pace and pace.rests_on:
         share = abs(round((pace.factor - 1) * 100))
         word = "slower" if pace.factor > 1 else "quicker"

@@ -9,7 +9,7 @@ from lovrit.core.moves.figure import Drawing
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move
 from lovrit.core.recast.recast import Figures, Recast
-from lovrit.core.session.model import Amrap, Every, ForTime
+from lovrit.core.session.model import Amrap, AnyBlock, Every, ForTime, Intervals
 from lovrit.core.session.writer import block_lines
 from lovrit.core.timeline.plan import Plan
 from lovrit.web.moves.drawing import Picture, picture, picture_of
@@ -74,13 +74,23 @@ def _ratio(figures: Figures) -> str:
     return ratio(figures.work_s, figures.rest_s) if figures.rest_s else "no rest"
 
 
-def crowd_said(plan: Plan, at: int, people: int) -> str:
-    """In a sentence, what a block of reps comes to for so many people; empty where there is nothing to say."""
+def crowd_said(plan: Plan, at: int, people: int, own: tuple[int, ...] = ()) -> str:
+    """In a sentence, what a block of reps comes to for so many people; empty where there is nothing to say.
+
+    ``own`` are the seconds for 100 m of those who have a pace of their own.
+    """
     if not 0 <= at < len(plan.session.blocks) or people < 2:
         return ""
-    from lovrit.core.forecast.crowd import finishes, late, rounds_of  # NumPy, for those who ask
+    from lovrit.core.forecast.crowd import distance, finishes, late, rounds_of  # NumPy, for those who ask
 
     block = plan.session.blocks[at]
+    over = _metres(block)
+    if over:
+        first, middle, last = distance(*over, plan.library, people, own) or (0, 0, 0)
+        whose = f", {len(own)} at their own pace" if own else ""
+        return (
+            f"Of {people}{whose}: the first takes {clock(first)}, the middle {clock(middle)}, the last {clock(last)}."
+        )
     if isinstance(block, ForTime):
         told = finishes(block, plan.library, people)
         return _finish(told, people) if told else ""
@@ -93,6 +103,14 @@ def crowd_said(plan: Plan, at: int, people: int) -> str:
         worst = max(late(block, plan.library, people), default=0)
         return f"Of {people}, about {number(worst)} don’t make the fullest turn." if worst >= 0.5 else ""
     return ""
+
+
+def _metres(block: AnyBlock) -> tuple[float, str] | None:
+    """The distance of a repeat, or of a block for time, and what it is done with."""
+    amount = block.each if isinstance(block, Intervals) else block.over if isinstance(block, ForTime) else None
+    if not amount or amount.unit != "m" or not amount.values:
+        return None
+    return amount.values[0], block.moves[0].name if block.moves else ""
 
 
 def _finish(told: "Finish", people: int) -> str:

@@ -16,7 +16,7 @@ from lovrit.core.recast.recast import SAID, offers
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.values import LovritError
 from lovrit.formats.fit_wish import GOALS, stay_of, wish_of
-from lovrit.store import club, sessions
+from lovrit.store import club, people, sessions
 from lovrit.web.desk.desk import Desk, open_desk
 from lovrit.web.desk.panel import FitForm, crowd_said, line_move, sides
 from lovrit.web.house import House, InHouse
@@ -107,7 +107,9 @@ async def crowd(house: InHouse, session_id: int, block: int = 0) -> HTMLResponse
     """What a block of reps comes to for the whole group: asked for after the page, since it takes longer."""
     with house.database.work() as work:
         opened = open_desk(house, work, session_id)
-    return HTMLResponse(render(house, "desk/crowd.html", said=crowd_said(opened.drawn, block, opened.people.coming)))
+        own = tuple(one.pace_100_s for one in people.counted(work, session_id) if one.pace_100_s)
+    said = crowd_said(opened.drawn, block, opened.people.coming, own)
+    return HTMLResponse(render(house, "desk/crowd.html", said=said))
 
 
 @router.post("/desk/{session_id}/aside")

@@ -36,11 +36,12 @@ def upgrade() -> None:
     )
     op.add_column("person", sa.Column("standing", sa.String(), nullable=False, server_default="usual"))
     op.add_column("person", sa.Column("since", sa.String(), nullable=True))
+    op.add_column("person", sa.Column("pace_100_s", sa.Integer(), nullable=True))
     op.add_column("person", sa.Column("limits", sa.JSON(), nullable=False, server_default="[]"))
 
 
 def downgrade() -> None:
-    for name in ("standing", "since", "limits"):
+    for name in ("standing", "since", "pace_100_s", "limits"):
         op.drop_column("person", name)
     for name in ("aside", "own_move", "club"):
         op.drop_table(name)
