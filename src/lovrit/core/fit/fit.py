@@ -7,7 +7,8 @@ offered, there is nothing. Zero breaks and changes are left as they are.
 
 from collections.abc import Iterable
 from dataclasses import dataclass
-from itertools import combinations
+from itertools import combinations, takewhile
+from math import inf
 from typing import Literal
 
 from lovrit.core.clock import clock, ratio
@@ -20,7 +21,7 @@ from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.values import LovritError, Value
 
 Goal = Literal["total", "work", "rest"]
-MOST_FIGURES, OFFERED = 3, 4
+MOST_FIGURES, OFFERED, LEAST_COST = 3, 4, 1
 FEW = frozenset({1, 2})
 
 
@@ -102,12 +103,18 @@ def _all(plan: Plan, gives: frozenset[Give], library: Library) -> list[list[Vari
 
 
 def _search(plan: Plan, wish: Wish, library: Library) -> list[Combination]:
-    """Combinations that change the figure by just what is missing."""
+    """Combinations that change the figure by just what is missing, nearest first.
+
+    Three blocks are looked at only as far as they could be nearer than what two of them offer already.
+    """
     missing = wish.seconds - _now(plan, wish.figure)
     if not missing:
         return []
     blocks = _all(plan, wish.gives, library)
-    return sorted(_hits(blocks, wish.figure, missing), key=cost_of)
+    found = sorted(_in_two(blocks, wish.figure, missing), key=cost_of)
+    offered = _offered(found)
+    limit = cost_of(offered[-1]) if len(offered) == OFFERED else inf
+    return sorted([*found, *_in_three(blocks, wish.figure, missing, limit)], key=cost_of)
 
 
 def cost_of(combination: Combination) -> float:
@@ -115,48 +122,55 @@ def cost_of(combination: Combination) -> float:
     return round(sum(one.cost for one in combination), 6)
 
 
-def _hits(blocks: list[list[Variation]], figure: Goal, missing: int) -> Iterable[Combination]:
-    nearest = [_nearest(block, figure) for block in blocks]
+def _in_two(blocks: list[list[Variation]], figure: Goal, missing: int) -> Iterable[Combination]:
+    """Hits in one block, and in two."""
     for block in blocks:
         yield from ((one,) for one in block if _of(one.change, figure) == missing)
-    nearest = [_that_do(block, figure) for block in nearest]
-    singles = [[one for one in block.values() if len(one.turned) == 1] for block in nearest]
+    nearest = [_nearest(block, figure) for block in blocks]
     for left, right in combinations(range(len(blocks)), 2):
         yield from _pairs(nearest[left].values(), nearest[right], figure, missing)
+
+
+def _in_three(blocks: list[list[Variation]], figure: Goal, missing: int, limit: float) -> Iterable[Combination]:
+    """Hits in three blocks, a figure in each, that are nearer than the limit; a figure costs one at least."""
+    nearest = [_nearest(block, figure) for block in blocks]
+    singles = [sorted((v for v in block.values() if len(v.turned) == 1), key=lambda v: v.cost) for block in nearest]
     for first, second, third in combinations(range(len(blocks)), 3):
         for one in singles[first]:
-            still = missing - _of(one.change, figure)
-            yield from ((one, two, last) for two, last in _pairs(singles[second], nearest[third], figure, still, 2))
+            still, left = missing - _of(one.change, figure), limit - one.cost - LEAST_COST
+            near = takewhile(lambda two, left=left: two.cost <= left, singles[second])  # type: ignore[misc]
+            for two in near:
+                last = nearest[third].get((still - _of(two.change, figure), 1))
+                if last:
+                    yield one, two, last
 
 
 def _of(change: Sums, figure: Goal) -> int:
     return change.total if figure == "total" else change.work if figure == "work" else change.rest
 
 
-def _that_do(block: "Nearest", figure: Goal) -> "Nearest":
-    """Variations that change the figure at all; beside others, one that doesn't is no help."""
-    return {key: one for key, one in block.items() if _of(one.change, figure)}
-
-
 Nearest = dict[tuple[int, int], Variation]
 
 
 def _nearest(block: list[Variation], figure: Goal) -> Nearest:
-    """The nearest variation for each change and each number of figures turned; no other is part of a nearest whole."""
+    """The nearest variation for each change and each number of figures turned; no other is part of a nearest whole.
+
+    One that doesn't change the figure at all is no help beside others, and is left out.
+    """
     found: Nearest = {}
     for one in block:
         key = (_of(one.change, figure), len(one.turned))
+        if not key[0]:
+            continue
         if key not in found or one.cost < found[key].cost:
             found[key] = one
     return found
 
 
-def _pairs(
-    one: Iterable[Variation], other: Nearest, figure: Goal, missing: int, most: int = MOST_FIGURES
-) -> Iterable[tuple[Variation, Variation]]:
+def _pairs(one: Iterable[Variation], other: Nearest, figure: Goal, missing: int) -> Iterable[Combination]:
     for first in one:
         for turned in FEW:
-            if len(first.turned) + turned > most:
+            if len(first.turned) + turned > MOST_FIGURES:
                 continue
             second = other.get((missing - _of(first.change, figure), turned))
             if second:
