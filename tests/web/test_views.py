@@ -9,6 +9,7 @@ from lovrit.core.moves.library import shipped
 from lovrit.core.run.event import Event
 from lovrit.core.run.state import fold
 from lovrit.core.timeline.plan import Plan, plan_text
+from lovrit.web.debrief.view import debrief_view
 from lovrit.web.desk.completion import completion_words
 from lovrit.web.desk.rails import Rails, rails_view
 from lovrit.web.desk.tape import tape_view
@@ -174,3 +175,17 @@ def test_the_wall_is_told_nothing_of_anybodys_health() -> None:
     told = plan_object(planned, 3)
     assert told["intervals"][0]["stands"][0] == {"station": "squat", "side": None, "groups": ["A"], "then": ["C"]}
     assert told["intervals"][0]["where"] == "round 1 of 2, turn 1 of 3"
+
+
+def test_a_turn_that_was_cut_short_has_no_peak_of_its_own() -> None:
+    """Three turns of 40/20; the class ends ten seconds into the third. The peak told is the second's, in its rest."""
+    ada = Comer(id=1, name="Ada", initials="AD", rest_hr=60, max_hr=180)
+    planned = plan("3 x 40/20 at 8")
+    began = 5_000
+    happened = (Event(id="s", kind="start", at_ms=0), Event(id="e", kind="end", at_ms=began + 130_000))
+    state = fold([one.seconds for one in planned.timeline.intervals], happened)
+    begun = state.laps[0].from_ms
+    trace = [(begun + second * 1000, 120 + (40 if second == 105 else second % 60 // 4)) for second in range(131)]
+    view = debrief_view(planned, state, (ada,), {1: trace}, 1)
+    assert view.fold and len(view.fold.curves) == 3
+    assert view.fold.peak and "160, 5 s into the rest" in view.fold.peak[1]

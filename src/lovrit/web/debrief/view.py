@@ -230,7 +230,7 @@ def _drawn(
         ticks_y=tuple((scale.y(b), str(b)) for b in range(-(-int(bottom) // 10) * 10, int(top) + 1, 10)),
         work_s=lengths[0],
         rest_s=lengths[1],
-        peak=_peak(folds[-1], lengths[0], scale),
+        peak=_peak(folds, lengths[0], scale),
     )
 
 
@@ -256,12 +256,13 @@ class _Scale:
         return "".join(parts)
 
 
-def _peak(fold: Fold, work_s: int, scale: _Scale) -> tuple[float, str] | None:
-    """Where the last turn peaks: it lags, so usually some seconds into the rest."""
-    told = [(bpm, second) for second, bpm in fold.points if bpm is not None]
+def _peak(folds: list[Fold], work_s: int, scale: _Scale) -> tuple[float, str] | None:
+    """Where the last turn that was worked to its end peaks: it lags, so usually some seconds into the rest."""
+    whole = [fold for fold in folds if fold.points and fold.points[-1][0] >= work_s]
+    told = [(bpm, second) for second, bpm in whole[-1].points if bpm is not None] if whole else []
     if not told:
         return None
     bpm, second = max(told, key=lambda one: (one[0], -one[1]))
     after = second - work_s
     where = f"{after} s into the rest" if after > 0 else f"{-after} s before the end of work"
-    return scale.x(second), f"last turn's peak, {bpm}, {where}"
+    return scale.x(second), f"last whole turn's peak, {bpm}, {where}"
