@@ -351,3 +351,14 @@ def test_a_company_is_counted_from_people() -> None:
     company = company_of(people, 3, "2026-11-23")
     assert (company.new, company.back, company.older, company.children, company.to_ask) == (1, 1, 1, 1, 2)
     assert company.new_weeks == 3 and company.limits == {"jumps": 1}
+
+
+@pytest.mark.parametrize("code", CASES)
+def test_remarks_are_sentences_that_can_be_read_aloud(code: str) -> None:
+    speaks, _, company = CASES[code]
+    for note in look(speaks, company):
+        assert note.text.endswith((".", "?")) and "  " not in note.text and len(note.text) <= 140, note.text
+        assert not note.reason or note.reason.endswith("."), note.reason
+        assert not any(word in (note.text + note.reason).lower() for word in ("error", "invalid", "null", "user"))
+        assert all(0 < len(fix.text) <= 48 for fix in note.fixes), [fix.text for fix in note.fixes]
+        assert note.basis and note.level in ("stop", "weigh", "tell")

@@ -51,7 +51,7 @@ def in_slot(text: str, stay: Stay) -> str:
     if stay.besides_s:
         headers["setup"] = clock(stay.besides_s)
     lines = text.split("\n")
-    for key, value in headers.items():
+    for key, value in reversed(headers.items()):
         at = next((nth for nth, line in enumerate(lines) if line.lower().startswith(f"{key}:")), None)
         if at is None:
             titled = next((nth + 1 for nth, line in enumerate(lines) if line.lower().startswith("title:")), 0)
