@@ -29,13 +29,14 @@ def to_sheet(plan: Plan, nonce: str = "") -> str:
     """The sheet as a page of its own; letters shrink until all of it has a chance of fitting on one page."""
     session = plan.session
     lines = sum(len(block.moves) for block in session.blocks if block.kind != "steady")
-    size = max(LEAST_PT, min(MOST_PT, round(420 / max(1, lines + 2 * len(session.blocks)))))
+    size = max(LEAST_PT, min(MOST_PT, round(500 / max(1, lines + 2 * len(session.blocks)))))
     told = [f"{minutes(plan.timeline.total_s)}"]
     told += [f"{session.slot.start}–{session.slot.end}"] if session.slot and session.slot.start else []
     told += [f"{session.people} people"] if session.people else []
     blocks = "".join(_block(plan, at) for at in range(len(session.blocks)))
     title = escape(session.title or "A session")
-    style = f"<style{f' nonce={nonce!r}' if nonce else ''}>{STYLE.replace('VAR', str(size))}</style>"
+    face = FACE if nonce else ""  # served, it has the house's letters; as a file it takes what the machine has
+    style = f"<style{f' nonce={nonce!r}' if nonce else ''}>{face}{STYLE.replace('VAR', str(size))}</style>"
     return (
         f'<!doctype html><html lang="en"><head><meta charset="utf-8"><title>{title}</title>{style}</head>'
         f'<body><h1>{title}</h1><p class="line">{escape(" · ".join(told))}</p>{blocks}</body></html>\n'
