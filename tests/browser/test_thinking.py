@@ -46,8 +46,6 @@ def test_fit_recast_two_fixes_and_undo_by_keyboard(page: Page, server: Server) -
     page.keyboard.press("Enter")
     expect(page.locator("#panel")).to_contain_text("press its number")
     no_serious_findings(page)
-    page.keyboard.press("Tab")
-    page.locator(".offer").first.focus()
     page.keyboard.press("1")
     settled(page)
     expect(page.locator("#readout")).to_contain_text("25:00 of a 45:00 slot")

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from lovrit.core.advice.company import Day
-from lovrit.core.advice.note import HARD, Fix, Look, Note, effort, hard_s
+from lovrit.core.advice.note import HARD, Fix, Look, Note, effort, hard_s, hardest
 from lovrit.core.session.edits import ReplaceLine
 from lovrit.core.session.move import Line
 from lovrit.core.session.writer import move_line
@@ -22,7 +22,7 @@ def hard_on_hard(look: Look) -> Iterator[Note]:
     hard = hard_s(look)
     for day in look.company.days:
         if abs(day.in_days) <= 1 and hard >= SOME_S and day.hard_s >= SOME_S:
-            at = _hardest(look)
+            at = hardest(look)
             yield look.note(
                 code="hard-on-hard",
                 level="weigh",
@@ -45,7 +45,7 @@ def same_pattern_again(look: Look) -> Iterator[Note]:
                 level="tell",
                 text=f"{both[0]} worked hard here and {_when(day)} in “{day.title}”.",
                 reason="A day between lets it come back; or make one of the two easy.",
-                fixes=look.ease(_hardest(look), 7),
+                fixes=look.ease(hardest(look), 7),
             )
             return
 
@@ -75,7 +75,3 @@ def sore_before(look: Look) -> Iterator[Note]:
 def _not_slow(look: Look, at: int, nth: int, line: Line) -> tuple[Fix, ...]:
     usual = Line(tasks=tuple(task.model_copy(update={"slow_s": None}) for task in line.tasks))
     return (Fix(text="at usual speed", edit=ReplaceLine(line=look.line(at, nth), text=f"  {move_line(usual)}")),)
-
-
-def _hardest(look: Look) -> int:
-    return max(look.working(), key=lambda one: (effort(one[1]), one[2].work_s))[0]

@@ -2,14 +2,16 @@
 
 from collections.abc import Iterator
 
-from lovrit.core.advice.note import HARD, VERY_HARD, Fix, Look, Note, block_effort, effort, hard_s
+from lovrit.core.advice.note import HARD, VERY_HARD, Fix, Look, Note, block_effort, effort, hard_s, hardest
 from lovrit.core.clock import clock
 from lovrit.core.forecast.outlook import outlook
 from lovrit.core.recast.prepare import cool_down, warm_up
+from lovrit.core.recast.shapes import Given, together
 from lovrit.core.session.edits import AddOption, BlockEdit, InsertBlock, ReplaceBlock, SetFigure
-from lovrit.core.session.model import Amrap, AnyBlock, Effort, ForTime, Intervals, Rotate, Sets
-from lovrit.core.session.move import Line, Task
+from lovrit.core.session.model import AnyBlock, ForTime, Intervals, Rotate, Sets
+from lovrit.core.session.move import Line
 from lovrit.core.session.writer import block_lines
+from lovrit.core.timeline.interval import LaidBlock
 from lovrit.core.timeline.steps import effort_in
 
 HELD_S = 15
@@ -175,13 +177,8 @@ def much_hard_work(look: Look) -> Iterator[Note]:
             level="weigh",
             text=f"{clock(hard)} of work at effort 8 and more, a lot for a mixed group.",
             reason="People who can't do that much hard work do it at less and feel that they failed.",
-            fixes=look.ease(_hardest(look), 7),
+            fixes=look.ease(hardest(look), 7),
         )
-
-
-def _hardest(look: Look) -> int:
-    """The block with the most seconds of hard work."""
-    return max(look.working(), key=lambda one: (effort(one[1]) >= HARD, one[2].work_s))[0]
 
 
 def first_interval_cold(look: Look) -> Iterator[Note]:
@@ -291,14 +288,13 @@ def pace_will_not_hold(look: Look) -> Iterator[Note]:
 
 def finishers_spread(look: Look) -> Iterator[Note]:
     """For time, where the first wait long for the last."""
-    for at, block, _ in look.blocks("for-time"):
+    for at, block, laid in look.blocks("for-time"):
         assert isinstance(block, ForTime)
-        people = max(2, look.company.people or look.session.people or 10)
         told = outlook(block, look.library)
         if not told or not told.times_s or block.cap_s is None:
             continue
         slow, likely, quick = told.times_s
-        wait = round((slow - quick) * (1 if people < 20 else 1.2))
+        wait = slow - quick
         if wait <= SPREAD_S:
             continue
         cap = -(-max(likely, quick + 240) // 60) * 60
@@ -309,24 +305,20 @@ def finishers_spread(look: Look) -> Iterator[Note]:
             text=f"The quickest end about {clock(quick)}, the last {clock(slow)}: {clock(wait)} of standing about.",
             reason="As many as possible in the same time ends everybody together; so does a lower cap.",
             at=at,
-            fixes=(*fixes, Fix(text="as many as possible instead", edit=_together(at, block, likely))),
+            fixes=(*fixes, *_together(at, block, laid, look)),
         )
 
 
 SPREAD_S = 360
 
 
-def _together(at: int, block: ForTime, likely: int) -> ReplaceBlock:
-    """The same moves in the same time, so that everybody ends together."""
-    total = max(60, round(likely / 60) * 60)
-    asked = (Effort(low=block.efforts[0].low, high=block.efforts[0].high),) if block.efforts else ()
-    moves = block.moves
+def _together(at: int, block: ForTime, laid: LaidBlock, look: Look) -> tuple[Fix, ...]:
+    """The same moves in the likely time, so that everybody ends together; a single distance can't be made so."""
     if block.over:
-        amount = block.over.model_copy()
-        name = moves[0].tasks[0].name if moves else "run"
-        moves = (Line(tasks=(Task(name=name, amount=amount),)),)
-    made = Amrap(total_s=total, moves=moves, efforts=asked)
-    return ReplaceBlock(block=at, text="\n".join(block_lines(made)))
+        return ()
+    made = together(Given(block.model_copy(update={"cap_s": None}), laid, look.library))
+    edit = ReplaceBlock(block=at, text="\n".join(block_lines(made)))
+    return (Fix(text="as many as possible instead", edit=edit),)
 
 
 def heart_steers_badly(look: Look) -> Iterator[Note]:

@@ -142,3 +142,12 @@ def effort(block: AnyBlock) -> float:
 def hard_s(look: Look, least: float = HARD) -> int:
     """Seconds of work at this effort and more."""
     return sum(one.seconds for one in look.timeline.intervals if one.phase == "work" and (one.effort or 0) >= least)
+
+
+def hardest(look: Look) -> int:
+    """The working block with the most seconds of hard work; of those alike, the one of the highest effort."""
+    hard: dict[int, int] = {}
+    for one in look.timeline.intervals:
+        if one.phase == "work" and (one.effort or 0) >= HARD:
+            hard[one.block] = hard.get(one.block, 0) + one.seconds
+    return max(look.working(), key=lambda one: (hard.get(one[0], 0), effort(one[1]), one[2].work_s))[0]

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from lovrit.core.advice.note import ALL_OUT, HARD, VERY_HARD, Fix, Look, Note, effort, hard_s
+from lovrit.core.advice.note import ALL_OUT, VERY_HARD, Fix, Look, Note, effort, hard_s, hardest
 from lovrit.core.clock import clock
 from lovrit.core.crew.person import Limit
 from lovrit.core.moves.move import Move
@@ -52,7 +52,7 @@ def beginners_dose(look: Look) -> Iterator[Note]:
     long = company.schools.beginners == "long"
     if not long and hard <= NEW_HARD_S:
         return
-    at = _hardest(look)
+    at = hardest(look)
     text = f"{clock(hard)} of hard work, and {_are(company.new)} in the first weeks."
     wanted = "two to three minutes at 7 instead" if long else "two minutes of hard work in all"
     yield look.note(
@@ -92,7 +92,7 @@ def hard_for_older(look: Look) -> Iterator[Note]:
     """Two to seven minutes of hard work in all for older people, late, warm and by their own feeling."""
     hard = hard_s(look)
     if look.company.older and hard > OLDER_HARD_S:
-        at = _hardest(look)
+        at = hardest(look)
         yield look.note(
             code="hard-for-older",
             level="weigh",
@@ -223,11 +223,3 @@ def missing_kit(look: Look) -> Iterator[Note]:
                 nth=nth,
                 fixes=(Fix(text=found.instead, edit=ReplaceMove(block=at, move=nth, name=found.instead)),),
             )
-
-
-def _hardest(look: Look) -> int:
-    def weight(at: int) -> int:
-        works = (one for one in look.timeline.intervals if one.block == at and one.phase == "work")
-        return sum(one.seconds for one in works if (one.effort or 0) >= HARD)
-
-    return max((at for at, _, _ in look.working()), key=weight)

@@ -9,7 +9,7 @@ from collections.abc import Iterable
 from functools import cache
 from importlib.resources import files
 from math import cos, radians, sin
-from typing import Annotated, Any, Literal, NamedTuple
+from typing import Annotated, Literal, NamedTuple
 
 from pydantic import Field
 
@@ -130,8 +130,3 @@ def drawings() -> dict[str, Drawing]:
     """The drawings that ship with Lovrit, by the key of the move's name."""
     data = tomllib.loads(files("lovrit.core.moves").joinpath("figures.toml").read_text("utf-8"))
     return {key_of(name): Drawing.model_validate(fields) for name, fields in data.items()}
-
-
-def drawing_schema() -> dict[str, Any]:
-    """The JSON Schema of one drawing."""
-    return Drawing.model_json_schema()

@@ -51,18 +51,18 @@ async def fits(
     with house.database.work() as work:
         opened = open_desk(house, work, session_id)
     form = FitForm(figure, value, come, leave, explain, clear, tuple(GIVES if give is None else filter(None, give)))
-    found, text, refused = None, opened.row.text, ""
+    found, refused = None, ""
     try:
         if value or come or leave:
-            found, text = _found(opened, form)
+            found = _found(opened, form)
     except LovritError as error:
         refused = str(error)
     values = {"form": form, "goals": GOALS, "gives": GIVES, "found": found, "refused": refused}
-    return _panel(request, house, opened, "desk/fit.html", before=opened.typed.timeline, slate=text, **values)
+    return _panel(request, house, opened, "desk/fit.html", before=opened.typed.timeline, **values)
 
 
-def _found(opened: Desk, form: FitForm) -> tuple[Fits, str]:
-    """The fits of a wish, and the text that they start from."""
+def _found(opened: Desk, form: FitForm) -> Fits:
+    """The fits of a wish; a stay in the hall is written on the slate first."""
     stay = None
     if form.figure == "slot":
         stay = stay_of(form.come, form.leave, opened.typed, form.explain, form.clear)
@@ -73,7 +73,7 @@ def _found(opened: Desk, form: FitForm) -> tuple[Fits, str]:
         said[form.figure] = form.value
     wish = wish_of(said, stay)
     text = in_slot(opened.row.text, stay) if stay else opened.row.text
-    return fit(text, plan_text(text, opened.house.library), wish, opened.house.library), text
+    return fit(text, plan_text(text, opened.house.library), wish, opened.house.library)
 
 
 @router.get("/desk/{session_id}/recast")

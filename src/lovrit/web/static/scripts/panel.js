@@ -41,7 +41,8 @@ export function handlePanel(root, hands) {
     old.replaceWith(fresh);
     root.classList.add("with-panel");
     /** @type {HTMLElement | null} */
-    const wanted = (key && fresh.querySelector(`[data-key="${CSS.escape(key)}"]`)) || fresh.querySelector(".offer, #fit-value, #fit-come, a[aria-current]");
+    const wanted = (key && fresh.querySelector(`[data-key="${CSS.escape(key)}"]`)) || fresh.querySelector(".offer")
+      || fresh.querySelector("#fit-value, #fit-come, a[aria-current]");
     wanted?.focus();
   };
 
