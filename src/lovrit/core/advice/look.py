@@ -2,7 +2,7 @@
 
 from collections.abc import Callable, Iterator
 
-from lovrit.core.advice import balance, days, dose, people, reps, sums, telling
+from lovrit.core.advice import balance, course, days, dose, people, reach, reps, sums, telling
 from lovrit.core.advice.company import Company
 from lovrit.core.advice.note import Look, Note
 from lovrit.core.moves.library import Library
@@ -12,32 +12,32 @@ Rule = Callable[[Look], Iterator[Note]]
 
 RULES: tuple[Rule, ...] = (
     sums.over_slot,
-    sums.full_turn,
-    sums.slow_do_not_make_it,
+    reach.full_turn,
+    reach.slow_do_not_make_it,
     sums.hold_past_turn,
     sums.part_turn,
     sums.more_groups_than_stations,
     sums.last_rest_twice,
     sums.last_rest_never,
-    sums.round_never_finished,
-    sums.cap_cuts_rounds,
-    sums.most_meet_the_cap,
+    reach.round_never_finished,
+    reach.cap_cuts_rounds,
+    reach.most_meet_the_cap,
     sums.no_break,
-    dose.no_warm_up,
+    course.no_warm_up,
     dose.all_out_too_long,
     dose.all_out_too_often,
     dose.rest_too_short,
     dose.effort_will_fade,
     dose.short_sets_on_end,
     dose.pace_will_not_hold,
-    dose.no_cap,
-    dose.finishers_spread,
+    reach.no_cap,
+    reach.finishers_spread,
     dose.much_hard_work,
-    dose.no_cool_down,
-    dose.first_interval_cold,
+    course.no_cool_down,
+    course.first_interval_cold,
     dose.heart_steers_badly,
-    dose.hard_not_last,
-    dose.skill_after_hard,
+    course.hard_not_last,
+    course.skill_after_hard,
     dose.effort_by_round_unused,
     reps.set_not_unbroken,
     reps.hold_too_long,

@@ -1,0 +1,141 @@
+"""Rules about the course of a session: warm before hard, skill before tired, easy at the end."""
+
+from collections.abc import Iterator
+
+from lovrit.core.advice.note import HARD, VERY_HARD, Fix, Look, Note, block_effort, effort
+from lovrit.core.clock import clock
+from lovrit.core.recast.prepare import cool_down, warm_up
+from lovrit.core.session.edits import AddOption, BlockEdit, InsertBlock, SetFigure
+from lovrit.core.session.move import Line
+
+WARM_S = 300
+RACES = ("for-time", "amrap")
+
+
+def no_warm_up(look: Look) -> Iterator[Note]:
+    """Hard work wants five easy minutes before it, unless people come warm by this club's custom."""
+    if look.company.schools.warm_up == "own":
+        return
+    easy = 0
+    for at, block, laid in look.blocks():
+        asked = block_effort(block)
+        if block.kind == "steady" and (asked is None or asked <= 5):
+            easy += laid.seconds
+            continue
+        if laid.work_s and (asked is None or asked >= 7) and easy < WARM_S:
+            yield _cold(look, at, easy)
+            return
+        if block.kind in ("every", "quality", "tempo"):
+            easy += laid.seconds
+
+
+def _cold(look: Look, at: int, easy: int) -> Note:
+    steady = next((nth for nth, block, _ in look.blocks("steady") if nth < at and look.has(nth, "total")), None)
+    if steady is None:
+        fix = Fix(text="warm-up 6:00", edit=InsertBlock(at=0, text="warm-up 6:00 at 3"))
+        text = "No warm-up before the first hard block."
+    else:
+        fix = Fix(text="warm-up 6:00", edit=SetFigure(block=steady, figure="total", value=360))
+        text = f"Only {clock(easy)} of easy work before the first hard block."
+    return look.note(
+        code="no-warm-up" if steady is None else "short-warm-up",
+        level="weigh",
+        text=text,
+        reason="Cold muscle and a cold heart are where hard intervals go wrong.",
+        at=at,
+        fixes=(*_own_warm_up(look, steady), fix),
+    )
+
+
+def _own_warm_up(look: Look, steady: int | None) -> tuple[Fix, ...]:
+    """A warm-up from the session's own moves, where there is time for one that is long enough."""
+    text = warm_up(look.plan, look.library) if steady is None else None
+    if not text or "for quality" not in text:
+        return ()
+    return (Fix(text="from its own moves", edit=InsertBlock(at=0, text=text)),)
+
+
+def no_cool_down(look: Look) -> Iterator[Note]:
+    """A hard session that ends on its hardest minute."""
+    blocks = look.blocks()
+    if not blocks:
+        return
+    at, block, laid = blocks[-1]
+    hard = (block_effort(block) or 0) >= HARD
+    if hard and laid.work_s >= 60:
+        end = len(look.session.blocks)
+        yield look.note(
+            code="no-cool-down",
+            level="tell",
+            text="It ends on hard work; a few easy minutes let the heart come down on the floor.",
+            at=at,
+            fixes=(Fix(text="add a cool-down", edit=InsertBlock(at=end, text=_own_cool_down(look))),),
+        )
+
+
+def _own_cool_down(look: Look) -> str:
+    return cool_down(look.plan, look.library) or "cool-down 3:00 at 2"
+
+
+def first_interval_cold(look: Look) -> Iterator[Note]:
+    """Long hard intervals that begin without a stretch of the rest's effort."""
+    for at, block, laid in look.blocks("intervals"):
+        steered = block.heart is not None and laid.work_s and not block.lead_in_s
+        if steered and (at == 0 or look.session.blocks[at - 1].kind == "rest"):
+            yield look.note(
+                code="no-lead-in",
+                level="tell",
+                text="The first interval will stay under its heart target; a lead-in takes the edge off.",
+                at=at,
+                fixes=(Fix(text="lead-in 1:00", edit=AddOption(block=at, text="lead-in 1:00")),),
+            )
+
+
+def hard_not_last(look: Look) -> Iterator[Note]:
+    """Very hard intervals before other work, where this club puts them last."""
+    if look.company.schools.hard != "last":
+        return
+    working = look.working()
+    hard = [one for one in working if one[1].kind in ("intervals", "sets") and effort(one[1]) >= VERY_HARD]
+    if not hard:
+        return
+    at, last = hard[0][0], working[-1][0]
+    after = [one for one in working if one[0] > at and effort(one[1]) < VERY_HARD]
+    if not after:
+        return
+    yield look.note(
+        code="hard-not-last",
+        level="tell",
+        text=f"The hardest block comes before {after[0][2].label}.",
+        reason="Skill and strength before hard intervals, hard intervals last. Others put them anywhere.",
+        school="hard intervals last",
+        at=at,
+        fixes=(Fix(text="hardest block last", edit=BlockEdit(what="move", block=at, to=last)),),
+    )
+
+
+def skill_after_hard(look: Look) -> Iterator[Note]:
+    """Heavy or skilled work after people have been made tired."""
+    tired = False
+    for at, block, _ in look.working():
+        skilled = next((nth for nth, line in enumerate(block.moves) if _skilled(look, line)), None)
+        heavy = block.kind in ("build", "strength")
+        if tired and (skilled is not None or heavy):
+            name = block.moves[skilled].name if skilled is not None else "heavy work"
+            hard = next(one for one, other, _ in look.working() if effort(other) >= VERY_HARD or other.kind in RACES)
+            yield look.note(
+                code="skill-after-hard",
+                level="weigh",
+                text=f"{name[0].upper()}{name[1:]} after hard intervals: form goes first when people are tired.",
+                reason="Form before load, and skill while fresh.",
+                at=at,
+                nth=skilled,
+                fixes=(Fix(text="this block first", edit=BlockEdit(what="move", block=at, to=hard)),),
+            )
+            return
+        tired = tired or effort(block) >= VERY_HARD or block.kind in RACES
+
+
+def _skilled(look: Look, line: Line) -> bool:
+    move = look.move(line)
+    return bool(move and move.skill)

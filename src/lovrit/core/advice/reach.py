@@ -1,0 +1,171 @@
+"""Rules about what reps reach: turns that fill, rounds that don't end, caps, and the wait for the last."""
+
+from collections.abc import Iterator
+
+from lovrit.core.advice.note import Fix, Look, Note
+from lovrit.core.clock import clock
+from lovrit.core.forecast.outlook import outlook
+from lovrit.core.recast.shapes import Given, together
+from lovrit.core.session.edits import AddOption, ReplaceBlock, SetFigure
+from lovrit.core.session.model import Amrap, Every, ForTime, Quality
+from lovrit.core.session.writer import block_lines
+from lovrit.core.timeline.interval import LaidBlock
+from lovrit.core.timeline.steps import Laying, for_time_s
+from lovrit.core.timeline.worktime import line_s, round_s
+
+SPREAD_S = 360
+FULL_TURN = 0.75
+
+
+def no_cap(look: Look) -> Iterator[Note]:
+    """The quickest may end a quarter of an hour before the last."""
+    for at, block, laid in look.blocks("for-time"):
+        assert isinstance(block, ForTime)
+        if block.cap_s is None:
+            cap = -(-laid.high_s // 60) * 60
+            yield look.note(
+                code="no-cap",
+                level="weigh",
+                text="For time without a cap: the last may still be at it when the slot ends.",
+                at=at,
+                fixes=(Fix(text=f"cap {clock(cap)}", edit=AddOption(block=at, text=f"cap {clock(cap)}")),),
+            )
+
+
+def finishers_spread(look: Look) -> Iterator[Note]:
+    """For time, where the first wait long for the last."""
+    for at, block, laid in look.blocks("for-time"):
+        assert isinstance(block, ForTime)
+        told = outlook(block, look.library)
+        if not told or not told.times_s or block.cap_s is None:
+            continue
+        slow, likely, quick = told.times_s
+        wait = slow - quick
+        if wait <= SPREAD_S:
+            continue
+        cap = -(-max(likely, quick + 240) // 60) * 60
+        fixes = look.set(at, "cap", cap, f"cap {clock(cap)}") if cap < block.cap_s and cap - quick <= SPREAD_S else ()
+        yield look.note(
+            code="finishers-spread",
+            level="weigh",
+            text=f"The quickest end about {clock(quick)}, the last {clock(slow)}: {clock(wait)} of standing about.",
+            reason="As many as possible in the same time ends everybody together; so does a lower cap.",
+            at=at,
+            fixes=(*fixes, *_together(at, block, laid, look)),
+        )
+
+
+def _together(at: int, block: ForTime, laid: LaidBlock, look: Look) -> tuple[Fix, ...]:
+    """The same moves in the likely time, so that everybody ends together; a single distance can't be made so."""
+    if block.over:
+        return ()
+    made = together(Given(block.model_copy(update={"cap_s": None}), laid, look.library))
+    edit = ReplaceBlock(block=at, text="\n".join(block_lines(made)))
+    return (Fix(text="as many as possible instead", edit=edit),)
+
+
+def full_turn(look: Look) -> Iterator[Note]:
+    """An every-minute turn is about half full; one that leaves hardly any rest isn't that any more."""
+    for at, block, _ in look.blocks("every"):
+        assert isinstance(block, Every)
+        for nth, line in enumerate(block.moves):
+            needed = line_s(line, look.library)
+            if needed is None or needed <= block.period_s * FULL_TURN:
+                continue
+            over = needed >= block.period_s
+            longer = -(-round(needed / 0.6) // 5) * 5
+            turns = block.total_s // block.period_s
+            yield look.note(
+                code="turn-too-full",
+                level="stop" if over else "weigh",
+                text=f"{line.name}: about {needed} s of work in a turn of {clock(block.period_s)}.",
+                reason="At the end one could still do two more rounds; that takes about half of each turn.",
+                at=at,
+                nth=nth,
+                fixes=(
+                    Fix(
+                        text=f"every {clock(longer)}, {turns} turns",
+                        edit=SetFigure(block=at, figure="period", value=longer),
+                    ),
+                )
+                if block.total_s >= longer
+                else (),
+            )
+
+
+def round_never_finished(look: Look) -> Iterator[Note]:
+    """As many rounds as possible where a slow person doesn't finish one."""
+    for at, block, laid in look.blocks("amrap"):
+        assert isinstance(block, Amrap)
+        if not laid.forecast or not laid.forecast.rounds or laid.forecast.rounds[0] >= 1:
+            continue
+        once = round_s(block.moves, look.library, "high") or block.total_s
+        longer = -(-round(once * 1.2) // 60) * 60
+        yield look.note(
+            code="round-never-finished",
+            level="weigh",
+            text=f"Slow people take about {clock(once)} a round and don't finish one in {clock(block.total_s)}.",
+            reason="Everybody ends a session feeling able.",
+            at=at,
+            fixes=look.set(at, "total", longer, f"in {clock(longer)}"),
+        )
+
+
+def slow_do_not_make_it(look: Look) -> Iterator[Note]:
+    """Turns that fit a usual person and, from some turn on, no longer a slow one."""
+    for at, block, _ in look.blocks("every"):
+        assert isinstance(block, Every)
+        told = outlook(block, look.library)
+        for turn in told.turns if told else ():
+            full = block.period_s - turn.left_s[1] > block.period_s * FULL_TURN
+            if turn.late_from is None or full:
+                continue
+            longer = block.period_s + 15
+            yield look.note(
+                code="slow-do-not-make-it",
+                level="tell",
+                text=f"{block.moves[turn.move].name}: slow people don't make it from turn {turn.late_from} on.",
+                reason="One in ten is that slow; write them an easier way, or give the turn more time.",
+                at=at,
+                nth=turn.move,
+                fixes=look.set(at, "period", longer, f"every {clock(longer)}"),
+            )
+
+
+def cap_cuts_rounds(look: Look) -> Iterator[Note]:
+    """Rounds for quality that the cap ends before the last."""
+    for at, block, _ in look.blocks("quality"):
+        assert isinstance(block, Quality)
+        once = round_s(block.moves, look.library)
+        if once is None or block.cap_s is None:
+            continue
+        fits = (block.cap_s + block.rest_s) // (once + block.rest_s)
+        if fits < block.rounds.high:
+            whole = block.rounds.high * (once + block.rest_s)
+            longer = -(-whole // 30) * 30
+            yield look.note(
+                code="cap-cuts-rounds",
+                level="weigh",
+                text=f"About {clock(once)} a round: the cap ends it in round {fits + 1} of {block.rounds.high}.",
+                reason="Unhurried rounds that run out of time are hurried.",
+                at=at,
+                fixes=look.set(at, "cap", longer, f"cap {clock(longer)}"),
+            )
+
+
+def most_meet_the_cap(look: Look) -> Iterator[Note]:
+    """For time with a cap that a usual person meets."""
+    for at, block, _ in look.blocks("for-time"):
+        assert isinstance(block, ForTime)
+        needed = for_time_s(block.model_copy(update={"cap_s": None}), Laying(look.library))
+        if block.cap_s is None or not (block.moves or block.over) or needed <= block.cap_s:
+            continue
+        longer = -(-round(needed * 1.1) // 60) * 60
+        yield look.note(
+            code="most-meet-the-cap",
+            level="weigh",
+            text=f"A usual person takes about {clock(needed)}: the cap at {clock(block.cap_s)} ends it for most.",
+            reason="A cap is there for the last few, so that everybody ends together.",
+            at=at,
+            fixes=look.set(at, "cap", longer, f"cap {clock(longer)}"),
+        )
