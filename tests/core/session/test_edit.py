@@ -4,7 +4,7 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from lovrit.core.session.edit import CannotEdit, apply_edit
+from lovrit.core.session.edit import apply_edit
 from lovrit.core.session.edits import (
     AddOption,
     BlockEdit,
@@ -21,6 +21,7 @@ from lovrit.core.session.edits import (
     SetSide,
 )
 from lovrit.core.session.reader import read
+from lovrit.core.session.slatetext import CannotEdit
 from tests.core.session.slates import slates
 
 ODD = """title:   Monday   # mine

@@ -6,9 +6,10 @@ from sqlmodel import Session
 
 from lovrit.core.advice.company import Company
 from lovrit.core.crew.groups import usual_groups
-from lovrit.core.session.edit import CannotEdit, apply_edit
+from lovrit.core.session.edit import apply_edit
 from lovrit.core.session.edits import BlockEdit, Edit
 from lovrit.core.session.reader import read, split_lines
+from lovrit.core.session.slatetext import CannotEdit
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.store import club, sessions
 from lovrit.store import people as kept_people

@@ -11,9 +11,9 @@ from sqlmodel import Session
 
 from lovrit.core.advice.look import blocked, second_look
 from lovrit.core.crew.person import Comer, Person
-from lovrit.core.session.edit import CannotEdit
 from lovrit.core.session.edits import Edit
 from lovrit.core.session.rack import rack
+from lovrit.core.session.slatetext import CannotEdit
 from lovrit.core.timeline.explain import explain
 from lovrit.core.values import LovritError
 from lovrit.formats.sheet import to_sheet
