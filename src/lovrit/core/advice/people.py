@@ -12,10 +12,10 @@ from lovrit.core.session.move import Line
 
 OLDER_HARD_S, NEW_HARD_S, WEEKS = 7 * 60, 2 * 60, 5
 LIMITS: dict[Limit, str] = {
-    "overhead": "don't go overhead",
-    "jumps": "don't jump",
-    "depth": "don't go deep",
-    "floor": "don't go down to the floor",
+    "overhead": "go overhead",
+    "jumps": "jump",
+    "depth": "go deep",
+    "floor": "go down to the floor",
 }
 INSTEAD: dict[Limit, str] = {
     "overhead": "band press",
@@ -189,10 +189,11 @@ def limits(look: Look) -> Iterator[Note]:
             if look.company.new and limit == "jumps":
                 continue
             other = _instead(look, move, limit)
+            whom = f"{count} of {look.company.people} {'doesn' if count == 1 else 'don'}'t {LIMITS[limit]}"
             yield look.note(
                 code=f"limit-{limit}",
                 level="tell",
-                text=f"{move.name}: {count} of {look.company.people} {LIMITS[limit]}, and no other way is written.",
+                text=f"{move.name}: {whom}, and no other way is written.",
                 at=at,
                 nth=nth,
                 fixes=(Fix(text=f"or {other}", edit=MoveOption(block=at, move=nth, text=f"or {other}")),),

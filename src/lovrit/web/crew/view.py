@@ -48,7 +48,8 @@ def stands_in_words(person: Person, today: str, pace: Pace | None) -> str:
     if pace and pace.rests_on:
         share = abs(round((pace.factor - 1) * 100))
         word = "slower" if pace.factor > 1 else "quicker"
-        said.append(f"{share} % {word}, from {pace.rests_on} scores" if share else "at the usual pace")
+        scores = f"{pace.rests_on} score{'s' if pace.rests_on > 1 else ''}"
+        said.append(f"{share} % {word}, from {scores}" if share else "at the usual pace")
     return ", ".join(said)
 
 
