@@ -9,10 +9,12 @@ from lovrit.core.session.edits import (
     AddOption,
     BlockEdit,
     Convention,
+    Ease,
     InsertBlock,
     LineEdit,
     MoveOption,
     MoveStation,
+    OrderStations,
     ReplaceBlock,
     ReplaceLine,
     ReplaceMove,
@@ -73,6 +75,26 @@ def test_moving_a_station_permutes_its_lines_and_nothing_else(text: str, data: s
     assert all(a == b for nth, (a, b) in enumerate(zip(before_lines, after_lines, strict=True)) if nth not in mine)
     assert sorted(after_lines) == sorted(before_lines)
     assert apply_edit(after, MoveStation(block=block, start=to, to=start)) == text
+
+
+@given(slates(), st.data(), st.floats(1, 10))
+def test_easing_asks_for_no_more_anywhere_and_leaves_the_rest(text: str, data: st.DataObject, most: float) -> None:
+    most = round(most * 2) / 2
+    before = read(text).session.blocks
+    which = data.draw(st.none() | st.integers(0, len(before) - 1)) if before else None
+    after = read(apply_edit(text, Ease(block=which, most=most))).session.blocks
+    for at, (one, two) in enumerate(zip(before, after, strict=True)):
+        here = which in (None, at)
+        wanted = [(min(e.low, most), min(e.high, most)) if here else (e.low, e.high) for e in one.efforts]
+        assert [(effort.low, effort.high) for effort in two.efforts] == wanted
+        assert two.model_copy(update={"efforts": one.efforts}) == one
+
+
+def test_stations_are_put_in_an_order_with_their_comments() -> None:
+    ordered = apply_edit(ODD, OrderStations(block=0, order=(2, 0, 1))).split("\n")[4:8]
+    assert ordered == ["  ring row", "  # between", "\tgoblet squat | bell 16 12 8   # heavy", "     swing"]
+    with pytest.raises(CannotEdit):
+        apply_edit(ODD, OrderStations(block=0, order=(0, 0, 1)))
 
 
 def test_comments_and_odd_spacing_stay() -> None:

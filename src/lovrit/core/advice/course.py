@@ -32,10 +32,11 @@ def no_warm_up(look: Look) -> Iterator[Note]:
 def _cold(look: Look, at: int, easy: int) -> Note:
     steady = next((nth for nth, block, _ in look.blocks("steady") if nth < at and look.has(nth, "total")), None)
     if steady is None:
-        fix = Fix(text="warm-up 6:00", edit=InsertBlock(at=0, text="warm-up 6:00 at 3"))
+        fix = Fix("warm-up 6:00", InsertBlock(at=0, text="warm-up 6:00 at 3"), adds_s=360)
         text = "No warm-up before the first hard block."
     else:
-        fix = Fix(text="warm-up 6:00", edit=SetFigure(block=steady, figure="total", value=360))
+        now = look.timeline.blocks[steady].seconds
+        fix = Fix("warm-up 6:00", SetFigure(block=steady, figure="total", value=360), adds_s=360 - now)
         text = f"Only {clock(easy)} of easy work before the first hard block."
     return look.note(
         code="no-warm-up" if steady is None else "short-warm-up",
@@ -69,12 +70,15 @@ def no_cool_down(look: Look) -> Iterator[Note]:
             level="tell",
             text="It ends on hard work; a few easy minutes let the heart come down on the floor.",
             at=at,
-            fixes=(Fix(text="add a cool-down", edit=InsertBlock(at=end, text=_own_cool_down(look))),),
+            fixes=(_easy_end(look, end),),
         )
 
 
-def _own_cool_down(look: Look) -> str:
-    return cool_down(look.plan, look.library) or "cool-down 3:00 at 2"
+def _easy_end(look: Look, end: int) -> Fix:
+    """A cool-down from the session's own moves, in the time that there is; three minutes where there is none."""
+    own = cool_down(look.plan, look.library)
+    edit = InsertBlock(at=end, text=own or "cool-down 3:00 at 2")
+    return Fix("add a cool-down", edit, adds_s=0 if own else 180)
 
 
 def first_interval_cold(look: Look) -> Iterator[Note]:
@@ -87,7 +91,7 @@ def first_interval_cold(look: Look) -> Iterator[Note]:
                 level="tell",
                 text="The first interval will stay under its heart target; a lead-in takes the edge off.",
                 at=at,
-                fixes=(Fix(text="lead-in 1:00", edit=AddOption(block=at, text="lead-in 1:00")),),
+                fixes=(Fix("lead-in 1:00", AddOption(block=at, text="lead-in 1:00"), adds_s=60),),
             )
 
 
@@ -106,7 +110,7 @@ def hard_not_last(look: Look) -> Iterator[Note]:
     yield look.note(
         code="hard-not-last",
         level="tell",
-        text=f"The hardest block comes before {after[0][2].label}.",
+        text=f"{hard[0][2].label}, very hard, comes before {after[0][2].label}.",
         reason="Skill and strength before hard intervals, hard intervals last. Others put them anywhere.",
         school="hard intervals last",
         at=at,
@@ -117,11 +121,11 @@ def hard_not_last(look: Look) -> Iterator[Note]:
 def skill_after_hard(look: Look) -> Iterator[Note]:
     """Heavy or skilled work after people have been made tired."""
     tired = False
-    for at, block, _ in look.working():
+    for at, block, laid in look.working():
         skilled = next((nth for nth, line in enumerate(block.moves) if _skilled(look, line)), None)
         heavy = block.kind in ("build", "strength")
         if tired and (skilled is not None or heavy):
-            name = block.moves[skilled].name if skilled is not None else "heavy work"
+            name = block.moves[skilled].name if skilled is not None else laid.label
             hard = next(one for one, other, _ in look.working() if effort(other) >= VERY_HARD or other.kind in RACES)
             yield look.note(
                 code="skill-after-hard",

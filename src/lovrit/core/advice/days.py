@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from lovrit.core.advice.company import Day
-from lovrit.core.advice.note import HARD, Fix, Look, Note, effort, hard_s, hardest
+from lovrit.core.advice.note import HARD, Fix, Look, Note, calmer, effort, hard_s, hardest
 from lovrit.core.session.edits import ReplaceLine
 from lovrit.core.session.move import Line
 from lovrit.core.session.writer import move_line
@@ -29,7 +29,7 @@ def hard_on_hard(look: Look) -> Iterator[Note]:
                 text=f"Hard here, and “{day.title}” {_when(day)} is hard too.",
                 reason="Two hard days side by side are one hard day and one tired one.",
                 at=at,
-                fixes=look.ease(at, 7),
+                fixes=calmer(look, SOME_S),
             )
             return
 
@@ -45,7 +45,7 @@ def same_pattern_again(look: Look) -> Iterator[Note]:
                 level="tell",
                 text=f"{both[0]} worked hard here and {_when(day)} in “{day.title}”.",
                 reason="A day between lets it come back; or make one of the two easy.",
-                fixes=look.ease(hardest(look), 7),
+                fixes=(look.ease_all(7),),
             )
             return
 

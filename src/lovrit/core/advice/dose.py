@@ -2,13 +2,13 @@
 
 from collections.abc import Iterator
 
-from lovrit.core.advice.note import HARD, VERY_HARD, Fix, Look, Note, block_effort, effort, hard_s, hardest
+from lovrit.core.advice.note import HARD, VERY_HARD, Fix, Look, Note, block_effort, calmer, effort, hard_s
 from lovrit.core.clock import clock
-from lovrit.core.session.edits import AddOption, SetFigure
+from lovrit.core.session.edits import AddOption
 from lovrit.core.session.model import AnyBlock, Intervals, Rotate, Sets
 from lovrit.core.timeline.steps import effort_in
 
-HELD_S = 15
+HELD_S, MUCH_HARD_S = 15, 20 * 60
 LONGEST_S = ((9.5, 45), (9.0, 180), (8.5, 360), (8.0, 720))
 
 
@@ -30,20 +30,13 @@ def all_out_too_long(look: Look) -> Iterator[Note]:
         works = [one.seconds for one in look.timeline.intervals if one.block == at and one.phase == "work"]
         if max(works) <= HELD_S:
             continue
-        fixes = []
-        if look.has(at, "effort"):
-            edit = SetFigure(block=at, figure="effort", value=9)
-            fixes.append(Fix(text="at 9", edit=edit))
-        if look.has(at, "work"):
-            edit = SetFigure(block=at, figure="work", value=12)
-            fixes.append(Fix(text="12 s of work", edit=edit))
         yield look.note(
             code="all-out-too-long",
             level="weigh",
             text=f"Effort 10 for {max(works)} s: nobody holds all-out past about 15 s.",
             reason="What is written as 10 is run as 9 with a hard start.",
             at=at,
-            fixes=tuple(fixes),
+            fixes=(*look.ease(at, 9), *look.set(at, "work", 12, "12 s of work")),
         )
 
 
@@ -57,15 +50,14 @@ def rest_too_short(look: Look) -> Iterator[Note]:
         if at in seen or not needed or rest >= needed or fades:
             continue
         seen.add(at)
+        more = (needed - rest) * sum(one.block == at and one.phase == "work" for one in look.timeline.intervals)
         yield look.note(
             code="rest-too-short",
             level="weigh",
             text=f"{work} s at effort {asked:g} with {rest} s of rest: the next one can't be as hard.",
             reason="All-out wants four times the work and more; effort 9 about as much rest as work.",
             at=at,
-            fixes=(Fix(text=f"rest {clock(needed)}", edit=SetFigure(block=at, figure="rest", value=needed)),)
-            if look.has(at, "rest")
-            else (),
+            fixes=(*look.set(at, "rest", needed, f"rest {clock(needed)}", more), *look.ease(at, 7)),
         )
 
 
@@ -85,24 +77,25 @@ def _short_rest_set(block: AnyBlock, work: int, rest: int) -> bool:
 def much_hard_work(look: Look) -> Iterator[Note]:
     """Over twenty minutes at eight and more is a lot for a mixed group."""
     hard = hard_s(look)
-    if hard > 20 * 60:
+    if hard > MUCH_HARD_S:
         yield look.note(
             code="much-hard-work",
             level="weigh",
             text=f"{clock(hard)} of work at effort 8 and more, a lot for a mixed group.",
             reason="People who can't do that much hard work do it at less and feel that they failed.",
-            fixes=look.ease(hardest(look), 7),
+            fixes=calmer(look, MUCH_HARD_S),
         )
 
 
 def effort_by_round_unused(look: Look) -> Iterator[Note]:
     """More efforts written than there are rounds."""
-    for at, block, _ in look.blocks("rotate", "quality", "sets"):
+    for at, block, laid in look.blocks("rotate", "quality", "sets"):
         rounds = getattr(block, "rounds", None) or getattr(block, "sets", None)
         if rounds and len(block.efforts) > rounds.high and effort_in(block, 1) is not None:
             text = f"{len(block.efforts)} efforts for {rounds.high} rounds: the last ones are never used."
             name = "sets" if block.kind == "sets" else "rounds"
-            fixes = look.set(at, name, len(block.efforts), f"{len(block.efforts)} {name}")
+            more = (len(block.efforts) - rounds.high) * -(-laid.seconds // rounds.high)
+            fixes = look.set(at, name, len(block.efforts), f"{len(block.efforts)} {name}", more)
             yield look.note(code="efforts-unused", level="tell", text=text, at=at, fixes=fixes)
 
 
@@ -118,7 +111,7 @@ def all_out_too_often(look: Look) -> Iterator[Note]:
                 text=f"{times} times all-out: after the eighth nobody has another one in them.",
                 reason="Five to eight is usual; speed that fades trains something else.",
                 at=at,
-                fixes=look.set(at, "count", 8, "8 times"),
+                fixes=(*look.set(at, "count", 8, "8 times"), *look.ease(at, 9)),
             )
 
 
@@ -146,10 +139,11 @@ def short_sets_on_end(look: Look) -> Iterator[Note]:
             continue
         if (block.change_s or rest) >= 30:
             continue
+        more = 60 * (len(block.moves) - 1)
         fix = (
-            look.set(at, "change", 60, "change 1:00")
+            look.set(at, "change", 60, "change 1:00", more)
             if block.change_s is not None
-            else (Fix(text="change 1:00", edit=AddOption(block=at, text="change 1:00")),)
+            else (Fix("change 1:00", AddOption(block=at, text="change 1:00"), more),)
         )
         yield look.note(
             code="short-sets-on-end",

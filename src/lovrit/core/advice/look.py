@@ -2,7 +2,7 @@
 
 from collections.abc import Callable, Iterator
 
-from lovrit.core.advice import balance, course, days, dose, people, reach, reps, sums, telling
+from lovrit.core.advice import balance, course, days, dose, order, people, reach, reps, sums, telling
 from lovrit.core.advice.company import Company
 from lovrit.core.advice.note import Look, Note
 from lovrit.core.moves.library import Library
@@ -42,12 +42,12 @@ RULES: tuple[Rule, ...] = (
     reps.set_not_unbroken,
     reps.hold_too_long,
     reps.breath_held,
-    balance.pattern_twice,
+    order.pattern_twice,
     balance.pattern_missing,
-    balance.grip_after_grip,
-    balance.shoulders_in_a_row,
-    balance.impact_in_a_row,
-    balance.up_and_down,
+    order.grip_after_grip,
+    order.shoulders_in_a_row,
+    order.impact_in_a_row,
+    order.up_and_down,
     balance.uneven_sides,
     balance.unknown_move,
     telling.no_time_to_tell,

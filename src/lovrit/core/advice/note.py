@@ -7,9 +7,10 @@ from typing import Literal
 from lovrit.core.advice.company import Company
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move
-from lovrit.core.session.edits import Edit, ReplaceMove, SetFigure
+from lovrit.core.session.edits import Ease, Edit, ReplaceMove, SetFigure
 from lovrit.core.session.model import AnyBlock, Session
 from lovrit.core.session.move import Line
+from lovrit.core.timeline.explain import spare_s
 from lovrit.core.timeline.interval import LaidBlock, Timeline
 from lovrit.core.timeline.plan import Plan
 
@@ -20,17 +21,32 @@ HARD, VERY_HARD, ALL_OUT = 8.0, 9.0, 9.5
 
 @dataclass(frozen=True)
 class Fix:
-    """What can be pressed: its words and the edit that it makes."""
+    """What can be pressed: its words, the edit that it makes, and how many seconds that adds to the session."""
 
     text: str
     edit: Edit
+    adds_s: int = 0
+
+
+@dataclass(frozen=True)
+class Way:
+    """Where it is decided, when not on the slate: who comes, what a move is, or what must give for the clock.
+
+    ``about`` is the move's name; ``must_s`` what the session must last at most.
+    """
+
+    to: Literal["crew", "move", "fit"]
+    text: str
+    about: str = ""
+    must_s: int = 0
 
 
 @dataclass(frozen=True)
 class Note:
     """A remark. ``block`` counts from 0 and ``line`` from 1, where it has a place; ``basis`` is what it rests on.
 
-    ``school`` names whose it is, where schools disagree.
+    ``school`` names whose it is, where schools disagree. There is a fix that can be pressed, or a way to where it is
+    decided, always.
     """
 
     code: str
@@ -42,6 +58,7 @@ class Note:
     line: int | None = None
     fixes: tuple[Fix, ...] = ()
     school: str = ""
+    way: Way | None = None
 
 
 class Look:
@@ -80,14 +97,33 @@ class Look:
         at: int | None = None,
         nth: int | None = None,
         header: str = "",
-        fixes: tuple[Fix, ...] = (),
+        fixes: tuple[Fix | Way, ...] = (),
         basis: str = PRACTICE,
         school: str = "",
     ) -> Note:
-        """A remark at a block, at one of its move lines, or at a header; nowhere where none is named."""
+        """A remark at a block, at one of its move lines, or at a header; nowhere where none is named.
+
+        A fix that would take the session past its slot is not offered; the way to make room for it is.
+        """
         place = self.plan.reading.headers.get(header)
         line = self.line(at, nth) if at is not None else place.line if place else None
-        return Note(code, level, text, reason, basis, at, line, fixes, school)
+        edits = [one for one in fixes if isinstance(one, Fix)]
+        kept = tuple(fix for fix in edits if self._has_room(fix))
+        way = next((one for one in fixes if isinstance(one, Way)), None)
+        if edits and not kept and not way:
+            way = self._room_for(min(edits, key=lambda fix: fix.adds_s))
+        return Note(code, level, text, reason, basis, at, line, kept, school, way)
+
+    def _has_room(self, fix: Fix) -> bool:
+        return fix.adds_s <= 0 or self._spare is None or fix.adds_s <= self._spare
+
+    @cached_property
+    def _spare(self) -> int | None:
+        return spare_s(self.plan)
+
+    def _room_for(self, fix: Fix) -> Way:
+        must = self.timeline.total_s + (self._spare or 0) - fix.adds_s
+        return Way("fit", f"make room for {fix.text}", must_s=max(60, must))
 
     def blocks(self, *kinds: str) -> list[tuple[int, AnyBlock, LaidBlock]]:
         """Blocks with their places and lengths; of these kinds, or all."""
@@ -114,15 +150,19 @@ class Look:
         """Whether a figure stands on a block's first line."""
         return figure in self.plan.reading.blocks[block].figures
 
-    def set(self, block: int, figure: str, value: float, text: str) -> tuple[Fix, ...]:
+    def set(self, block: int, figure: str, value: float, text: str, adds_s: int = 0) -> tuple[Fix, ...]:
         """A fix that gives a figure another value; none where it isn't written."""
         if not self.has(block, figure):
             return ()
-        return (Fix(text=text, edit=SetFigure(block=block, figure=figure, value=value)),)
+        return (Fix(text, SetFigure(block=block, figure=figure, value=value), adds_s),)
 
     def ease(self, block: int, to: float) -> tuple[Fix, ...]:
-        """A fix that asks for less effort."""
-        return self.set(block, "effort", to, f"at {to:g}")
+        """A fix that asks for less effort, however the block's efforts are written."""
+        return (Fix(text=f"at {to:g}", edit=Ease(block=block, most=to)),)
+
+    def ease_all(self, to: float) -> Fix:
+        """A fix that asks for no more than this anywhere."""
+        return Fix(text=f"at {to:g} at most throughout", edit=Ease(block=None, most=to))
 
     def instead(self, block: int, move: int, name: str) -> tuple[Fix, ...]:
         """A fix that puts another move in place of one."""
@@ -144,10 +184,22 @@ def hard_s(look: Look, least: float = HARD) -> int:
     return sum(one.seconds for one in look.timeline.intervals if one.phase == "work" and (one.effort or 0) >= least)
 
 
-def hardest(look: Look) -> int:
-    """The working block with the most seconds of hard work; of those alike, the one of the highest effort."""
+def _hard_by_block(look: Look) -> dict[int, int]:
     hard: dict[int, int] = {}
     for one in look.timeline.intervals:
         if one.phase == "work" and (one.effort or 0) >= HARD:
             hard[one.block] = hard.get(one.block, 0) + one.seconds
+    return hard
+
+
+def hardest(look: Look) -> int:
+    """The working block with the most seconds of hard work; of those alike, the one of the highest effort."""
+    hard = _hard_by_block(look)
     return max(look.working(), key=lambda one: (hard.get(one[0], 0), effort(one[1]), one[2].work_s))[0]
+
+
+def calmer(look: Look, below_s: int) -> tuple[Fix, ...]:
+    """The hardest block eased where that leaves less hard work than this; all of them where it takes all."""
+    at = hardest(look)
+    left = hard_s(look) - _hard_by_block(look).get(at, 0)
+    return look.ease(at, 7) if left < below_s else (look.ease_all(7),)

@@ -2,12 +2,13 @@
 
 from collections.abc import Iterator
 
-from lovrit.core.advice.note import ALL_OUT, VERY_HARD, Fix, Look, Note, effort, hard_s, hardest
+from lovrit.core.advice.note import ALL_OUT, VERY_HARD, Fix, Look, Note, calmer, effort, hard_s, hardest
 from lovrit.core.clock import clock
 from lovrit.core.crew.person import Limit
 from lovrit.core.moves.move import Move
 from lovrit.core.recast.round import way_round
-from lovrit.core.session.edits import MoveOption, ReplaceMove
+from lovrit.core.session.edits import MoveOption, ReplaceBlock, ReplaceMove
+from lovrit.core.session.model import AnyBlock
 from lovrit.core.session.move import Line
 
 OLDER_HARD_S, NEW_HARD_S, WEEKS = 7 * 60, 2 * 60, 5
@@ -62,7 +63,7 @@ def beginners_dose(look: Look) -> Iterator[Note]:
         reason=f"This club begins with {wanted}; others do it the other way round.",
         school="beginners " + ("long and moderate" if long else "short and hard"),
         at=at,
-        fixes=look.ease(at, 7),
+        fixes=calmer(look, 1 if long else NEW_HARD_S + 1),
     )
 
 
@@ -100,7 +101,7 @@ def hard_for_older(look: Look) -> Iterator[Note]:
             reason="Two to seven minutes in all, late in the session, as hard as they feel comfortable; at once over "
             "if flushed or short of breath.",
             at=at,
-            fixes=look.ease(at, 7),
+            fixes=calmer(look, OLDER_HARD_S + 1),
         )
 
 
@@ -115,8 +116,16 @@ def hard_for_children(look: Look) -> Iterator[Note]:
                 text=f"{'Heavy' if heavy else 'Very hard'} work, and {_are(look.company.children)} under 16.",
                 reason="Play and skill before load and pain; your federation's rules for children come first.",
                 at=at,
-                fixes=look.ease(at, 7),
+                fixes=_as_play(look, at, block) if heavy else look.ease(at, 7),
             )
+
+
+def _as_play(look: Look, at: int, block: AnyBlock) -> tuple[Fix, ...]:
+    """Unhurried rounds without load in the time that the heavy work had."""
+    length = clock(look.timeline.blocks[at].seconds)
+    lines = [f"  8 {line.tasks[0].name}" for line in block.moves] or ["  8 squat"]
+    text = "\n".join([f"3 rounds for quality, rest 0:45, cap {length}, at 5", *lines])
+    return (Fix("unhurried and light instead", ReplaceBlock(block=at, text=text)),)
 
 
 def ask_first(look: Look) -> Iterator[Note]:
@@ -132,7 +141,7 @@ def ask_first(look: Look) -> Iterator[Note]:
             "Chest pain, faintness, breath that won't come back: stop at once.",
             basis="exercise preparticipation screening (Riebe and others 2015)",
             at=hard[0],
-            fixes=look.ease(hard[0], 8),
+            fixes=look.ease(hard[0], 8) if len(hard) == 1 else (look.ease_all(8),),
         )
 
 

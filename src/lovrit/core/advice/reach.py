@@ -5,10 +5,12 @@ from collections.abc import Iterator
 from lovrit.core.advice.note import Fix, Look, Note
 from lovrit.core.clock import clock
 from lovrit.core.forecast.outlook import outlook
+from lovrit.core.recast.portion import portioned
 from lovrit.core.recast.shapes import Given, together
-from lovrit.core.session.edits import AddOption, ReplaceBlock, SetFigure
+from lovrit.core.session.edits import AddOption, ReplaceBlock, ReplaceLine
 from lovrit.core.session.model import Amrap, Every, ForTime, Quality
-from lovrit.core.session.writer import block_lines
+from lovrit.core.session.move import Line
+from lovrit.core.session.writer import amount, block_lines, move_line
 from lovrit.core.timeline.interval import LaidBlock
 from lovrit.core.timeline.steps import Laying, for_time_s
 from lovrit.core.timeline.worktime import line_s, round_s
@@ -73,8 +75,7 @@ def full_turn(look: Look) -> Iterator[Note]:
             if needed is None or needed <= block.period_s * FULL_TURN:
                 continue
             over = needed >= block.period_s
-            longer = -(-round(needed / 0.6) // 5) * 5
-            turns = block.total_s // block.period_s
+            fewer = portioned(line, block.period_s / 2, look.library)
             yield look.note(
                 code="turn-too-full",
                 level="stop" if over else "weigh",
@@ -82,15 +83,31 @@ def full_turn(look: Look) -> Iterator[Note]:
                 reason="At the end one could still do two more rounds; that takes about half of each turn.",
                 at=at,
                 nth=nth,
-                fixes=(
-                    Fix(
-                        text=f"every {clock(longer)}, {turns} turns",
-                        edit=SetFigure(block=at, figure="period", value=longer),
-                    ),
-                )
-                if block.total_s >= longer
-                else (),
+                fixes=(*_longer_turn(look, at, block, needed), *_fewer(look, at, nth, line, fewer)),
             )
+
+
+def _longer_turn(look: Look, at: int, block: Every, needed: int) -> tuple[Fix, ...]:
+    """A turn that this work fills a little over half, in the same time in all."""
+    longer = _dividing(block, -(-round(needed / 0.6) // 5) * 5)
+    if longer > block.total_s:
+        return ()
+    return look.set(at, "period", longer, f"every {clock(longer)}, {block.total_s // longer} turns")
+
+
+def _dividing(block: Every, least: int) -> int:
+    """A turn of this length or a little more, so that the block is whole turns; this length where none is near."""
+    whole = (length for length in range(least, least * 3 // 2, 5) if block.total_s % length == 0)
+    return next(whole, least)
+
+
+def _fewer(look: Look, at: int, nth: int, line: Line, fewer: Line) -> tuple[Fix, ...]:
+    """The line with as much of it as fills half a turn; none where one rep is too long already."""
+    if (line_s(fewer, look.library) or 0) >= (line_s(line, look.library) or 0):
+        return ()
+    asked = fewer.tasks[0].amount
+    said = f"{amount(asked)} {line.tasks[0].name}" if asked and len(line.tasks) == 1 else "half as much"
+    return (Fix(said, ReplaceLine(line=look.line(at, nth), text=f"  {move_line(fewer)}")),)
 
 
 def round_never_finished(look: Look) -> Iterator[Note]:
@@ -107,7 +124,7 @@ def round_never_finished(look: Look) -> Iterator[Note]:
             text=f"Slow people take about {clock(once)} a round and don't finish one in {clock(block.total_s)}.",
             reason="Everybody ends a session feeling able.",
             at=at,
-            fixes=look.set(at, "total", longer, f"in {clock(longer)}"),
+            fixes=look.set(at, "total", longer, f"in {clock(longer)}", longer - block.total_s),
         )
 
 
@@ -120,7 +137,7 @@ def slow_do_not_make_it(look: Look) -> Iterator[Note]:
             full = block.period_s - turn.left_s[1] > block.period_s * FULL_TURN
             if turn.late_from is None or full:
                 continue
-            longer = block.period_s + 15
+            longer = _dividing(block, block.period_s + 15)
             yield look.note(
                 code="slow-do-not-make-it",
                 level="tell",
@@ -149,7 +166,7 @@ def cap_cuts_rounds(look: Look) -> Iterator[Note]:
                 text=f"About {clock(once)} a round: the cap ends it in round {fits + 1} of {block.rounds.high}.",
                 reason="Unhurried rounds that run out of time are hurried.",
                 at=at,
-                fixes=look.set(at, "cap", longer, f"cap {clock(longer)}"),
+                fixes=look.set(at, "cap", longer, f"cap {clock(longer)}", longer - block.cap_s),
             )
 
 
@@ -167,5 +184,5 @@ def most_meet_the_cap(look: Look) -> Iterator[Note]:
             text=f"A usual person takes about {clock(needed)}: the cap at {clock(block.cap_s)} ends it for most.",
             reason="A cap is there for the last few, so that everybody ends together.",
             at=at,
-            fixes=look.set(at, "cap", longer, f"cap {clock(longer)}"),
+            fixes=look.set(at, "cap", longer, f"cap {clock(longer)}", longer - block.cap_s),
         )

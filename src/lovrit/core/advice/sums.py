@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from lovrit.core.advice.note import Fix, Look, Note
+from lovrit.core.advice.note import Fix, Look, Note, Way
 from lovrit.core.clock import clock, minutes
 from lovrit.core.session.edits import AddOption, BlockEdit, Convention, InsertBlock, LineEdit, SetFigure
 from lovrit.core.session.model import Every, HoldLadder, Rotate
@@ -23,7 +23,7 @@ def over_slot(look: Look) -> Iterator[Note]:
             text=text,
             header="slot",
             reason="The next group is at the door when the slot ends.",
-            fixes=tuple(_shorter(look, over)),
+            fixes=(*_shorter(look, over), Way("fit", "fit it", must_s=slot.seconds - look.session.setup_s)),
         )
         return
     longest = look.timeline.range_s[1] + look.session.setup_s
@@ -111,7 +111,9 @@ def part_turn(look: Look) -> Iterator[Note]:
                     Fix(
                         text=f"for {clock(whole + block.period_s)}",
                         edit=SetFigure(block=at, figure="total", value=whole + block.period_s),
+                        adds_s=block.period_s - left,
                     ),
+                    *look.set(at, "total", whole, f"for {clock(whole)}")[: whole // block.period_s],
                 ),
             )
 
@@ -129,17 +131,22 @@ def more_groups_than_stations(look: Look) -> Iterator[Note]:
                 text=f"{look.groups} groups and {stations} stations: two groups would stand at one.",
                 reason="Deal fewer groups on the Crew page, or add a station.",
                 at=at,
-                fixes=tuple(_another_station(look, at)),
+                fixes=(*_another_station(look, at), Way("crew", "deal fewer groups")),
             )
 
 
 def _another_station(look: Look, at: int) -> Iterator[Fix]:
-    here = {line.name for line in look.session.blocks[at].moves}
-    pick = next((name for name in ("dead bug", "side step", "squat") if name not in here), "plank")
-    missing = (look.groups or 0) - len(look.session.blocks[at].moves)
-    if missing == 1:
-        edit = LineEdit(what="insert", block=at, move=len(here) - 1, text=pick)
-        yield Fix(text=f"add {pick}", edit=edit)
+    """A station more, of a move without kit, where one is all that is missing and there is time for it."""
+    moves = look.session.blocks[at].moves
+    here = {line.name for line in moves}
+    if (look.groups or 0) - len(moves) == 1:
+        pick = next(name for name in ("dead bug", "side step", "squat", *_kitless(look)) if name not in here)
+        edit = LineEdit(what="insert", block=at, move=len(moves) - 1, text=pick)
+        yield Fix(f"add {pick}", edit, adds_s=-(-look.timeline.blocks[at].seconds // len(moves)))
+
+
+def _kitless(look: Look) -> Iterator[str]:
+    return (move.name for move in look.library.moves if not move.kit)
 
 
 def last_rest_twice(look: Look) -> Iterator[Note]:
@@ -174,7 +181,7 @@ def last_rest_never(look: Look) -> Iterator[Note]:
                 at=at,
                 fixes=(
                     Fix(text="keep the last rest", edit=Convention(block=at, what="drop", on=False)),
-                    Fix(text="rest 1:00 between", edit=InsertBlock(at=at + 1, text="rest 1:00")),
+                    Fix(text="rest 1:00 between", edit=InsertBlock(at=at + 1, text="rest 1:00"), adds_s=60),
                 ),
             )
 
@@ -190,5 +197,5 @@ def no_break(look: Look) -> Iterator[Note]:
                 text=f"{block.rounds.high} rounds on end, {minutes(laid.seconds)} without a break.",
                 reason="A minute or two between rounds is for water and for what you want to say.",
                 at=at,
-                fixes=(Fix(text="break 1:30", edit=AddOption(block=at, text="break 1:30")),),
+                fixes=(Fix("break 1:30", AddOption(block=at, text="break 1:30"), 90 * (block.rounds.high - 1)),),
             )

@@ -20,14 +20,15 @@ def no_time_to_tell(look: Look) -> Iterator[Note]:
         if rest is None or rest >= SHOW_S or len(block.moves) < 3:
             continue
         header = "setup" in look.plan.reading.headers
-        shown = () if header else (Fix(text="setup 3:00", edit=InsertBlock(at=0, text="setup: 3:00")),)
+        shown = _setup() if not header else ()
+        turns = block.rounds.high * len(block.moves)
         yield look.note(
             code="no-time-to-tell",
             level="weigh",
             text=f"{rest} s to go on, and {len(block.moves)} moves to show: there is no time to show the next one.",
             reason="Show all stations first, with time for it in the setup, or give the rest fifteen seconds.",
             at=at,
-            fixes=(*shown, *look.set(at, "rest", 15, "rest 15")),
+            fixes=(*shown, *look.set(at, "rest", 15, "rest 15", (15 - rest) * turns)),
         )
 
 
@@ -56,8 +57,12 @@ def no_setup(look: Look) -> Iterator[Note]:
             level="tell",
             text=f"{len(kit)} kinds of kit and no setup in the slot.",
             reason="Putting it out and showing it takes two or three minutes of the hall's time.",
-            fixes=(Fix(text="setup 3:00", edit=InsertBlock(at=0, text="setup: 3:00")),),
+            fixes=_setup(),
         )
+
+
+def _setup() -> tuple[Fix, ...]:
+    return (Fix("setup 3:00", InsertBlock(at=0, text="setup: 3:00"), adds_s=180),)
 
 
 def _kit(line: object, move: object) -> list[str]:

@@ -13,6 +13,7 @@ from lovrit.core.recast.portion import portioned
 from lovrit.core.session.model import AnyBlock, Session
 from lovrit.core.session.move import Line, Task
 from lovrit.core.session.writer import move_line
+from lovrit.core.timeline.explain import spare_s
 from lovrit.core.timeline.plan import Plan
 from lovrit.core.timeline.worktime import TO_THE_NEXT_S, round_s
 
@@ -30,12 +31,6 @@ LONG_S, USUAL_S, LEAST_S = 7 * 60 + 30, 8 * 60, 3 * 60
 ROUNDS, USUAL_REST_S, REHEARSAL_S = 3, 15, 120
 COOL_S, LEAST_COOL_S = 4 * 60, 2 * 60
 MOST_LINES = 5
-
-
-def spare_s(plan: Plan) -> int | None:
-    """Seconds of the slot that nothing takes yet; None where there is no slot."""
-    slot = plan.session.slot
-    return slot.seconds - plan.timeline.total_s - plan.session.setup_s if slot else None
 
 
 def warm_up(plan: Plan, library: Library) -> str | None:

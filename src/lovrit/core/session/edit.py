@@ -5,7 +5,7 @@ can be sent from a page, offered as a fix, and undone.
 """
 
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from typing import Any
 
 from lovrit.core.clock import number
@@ -17,6 +17,7 @@ from lovrit.core.session.edits import (
     LineEdit,
     MoveOption,
     MoveStation,
+    OrderStations,
     ReplaceLine,
     ReplaceMove,
     SetAmount,
@@ -24,7 +25,7 @@ from lovrit.core.session.edits import (
 )
 from lovrit.core.session.movelines import name_span
 from lovrit.core.session.problem import Unreadable
-from lovrit.core.session.slatetext import CannotEdit, SlateText, set_figure, with_comment
+from lovrit.core.session.slatetext import CannotEdit, SlateText, ease, set_figure, with_comment
 
 ADDED = re.compile(r"^\s*added\b", re.IGNORECASE)
 AMOUNT = re.compile(r"^(\s*)\d+(?:\.\d+)?(?:\s*[-–/]\s*\d+(?:\.\d+)?)?(?=[\s(smc])")
@@ -68,10 +69,22 @@ def _station(slate: SlateText, edit: MoveStation) -> None:
     moves = slate.place(edit.block).moves
     if not (edit.start < len(moves) and edit.to < len(moves)):
         raise CannotEdit("That station is no longer there.")
+    order = list(range(len(moves)))
+    order.insert(edit.to, order.pop(edit.start))
+    _put_in_order(slate, moves, order)
+
+
+def _order(slate: SlateText, edit: OrderStations) -> None:
+    moves = slate.place(edit.block).moves
+    if sorted(edit.order) != list(range(len(moves))):
+        raise CannotEdit("The stations are others by now.")
+    _put_in_order(slate, moves, edit.order)
+
+
+def _put_in_order(slate: SlateText, moves: Sequence[int], order: Sequence[int]) -> None:
     texts = [slate.lines[at] for at in moves]
-    texts.insert(edit.to, texts.pop(edit.start))
-    for at, text in zip(moves, texts, strict=True):
-        slate.lines[at] = text
+    for at, nth in zip(moves, order, strict=True):
+        slate.lines[at] = texts[nth]
 
 
 def _move_at(slate: SlateText, block: int, move: int) -> int:
@@ -135,9 +148,11 @@ def _replace(slate: SlateText, edit: ReplaceLine) -> None:
 
 EDITS: dict[str, Callable[[SlateText, Any], None]] = {
     "set": set_figure,
+    "ease": ease,
     "option": _option,
     "convention": _convention,
     "station": _station,
+    "order": _order,
     "rename": _rename,
     "amount": _amount,
     "mark": _mark,

@@ -18,6 +18,14 @@ class SetFigure(Value):
     value: float = Field(ge=0, le=86_400)
 
 
+class Ease(Value):
+    """Ask for no more effort than this, in a block or (None) in all of them; what asks for less stays."""
+
+    do: Literal["ease"] = "ease"
+    block: At | None
+    most: float = Field(ge=0, le=10)
+
+
 class AddOption(Value):
     """Write an option at the end of a block's first line."""
 
@@ -42,6 +50,14 @@ class MoveStation(Value):
     block: At
     start: At
     to: At
+
+
+class OrderStations(Value):
+    """Put the move lines of a block in this order, each by the place that it has now."""
+
+    do: Literal["order"] = "order"
+    block: At
+    order: tuple[At, ...] = Field(max_length=5000)
 
 
 class ReplaceMove(Value):
@@ -125,9 +141,11 @@ class ReplaceLine(Value):
 
 Edit = Annotated[
     SetFigure
+    | Ease
     | AddOption
     | Convention
     | MoveStation
+    | OrderStations
     | ReplaceMove
     | SetAmount
     | MoveOption

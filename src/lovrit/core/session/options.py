@@ -41,9 +41,19 @@ def heart(node: Node) -> Heart:
 
 
 def _at(node: Node) -> tuple[Fields, list[Figure]]:
-    efforts = [effort(child) for child in trees(node)]
-    shown = [figure("effort", trees(node)[0], efforts[0].low, timed=False)] if len(efforts) == 1 else []
-    return {"efforts": tuple(efforts)}, [one for one in shown if efforts[0].low == efforts[0].high]
+    children = trees(node)
+    efforts = tuple(effort(child) for child in children)
+    names = ["effort", *(f"effort {nth}" for nth in range(1, len(children) + 1))][len(children) > 1 :]
+    return {"efforts": efforts}, [
+        one for name, child in zip(names, children, strict=False) for one in _ends(name, child)
+    ]
+
+
+def _ends(name: str, node: Node) -> list[Figure]:
+    """The figures of an effort: one, or where a range begins and ends."""
+    found = tokens(node, "NUM")
+    said = [name] if len(found) == 1 else [f"{name} from", f"{name} to"]
+    return [figure(one, token, float(token), timed=False) for one, token in zip(said, found, strict=True)]
 
 
 def _rest(node: Node) -> tuple[Fields, list[Figure]]:

@@ -3,9 +3,7 @@
 from collections.abc import Callable
 
 from lovrit.core.clock import clock, number
-from lovrit.core.session.edits import (
-    SetFigure,
-)
+from lovrit.core.session.edits import Ease, SetFigure
 from lovrit.core.session.figures import Figure
 from lovrit.core.session.reader import BlockPlace, Reading, read, split_lines
 from lovrit.core.session.writer import short
@@ -65,6 +63,27 @@ def set_figure(slate: SlateText, edit: SetFigure) -> None:
     raw = slate.lines[line]
     text = written(found, edit.value, raw[found.start : found.end])
     slate.lines[line] = raw[: found.start] + text + raw[found.end :]
+
+
+def ease(slate: SlateText, edit: Ease) -> None:
+    """Bring every effort of a block, or of all blocks, down to what is asked at most; a range may become one figure."""
+    places = slate.reading.blocks if edit.block is None else (slate.place(edit.block),)
+    for place in places:
+        for start, end in reversed(_above(place, edit.most)):
+            raw = slate.lines[place.line]
+            slate.lines[place.line] = raw[:start] + number(edit.most) + raw[end:]
+
+
+def _above(place: BlockPlace, most: float) -> list[tuple[int, int]]:
+    """The columns of efforts above a limit; the whole of a range that lies above it."""
+    found = []
+    for name, one in place.figures.items():
+        if not name.startswith("effort") or one.value <= most:
+            continue
+        begin = place.figures.get(name.removesuffix(" to") + " from") if name.endswith(" to") else None
+        if not name.endswith(" from"):
+            found.append((begin.start if begin and begin.value >= most else one.start, one.end))
+    return found
 
 
 def with_comment(raw: str, change: Callable[[str], str]) -> str:

@@ -50,7 +50,6 @@ class DeskView(Value):
     rails: Rails | None
     notes: tuple[Note, ...]
     first: int
-    must_be: int
     outlook: str
     problems: tuple[Problem, ...]
     stale: bool
@@ -80,19 +79,12 @@ def desk_view(
         rails=rails_view(plan, max(1, len(people.groups)), *shown),
         notes=notes,
         first=max(SHOWN, sum(note.level == "stop" for note in notes)),
-        must_be=_must_be(plan),
         outlook=_outlook(plan, shown[0]),
         problems=problems or plan.problems,
         stale=stale,
         blocked=sum(note.level == "stop" for note in notes),
         weighed=sum(note.level == "weigh" for note in notes),
     )
-
-
-def _must_be(plan: Plan) -> int:
-    """What the session must last to end with its slot."""
-    slot = plan.session.slot
-    return slot.seconds - plan.session.setup_s if slot else plan.timeline.total_s
 
 
 def _outlook(plan: Plan, block: int) -> str:

@@ -19,13 +19,13 @@ function figureOf(data) {
 /** @param {Figure} figure @param {boolean} fine How far one step goes: five seconds, one time, half an effort. */
 function stepOf(figure, fine) {
   if (figure.timed) return fine ? 1 : 5;
-  return figure.figure === "effort" ? 0.5 : 1;
+  return figure.figure.startsWith("effort") ? 0.5 : 1;
 }
 
 /** @param {Figure} figure @param {number} value */
 function held(figure, value) {
   const least = figure.timed ? (["rest", "setup"].includes(figure.figure) ? 0 : 5) : 1;
-  const most = figure.figure === "effort" ? 10 : 86_400;
+  const most = figure.figure.startsWith("effort") ? 10 : 86_400;
   return Math.min(most, Math.max(least, Math.round(value * 2) / 2));
 }
 
