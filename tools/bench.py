@@ -131,8 +131,15 @@ def thinking() -> None:
     told = timed(lambda: [outlook(block, library) for block in reps.session.blocks], 20)
     say(f"an hour laid out {base:.1f} ms; all {len(RULES)} rules {statistics.median(rules):.1f} ms")
     say(f"  forecast for 50 people {statistics.median(crowd):.1f} ms, its sentences {statistics.median(told):.1f} ms")
-    wishes = [Wish(seconds=(30 + nth) * 60) for nth in range(35)] + [Wish(seconds=(5 + nth) * 60) for nth in range(15)]
-    slates = [HOUR if wish.seconds >= 1800 else REPS for wish in wishes]
+    hours = [Wish(seconds=(30 + nth) * 60) for nth in range(25)] + [
+        *(Wish(figure="work", seconds=(15 + nth) * 60) for nth in range(4)),
+        *(Wish(figure="rest", seconds=(6 + nth) * 60) for nth in range(3)),
+        *(Wish(figure="hard", seconds=(8 + nth) * 60) for nth in range(4)),
+        *(Wish(figure="ratio", to=to) for to in ((2, 1), (3, 2), (1, 1))),
+        Wish(figure="effort", effort=8),
+    ]
+    wishes = hours + [Wish(seconds=(5 + nth) * 60) for nth in range(10)]
+    slates = [HOUR] * len(hours) + [REPS] * 10
     taken = [
         timed(lambda t=t, w=w: fit(t, plan_text(t, library), w, library), 1)[0]
         for t, w in zip(slates, wishes, strict=True)

@@ -219,11 +219,19 @@ COMMANDS = (
         ("--total", {"help": "what the session must last, such as 40:00"}),
         ("--work", {"help": "what its work must come to"}),
         ("--rest", {"help": "what its rest must come to"}),
+        ("--hard", {"help": "what its work at effort 8 and more must come to"}),
+        ("--ratio", {"help": "what work to rest must read as, such as 2:1"}),
+        ("--effort", {"help": "what its highest effort must be, from 1 to 10"}),
         ("--in", {"dest": "come", "help": "in at this time of day, such as 18:10"}),
         ("--out", {"dest": "leave", "help": "and out at this one"}),
         ("--explain", {"default": "0:00", "help": "time for explaining within in and out"}),
         ("--clear", {"default": "0:00", "help": "time for clearing within in and out"}),
-        ("--give", {"help": "what may give: rounds,work,rest,breaks,stations,warm-up,cool-down,reps; all if not said"}),
+        (
+            "--give",
+            {
+                "help": "of rounds,work,rest,breaks,stations,warm-up,cool-down,reps,effort what may give; else all",
+            },
+        ),
         ("--keep", {"help": "what may not"}),
     ),
     (

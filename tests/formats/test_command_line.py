@@ -148,6 +148,11 @@ def test_fit_prints_the_nearest_first_and_leaves_three_where_there_is_none() -> 
     fitted = json.loads(stay.stdout)["fits"][0]
     assert fitted["total_s"] == 27 * 60 and "slot: 18:10-18:40" in fitted["slate"] and "setup: 3:00" in fitted["slate"]
     assert "1. " in run("fit", "-", "--work", "10:00", text=slate).stdout
+    halved = run("fit", "-", "--ratio", "1:1", "--give", "rest", "--json", text="6 x 30/60 at 9\n")
+    assert json.loads(halved.stdout)["fits"][0]["figures"]["work_to_rest"] == 1
+    eased = run("fit", "-", "--effort", "8", "--json", text="6 x 30/60 at 9\n")
+    assert json.loads(eased.stdout)["fits"][0]["slate"] == "6 x 30/60 at 8\n"
+    assert json.loads(run("fit", "-", "--hard", "2:00", "--json", text="6 x 30/60 at 9\n").stdout)["fits"]
     for wrong in (["--total", "soon"], ["--total", "20:00", "--work", "9:00"], ["--give", "luck"], ["--in", "18:10"]):
         refused = run("fit", "-", *wrong, text=slate)
         assert refused.exit_code == 2 and refused.stderr

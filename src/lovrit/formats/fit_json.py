@@ -4,6 +4,7 @@ from typing import Any
 
 from lovrit.core.fit.fit import Fit, Fits
 from lovrit.core.recast.recast import Figures, Recast
+from lovrit.core.timeline.explain import hard_s, top_effort
 
 
 def fits_object(fits: Fits) -> dict[str, Any]:
@@ -14,7 +15,14 @@ def fits_object(fits: Fits) -> dict[str, Any]:
 
 def _fit(fit: Fit) -> dict[str, Any]:
     timeline = fit.plan.timeline
-    figures = {"work_s": timeline.work_s, "rest_s": timeline.rest_s, "work_to_rest": timeline.work_to_rest}
+    figures = {
+        "work_s": timeline.work_s,
+        "rest_s": timeline.rest_s,
+        "work_to_rest": timeline.work_to_rest,
+        "hard_s": hard_s(fit.plan),
+        "effort": top_effort(fit.plan),
+        "feel": fit.feel,
+    }
     return {"slate": fit.slate, "total_s": timeline.total_s, "changes": list(fit.changes), "figures": figures}
 
 

@@ -4,12 +4,18 @@ from collections.abc import Iterable, Mapping
 from typing import Any, cast
 
 from lovrit.core.clock import read_clock
-from lovrit.core.fit.fit import CannotFit, Goal, Wish
+from lovrit.core.fit.fit import CannotFit, Wish
 from lovrit.core.fit.knobs import GIVES, Give
+from lovrit.core.fit.search import Goal
 from lovrit.core.fit.slot import Stay
 from lovrit.core.timeline.plan import Plan
 
-GOALS: tuple[Goal, ...] = ("total", "work", "rest")
+GOALS: tuple[Goal, ...] = ("total", "work", "rest", "hard", "ratio", "effort")
+
+
+def goal_of(name: str) -> Goal:
+    """The figure of this name; the whole for anything else, as a stay in the hall is."""
+    return next((goal for goal in GOALS if goal == name), "total")
 
 
 def seconds_of(text: str) -> int:
@@ -66,11 +72,45 @@ def wish_of(said: Mapping[str, Any], stay: Stay | None) -> Wish:
     if stay:
         goals.append(("total", str(stay.session_s() // 60) if not stay.session_s() % 60 else _clock(stay)))
     if len(goals) != 1:
-        raise CannotFit("Say one figure that must be: a total, the work, the rest, or in and out.")
+        raise CannotFit("Say one figure that must be: total, work, rest, hard work, ratio, effort, or in and out.")
     gives = gives_of((said.get("give") or ",".join(GIVES)).split(","))
     keep = gives_of((said.get("keep") or "").split(","))
     goal, value = goals[0]
+    if goal == "ratio":
+        return Wish(figure=goal, to=ratio_of(value), gives=gives - keep)
+    if goal == "effort":
+        return Wish(figure=goal, effort=effort_of(value), gives=gives - keep)
     return Wish(figure=goal, seconds=seconds_of(value), gives=gives - keep)
+
+
+def ratio_of(text: str) -> tuple[float, float]:
+    """Work to rest as ``2:1``, ``2 : 1`` or ``1:2.5``.
+
+    Raises:
+        CannotFit: if it is none.
+    """
+    parts = [_number(part) for part in text.split(":")]
+    if len(parts) != 2 or not all(parts):
+        raise CannotFit(f"“{text}” is no ratio; write it as 2 : 1.")
+    return parts[0], parts[1]
+
+
+def _number(text: str) -> float:
+    """A plain number; 0 for what is none."""
+    plain = text.strip()
+    return float(plain) if plain.replace(".", "", 1).isdecimal() else 0.0
+
+
+def effort_of(text: str) -> float:
+    """An effort in halves.
+
+    Raises:
+        CannotFit: if it is none.
+    """
+    effort = _number(text)
+    if not 1 <= effort <= 10 or effort * 2 % 1:
+        raise CannotFit(f"“{text}” is no effort; it goes from 1 to 10, in halves.")
+    return effort
 
 
 def _clock(stay: Stay) -> str:

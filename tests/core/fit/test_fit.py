@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from lovrit.core.clock import ratio
 from lovrit.core.fit.fit import CannotFit, Fits, Wish, fit
 from lovrit.core.fit.knobs import GIVES, Give, knobs
 from lovrit.core.fit.slot import Stay, in_slot
@@ -14,6 +15,7 @@ from lovrit.core.moves.library import shipped
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.session.edits import LineEdit
 from lovrit.core.session.reader import read
+from lovrit.core.timeline.explain import hard_s, known_ratio, top_effort
 from lovrit.core.timeline.plan import plan_text
 
 CIRCUIT = """warm-up 6:00 at 3    # easy
@@ -110,7 +112,51 @@ def test_sums_by_counting_are_sums_by_unrolling(text: str) -> None:
 def test_work_can_be_what_must_be() -> None:
     told = solve(CIRCUIT, 600, "rounds", "work", figure="work")
     assert told.fits and all(one.plan.timeline.work_s == 600 for one in told.fits)
-    assert all("work" in one.feel and ":" in one.feel for one in told.fits)
+    assert all("10:00 of work" in one.feel for one in told.fits)
+
+
+def test_a_ratio_reads_as_wished_and_nothing_else_gave() -> None:
+    wish = Wish(figure="ratio", to=(2, 3), gives=frozenset({"rest"}))
+    told = fit(CIRCUIT, plan_text(CIRCUIT, shipped()), wish, shipped())
+    assert told.fits
+    for one in told.fits:
+        assert "Kinder: more rest to each work" in one.feel
+        assert ratio(*known_ratio(one.plan)) == "2 : 3"
+        assert one.plan.timeline.work_s == 9 * 40 + 6 * 30
+
+
+@pytest.mark.parametrize(("minutes", "gives"), [(3, ("effort",)), (0, ("effort",)), (6, ("rounds", "work"))])
+def test_hard_work_is_what_it_must_be(minutes: int, gives: tuple[Give, ...]) -> None:
+    told = solve(CIRCUIT, minutes * 60, *gives, figure="hard")
+    assert told.fits
+    for one in told.fits:
+        assert hard_s(one.plan) == minutes * 60
+        if gives == ("effort",):
+            assert one.plan.timeline.total_s == plan_text(CIRCUIT, shipped()).timeline.total_s
+        for left in one.edits:  # no figure was turned for nothing
+            fewer = CIRCUIT
+            for edit in one.edits:
+                fewer = fewer if edit is left else apply_edit(fewer, edit)
+            assert hard_s(plan_text(fewer, shipped())) != minutes * 60
+
+
+@given(st.sampled_from([5, 6.5, 8, 9, 9.5, 10]))
+def test_the_highest_effort_is_what_it_must_be(to: float) -> None:
+    text = CIRCUIT + "\n4 x 1:00/1:00 at 7-9.5\n3 rounds for quality at 3 4 9\n  5 squat\n"
+    told = fit(text, plan_text(text, shipped()), Wish(figure="effort", effort=to), shipped())
+    assert told.fits and all(top_effort(one.plan) == to for one in told.fits)
+    assert all(one.plan.timeline.total_s == told.fits[0].plan.timeline.total_s for one in told.fits)
+    kept = fit(text, plan_text(text, shipped()), Wish(figure="effort", effort=to, gives=frozenset()), shipped())
+    assert kept.least and kept.least.gives == ("effort",) if to != 9.5 else kept.fits
+
+
+@pytest.mark.parametrize(
+    "wish",
+    [Wish(figure="ratio"), Wish(figure="ratio", to=(1, 1000)), Wish(figure="effort"), Wish(figure="hard", seconds=-5)],
+)
+def test_wishes_that_nothing_can_be_are_refused(wish: Wish) -> None:
+    with pytest.raises(CannotFit):
+        fit(CIRCUIT, plan_text(CIRCUIT, shipped()), wish, shipped())
 
 
 def test_where_nothing_does_it_the_least_that_must_give_is_named() -> None:

@@ -1,28 +1,37 @@
 """Fits: the nearest sessions in which a figure is what it must be, and only what may give has given.
 
-Every session is looked at in which at most three figures change, at most two of them in one block, each to a sayable
-value; of those that do it, the nearest are offered. So what is offered is the nearest there is, and where nothing is
-offered, there is nothing. Zero breaks and changes are left as they are.
+For a time, every session is looked at in which at most three figures change, at most two of them in one block, each to
+a sayable value; for a ratio, at most two. Of those that do it, the nearest are offered. So what is offered is the
+nearest there is, and where nothing is offered, there is nothing. Zero breaks and changes are left as they are.
 """
 
-from collections.abc import Iterable
 from dataclasses import dataclass
-from itertools import combinations, takewhile
-from math import inf
-from typing import Literal
+from itertools import combinations
 
-from lovrit.core.clock import clock, ratio
+from pydantic import Field
+
+from lovrit.core.clock import clock, number, ratio
+from lovrit.core.fit.feel import feel
 from lovrit.core.fit.knobs import GIVES, Give, Knob, Turn, knobs
-from lovrit.core.fit.variations import Sums, Variation, variations
+from lovrit.core.fit.search import Combination, Goal, Time, by_effort, by_ratio, by_time, cost_of, offered
+from lovrit.core.fit.variations import Variation, variations
 from lovrit.core.moves.library import Library
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.session.edits import Edit, LineEdit
+from lovrit.core.timeline.explain import hard_s, known_ratio, top_effort
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.values import LovritError, Value
 
-Goal = Literal["total", "work", "rest"]
-MOST_FIGURES, OFFERED, LEAST_COST = 3, 4, 1
-FEW = frozenset({1, 2})
+TIMES: tuple[Time, ...] = ("total", "work", "rest", "hard")
+LEAST_S, MOST_S = 30, 12 * 3600
+OF_USE: dict[Goal, tuple[Give, ...]] = {
+    "total": tuple(give for give in GIVES if give != "effort"),
+    "work": ("rounds", "work", "stations", "reps"),
+    "rest": ("rounds", "work", "rest", "stations", "reps"),
+    "hard": ("rounds", "work", "stations", "reps", "effort"),
+    "ratio": ("rounds", "work", "rest", "stations"),
+    "effort": ("effort",),
+}
 
 
 class CannotFit(LovritError):
@@ -30,28 +39,25 @@ class CannotFit(LovritError):
 
 
 class Wish(Value):
-    """What a figure must be, in seconds, and what may give for it."""
+    """What a figure must be, and what may give for it: a time in seconds, work ``to`` rest, or the highest effort."""
 
     figure: Goal = "total"
-    seconds: int
+    seconds: int = 0
+    to: tuple[float, float] = (0, 0)
+    effort: float = Field(default=0, ge=0, le=10)
     gives: frozenset[Give] = frozenset(GIVES)
 
 
 @dataclass(frozen=True)
 class Fit:
-    """A session that does it: its slate, what changed in words, its figures, and how far it is from before."""
+    """A session that does it: its slate, what changed in words, what that does to it, and how far it is from before."""
 
     slate: str
     plan: Plan
     changes: tuple[str, ...]
     edits: tuple[Edit, ...]
     cost: float
-
-    @property
-    def feel(self) -> str:
-        """The work and the ratio that it comes to."""
-        timeline = self.plan.timeline
-        return f"{clock(timeline.work_s)} of work, {ratio(timeline.work_s, timeline.rest_s)} work to rest"
+    feel: str
 
 
 @dataclass(frozen=True)
@@ -74,26 +80,43 @@ def fit(text: str, plan: Plan, wish: Wish, library: Library) -> Fits:
     """The nearest sessions that do it.
 
     Raises:
-        CannotFit: if there is nothing on the clock, or no time is wished for.
+        CannotFit: if there is nothing on the clock, or nothing is wished for that a session can be.
     """
     if plan.problems or not plan.timeline.intervals:
         raise CannotFit("There has to be a session that can be read before it can be fitted.")
-    if not 30 <= wish.seconds <= 12 * 3600:
-        raise CannotFit("Say a time between half a minute and twelve hours.")
+    _check(plan, wish)
+    if _is_so(plan, wish):
+        return Fits((Fit(text, plan, ("nothing: it is so already",), (), 0.0, feel(plan, plan)),))
     found = _search(plan, wish, library)
     if found:
-        return Fits(tuple(_made(text, one, plan, library) for one in _offered(found)))
-    if _now(plan, wish.figure) == wish.seconds:
-        return Fits((Fit(text, plan, ("nothing: it is so already",), (), 0.0),))
+        return Fits(tuple(_made(text, one, plan, library) for one in offered(found)))
     return Fits((), _least(plan, wish, library))
 
 
-def _now(plan: Plan, figure: Goal) -> int:
+def _check(plan: Plan, wish: Wish) -> None:
+    least = 0 if wish.figure == "hard" else LEAST_S
+    if wish.figure in TIMES and not least <= wish.seconds <= MOST_S:
+        raise CannotFit("Say a time between half a minute and twelve hours.")
+    if wish.figure == "effort" and wish.effort < 1:
+        raise CannotFit("Say an effort from 1 to 10.")
+    if wish.figure == "ratio":
+        if min(wish.to) <= 0 or max(wish.to) > 100:
+            raise CannotFit("Say work to rest as two numbers, such as 2 : 1.")
+        if not all(known_ratio(plan)):
+            raise CannotFit("Nothing in this session has both a work and a rest that are written.")
+
+
+def _is_so(plan: Plan, wish: Wish) -> bool:
+    if wish.figure == "ratio":
+        return ratio(*known_ratio(plan)) == ratio(*wish.to)
+    if wish.figure == "effort":
+        return top_effort(plan) == wish.effort
+    return _now(plan, wish.figure) == wish.seconds
+
+
+def _now(plan: Plan, figure: Time) -> int:
     timeline = plan.timeline
-    return {"total": timeline.total_s, "work": timeline.work_s, "rest": timeline.rest_s}[figure]
-
-
-Combination = tuple[Variation, ...]
+    return {"total": timeline.total_s, "work": timeline.work_s, "rest": timeline.rest_s, "hard": hard_s(plan)}[figure]
 
 
 def _all(plan: Plan, gives: frozenset[Give], library: Library) -> list[list[Variation]]:
@@ -102,93 +125,20 @@ def _all(plan: Plan, gives: frozenset[Give], library: Library) -> list[list[Vari
     return [list(variations(at, blocks[at], turnable[at], library)) for at in range(len(blocks)) if turnable[at]]
 
 
+def of_use(figure: Goal) -> tuple[Give, ...]:
+    """What can give for a figure: effort is nothing to a clock, and a break nothing to the work."""
+    return OF_USE[figure]
+
+
 def _search(plan: Plan, wish: Wish, library: Library) -> list[Combination]:
-    """Combinations that change the figure by just what is missing, nearest first.
-
-    Three blocks are looked at only as far as they could be nearer than what two of them offer already.
-    """
-    missing = wish.seconds - _now(plan, wish.figure)
-    if not missing:
-        return []
-    blocks = _all(plan, wish.gives, library)
-    found = sorted(_in_two(blocks, wish.figure, missing), key=cost_of)
-    offered = _offered(found)
-    limit = cost_of(offered[-1]) if len(offered) == OFFERED else inf
-    return sorted([*found, *_in_three(blocks, wish.figure, missing, limit)], key=cost_of)
-
-
-def cost_of(combination: Combination) -> float:
-    """How far a combination is from the session as it is."""
-    return round(sum(one.cost for one in combination), 6)
-
-
-def _in_two(blocks: list[list[Variation]], figure: Goal, missing: int) -> Iterable[Combination]:
-    """Hits in one block, and in two."""
-    for block in blocks:
-        yield from ((one,) for one in block if _of(one.change, figure) == missing)
-    nearest = [_nearest(block, figure) for block in blocks]
-    for left, right in combinations(range(len(blocks)), 2):
-        yield from _pairs(nearest[left].values(), nearest[right], figure, missing)
-
-
-def _in_three(blocks: list[list[Variation]], figure: Goal, missing: int, limit: float) -> Iterable[Combination]:
-    """Hits in three blocks, a figure in each, that are nearer than the limit; a figure costs one at least."""
-    nearest = [_nearest(block, figure) for block in blocks]
-    singles = [sorted((v for v in block.values() if len(v.turned) == 1), key=lambda v: v.cost) for block in nearest]
-    for first, second, third in combinations(range(len(blocks)), 3):
-        for one in singles[first]:
-            still, left = missing - _of(one.change, figure), limit - one.cost - LEAST_COST
-            near = takewhile(lambda two, left=left: two.cost <= left, singles[second])  # type: ignore[misc]
-            for two in near:
-                last = nearest[third].get((still - _of(two.change, figure), 1))
-                if last:
-                    yield one, two, last
-
-
-def _of(change: Sums, figure: Goal) -> int:
-    return change.total if figure == "total" else change.work if figure == "work" else change.rest
-
-
-Nearest = dict[tuple[int, int], Variation]
-
-
-def _nearest(block: list[Variation], figure: Goal) -> Nearest:
-    """The nearest variation for each change and each number of figures turned; no other is part of a nearest whole.
-
-    One that doesn't change the figure at all is no help beside others, and is left out.
-    """
-    found: Nearest = {}
-    for one in block:
-        key = (_of(one.change, figure), len(one.turned))
-        if not key[0]:
-            continue
-        if key not in found or one.cost < found[key].cost:
-            found[key] = one
-    return found
-
-
-def _pairs(one: Iterable[Variation], other: Nearest, figure: Goal, missing: int) -> Iterable[Combination]:
-    for first in one:
-        for turned in FEW:
-            if len(first.turned) + turned > MOST_FIGURES:
-                continue
-            second = other.get((missing - _of(first.change, figure), turned))
-            if second:
-                yield first, second
-
-
-def _offered(found: list[Combination]) -> list[Combination]:
-    """The nearest of each set of figures first, so that there is a choice; then the nearest of what is left."""
-    seen: set[tuple[tuple[int, str], ...]] = set()
-    chosen: list[Combination] = []
-    for one in found:
-        key = tuple((part.block, knob.figure) for part in one for knob, _ in part.turned)
-        if key not in seen:
-            seen.add(key)
-            chosen.append(one)
-        if len(chosen) == OFFERED:
-            break
-    return chosen
+    """Combinations that do it, nearest first."""
+    gives = wish.gives & set(of_use(wish.figure))
+    if wish.figure == "effort":
+        return by_effort(plan, wish.effort) if gives else []
+    blocks = _all(plan, gives, library)
+    if wish.figure == "ratio":
+        return by_ratio(plan, blocks, wish.to)
+    return by_time(blocks, wish.figure, wish.seconds - _now(plan, wish.figure))
 
 
 def _made(text: str, combination: Combination, before: Plan, library: Library) -> Fit:
@@ -198,7 +148,7 @@ def _made(text: str, combination: Combination, before: Plan, library: Library) -
         text = apply_edit(text, edit)
     plan = plan_text(text, library)
     said = tuple(_said(knob, turn, before) for knob, turn in turned)
-    return Fit(text, plan, said, tuple(edits), cost_of(combination))
+    return Fit(text, plan, said, tuple(edits), cost_of(combination), feel(before, plan))
 
 
 def _said(knob: Knob, turn: Turn, before: Plan) -> str:
@@ -212,7 +162,7 @@ def _said(knob: Knob, turn: Turn, before: Plan) -> str:
 
 def _least(plan: Plan, wish: Wish, library: Library) -> Least:
     """The least that must give besides; else how near what may give comes."""
-    others = [give for give in GIVES if give not in wish.gives]
+    others = [give for give in of_use(wish.figure) if give not in wish.gives]
     for more in (1, 2):
         tried = []
         for extra in combinations(others, more):
@@ -222,12 +172,27 @@ def _least(plan: Plan, wish: Wish, library: Library) -> Least:
         if tried:
             _, extra = min(tried)
             return Least(f"Nothing does it unless {' and '.join(extra)} may give too.", extra)
-    reached = _reached(plan, wish, library)
-    return Least(f"Nothing does it; the nearest that can be reached is {clock(reached)}.", ())
+    return Least(f"Nothing does it; {_reached(plan, wish, library)}.", ())
 
 
-def _reached(plan: Plan, wish: Wish, library: Library) -> int:
+def _reached(plan: Plan, wish: Wish, library: Library) -> str:
     """The value nearest to the wish that one block alone can bring, whatever may give."""
-    now = _now(plan, wish.figure)
-    changes = (_of(one.change, wish.figure) for block in _all(plan, frozenset(GIVES), library) for one in block)
-    return min((now, *(now + change for change in changes)), key=lambda value: abs(value - wish.seconds))
+    if wish.figure == "effort":
+        return (
+            f"the highest effort is {number(top_effort(plan) or 0)}, and none can be brought to {number(wish.effort)}"
+        )
+    blocks = _all(plan, frozenset(of_use(wish.figure)), library)
+    if wish.figure == "ratio":
+        return f"the nearest that one block can bring is {_nearest_ratio(plan, wish.to, blocks)}"
+    figure = wish.figure
+    now = _now(plan, figure)
+    changes = (getattr(one.change, figure) for block in blocks for one in block)
+    reached = min((now, *(now + change for change in changes)), key=lambda value: abs(value - wish.seconds))
+    return f"the nearest that can be reached is {clock(reached)}"
+
+
+def _nearest_ratio(plan: Plan, to: tuple[float, float], blocks: list[list[Variation]]) -> str:
+    work, rest = known_ratio(plan)
+    changed = [(work + one.change.work, rest + one.change.rest) for block in blocks for one in block]
+    tried = [(work, rest), *(pair for pair in changed if min(pair) > 0)]
+    return ratio(*min(tried, key=lambda pair: abs(pair[0] / pair[1] - to[0] / to[1])))

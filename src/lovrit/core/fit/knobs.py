@@ -5,14 +5,15 @@ from dataclasses import dataclass
 from math import log
 from typing import Any, Literal, get_args
 
-from lovrit.core.clock import clock
-from lovrit.core.session.edits import Edit, LineEdit, SetAmount, SetFigure
-from lovrit.core.session.model import AnyBlock, Count, Every, HoldLadder, Intervals, Pair, Session, Stretch
+from lovrit.core.clock import clock, number
+from lovrit.core.session.edits import Ease, Edit, LineEdit, SetAmount, SetFigure
+from lovrit.core.session.model import AnyBlock, Count, Effort, Every, HoldLadder, Intervals, Pair, Session, Stretch
 from lovrit.core.session.reader import BlockPlace
 
-Give = Literal["rounds", "work", "rest", "breaks", "stations", "warm-up", "cool-down", "reps"]
+Give = Literal["rounds", "work", "rest", "breaks", "stations", "warm-up", "cool-down", "reps", "effort"]
 GIVES: tuple[Give, ...] = get_args(Give)
 SCALES = (50, 60, 70, 75, 80, 90, 110, 120, 125, 150)
+EFFORTS = (6.0, 7.0, 7.5, 8.0, 8.5)
 MOST_COUNT = 60
 
 
@@ -58,6 +59,8 @@ def _knobs(at: int, block: AnyBlock, place: BlockPlace, when: str) -> Iterator[K
         yield _stations(at, block)
     if block.kind in ("for-time", "quality") and any(_reps(block)):
         yield _rep_share(at, block)
+    if block.efforts and block.kind not in ("steady", "rest"):
+        yield _effort(at, block, place, EFFORTS)
 
 
 def _figure(at: int, figure: str, now: float, how: Any) -> Knob:
@@ -199,6 +202,40 @@ def _line(line: Any, reps: int) -> Any:
     first = line.tasks[0]
     amount = first.amount.model_copy(update={"values": (float(reps),)})
     return line.model_copy(update={"tasks": (first.model_copy(update={"amount": amount}), *line.tasks[1:])})
+
+
+def _effort(at: int, block: AnyBlock, place: BlockPlace, values: tuple[float, ...]) -> Knob:
+    """The most that a block asks for: brought down however its efforts are written, up where it is one figure."""
+    now = max(effort.high for effort in block.efforts)
+    turns = tuple(
+        _asking(at, now, value) for value in values if value < now or (value > now and "effort" in place.figures)
+    )
+    return Knob(at, "effort", "effort", now, turns, put_effort)
+
+
+def _asking(at: int, now: float, value: float) -> Turn:
+    edit: Edit = Ease(block=at, most=value) if value < now else SetFigure(block=at, figure="effort", value=value)
+    return Turn(value, (edit,), f"effort {number(now)} → {number(value)}", 1 + abs(now - value) / 2)
+
+
+def put_effort(block: Any, value: float) -> Any:
+    """The block asking for so much at most, or, where it asks for less, for just so much."""
+    now = max(effort.high for effort in block.efforts)
+    if value > now:
+        return _with(block, efforts=(Effort(low=value, high=value),))
+    return _with(
+        block, efforts=tuple(Effort(low=min(one.low, value), high=min(one.high, value)) for one in block.efforts)
+    )
+
+
+def efforts_to(session: Session, places: tuple[BlockPlace, ...], to: float) -> list[tuple[Knob, Turn]]:
+    """Every block that can be asked for just so much, with the turn that does it."""
+    asked = [
+        _effort(at, block, place, (to,))
+        for at, (block, place) in enumerate(zip(session.blocks, places, strict=True))
+        if block.efforts
+    ]
+    return [(knob, turn) for knob in asked for turn in knob.turns]
 
 
 def _with(block: Any, **fields: Any) -> Any:

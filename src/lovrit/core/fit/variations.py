@@ -6,20 +6,31 @@ from dataclasses import dataclass
 from itertools import combinations
 from typing import NamedTuple
 
-from lovrit.core.fit.knobs import Knob, Turn
+from lovrit.core.fit.knobs import Knob, Turn, put_effort
 from lovrit.core.moves.library import Library
 from lovrit.core.session.model import AnyBlock, Count, Intervals, Pair, Rotate, Sets, Stretch
+from lovrit.core.timeline.explain import HARD
+from lovrit.core.timeline.interval import Step
 from lovrit.core.timeline.steps import Laying, steps
 
 Turned = tuple[tuple[Knob, Turn], ...]
 
 
 class Sums(NamedTuple):
-    """Seconds of a block: in all, of work, of rest."""
+    """Seconds of a block: in all, of work, of rest, and of hard work."""
 
-    total: int
-    work: int
-    rest: int
+    total: int = 0
+    work: int = 0
+    rest: int = 0
+    hard: int = 0
+
+    def less(self, other: "Sums") -> "Sums":
+        """What is between the two."""
+        return Sums(*(a - b for a, b in zip(self, other, strict=True)))
+
+    def plus(self, other: "Sums") -> "Sums":
+        """Both together."""
+        return Sums(*(a + b for a, b in zip(self, other, strict=True)))
 
 
 @dataclass(frozen=True)
@@ -35,9 +46,15 @@ class Variation:
 def sums_of(block: AnyBlock, library: Library) -> Sums:
     """What a block comes to, by unrolling it."""
     phases: Counter[str] = Counter()
+    hard = 0
     for step in steps(block, Laying(library)):
         phases[step.phase] += step.seconds
-    return Sums(sum(phases.values()), phases["work"], phases["rest"])
+        hard += step.seconds if _is_hard(step) else 0
+    return Sums(sum(phases.values()), phases["work"], phases["rest"], hard)
+
+
+def _is_hard(step: Step) -> bool:
+    return step.phase == "work" and (step.effort or 0) >= HARD
 
 
 def variations(at: int, block: AnyBlock, turnable: list[Knob], library: Library) -> Iterator[Variation]:
@@ -45,8 +62,7 @@ def variations(at: int, block: AnyBlock, turnable: list[Knob], library: Library)
     now = sums_of(block, library)
     measure = _Linear(block, library) if _linear(block) else _Unrolled(block, library)
     for turned in _ways(turnable):
-        total, work, rest = measure.sums(turned)
-        change = Sums(total - now.total, work - now.work, rest - now.rest)
+        change = measure.sums(turned).less(now)
         yield Variation(at, turned, change, sum(turn.cost for _, turn in turned))
 
 
@@ -107,20 +123,23 @@ class _Linear:
             "between": getattr(block, "break_s", None) or getattr(block, "change_s", None) or 0,
             "lead-in": block.lead_in_s,
         }
-        self.counted: dict[tuple[float, float], Counter[str]] = {}
+        self.counted: dict[tuple[float, float, float | None], Counter[str]] = {}
 
     def sums(self, turned: Turned) -> Sums:
         is_ = {**self.now, **{ROLES.get(knob.figure, knob.figure): turn.value for knob, turn in turned}}
-        count = self._phases(is_["times"], is_["stations"])
+        count = self._phases(is_["times"], is_["stations"], is_.get("effort"))
         work, rest = count["work"] * is_["work"], count["rest"] * is_["rest"]
         between = (count["break"] + count["change"]) * is_["between"]
-        return Sums(round(work + rest + between + is_["lead-in"]), round(work), round(rest))
+        whole = work + rest + between + is_["lead-in"]
+        return Sums(round(whole), round(work), round(rest), round(count["hard"] * is_["work"]))
 
-    def _phases(self, times: float, stations: float) -> Counter[str]:
-        key = (times, stations)
+    def _phases(self, times: float, stations: float, asked: float | None) -> Counter[str]:
+        key = (times, stations, asked)
         if key not in self.counted:
             unit = _unit(self.block, round(times), round(stations))
-            self.counted[key] = Counter(step.phase for step in steps(unit, Laying(self.library)))
+            unrolled = list(steps(unit if asked is None else put_effort(unit, asked), Laying(self.library)))
+            self.counted[key] = Counter(step.phase for step in unrolled)
+            self.counted[key]["hard"] = sum(map(_is_hard, unrolled))
         return self.counted[key]
 
 

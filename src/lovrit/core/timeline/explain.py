@@ -159,17 +159,17 @@ def _hard(plan: Plan) -> Sum:
 
 
 def top_effort(plan: Plan) -> float | None:
-    """The highest effort that any work asks for."""
-    return max((one.effort for one in plan.timeline.intervals if one.effort is not None), default=None)
+    """The highest effort that any block asks for, of a range its upper end; None where none is written."""
+    return max((one.high for block in plan.session.blocks for one in block.efforts), default=None)
 
 
 def _effort(plan: Plan) -> Sum:
     top = top_effort(plan)
-    blocks = {one.block for one in plan.timeline.intervals if one.effort == top and top is not None}
-    lines = [f"{plan.timeline.blocks[at].label}" for at in sorted(blocks)]
+    blocks = [at for at, block in enumerate(plan.session.blocks) if any(one.high == top for one in block.efforts)]
+    lines = [f"{plan.timeline.blocks[at].label}" for at in blocks]
     value = number(top) if top is not None else "none"
     lines = lines or ["No block asks for an effort."]
-    return Sum(name="Top effort, of 10", value=value, lines=tuple(lines), blocks=tuple(sorted(blocks)))
+    return Sum(name="Top effort, of 10", value=value, lines=tuple(lines), blocks=tuple(blocks))
 
 
 def spare_s(plan: Plan) -> int | None:

@@ -11,6 +11,7 @@ from lovrit.core.moves.move import Move
 from lovrit.core.recast.recast import Figures, Recast
 from lovrit.core.session.model import Amrap, AnyBlock, Every, ForTime, Intervals
 from lovrit.core.session.writer import block_lines
+from lovrit.core.timeline.explain import hard_s, known_ratio, top_effort
 from lovrit.core.timeline.plan import Plan
 from lovrit.web.moves.drawing import Picture, picture, picture_of
 
@@ -29,6 +30,17 @@ class FitForm:
     explain: str
     clear: str
     gives: tuple[Give | str, ...]
+
+
+def now_of(plan: Plan, figure: str) -> str:
+    """What a figure is now, as it would be written."""
+    timeline = plan.timeline
+    times = {"total": timeline.total_s, "work": timeline.work_s, "rest": timeline.rest_s, "hard": hard_s(plan)}
+    if figure == "ratio":
+        return ratio(*known_ratio(plan))
+    if figure == "effort":
+        return number(top_effort(plan) or 0)
+    return clock(times.get(figure, timeline.total_s))
 
 
 @dataclass(frozen=True)

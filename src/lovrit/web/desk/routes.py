@@ -16,6 +16,7 @@ from lovrit.core.session.rack import rack
 from lovrit.core.session.slatetext import CannotEdit
 from lovrit.core.timeline.explain import explain
 from lovrit.core.values import LovritError
+from lovrit.formats.fit_wish import GOALS
 from lovrit.formats.sheet import to_sheet
 from lovrit.formats.writers import WRITERS, When
 from lovrit.settings import known_zone
@@ -32,7 +33,7 @@ from lovrit.web.words import KEYS
 router = APIRouter()
 EDIT: TypeAdapter[Edit] = TypeAdapter(Edit)
 MOST_FORM = 2_500_000
-GOAL_OF = {"total": "total", "work": "work", "rest": "rest", "ratio": "rest", "spare": "slot"}
+GOAL_OF: dict[str, str] = {**dict(zip(GOALS, GOALS, strict=True)), "spare": "slot"}
 
 Op = Annotated[str | None, Form(max_length=64)]
 Base = Annotated[int, Form()]

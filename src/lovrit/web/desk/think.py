@@ -9,16 +9,16 @@ from fastapi import APIRouter, Form, Query, Request
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
 from sqlmodel import Session
 
-from lovrit.core.fit.fit import Fits, fit
+from lovrit.core.fit.fit import Fits, fit, of_use
 from lovrit.core.fit.knobs import GIVES
 from lovrit.core.fit.slot import in_slot
 from lovrit.core.recast.recast import SAID, offers
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.values import LovritError
-from lovrit.formats.fit_wish import GOALS, stay_of, wish_of
+from lovrit.formats.fit_wish import GOALS, goal_of, stay_of, wish_of
 from lovrit.store import club, people, sessions
 from lovrit.web.desk.desk import Desk, open_desk
-from lovrit.web.desk.panel import FitForm, crowd_said, line_move, sides
+from lovrit.web.desk.panel import FitForm, crowd_said, line_move, now_of, sides
 from lovrit.web.house import House, InHouse
 from lovrit.web.pages import page, render
 
@@ -58,7 +58,8 @@ async def fits(
     except LovritError as error:
         refused = str(error)
     values = {"form": form, "goals": GOALS, "gives": GIVES, "found": found, "refused": refused}
-    return _panel(request, house, opened, "desk/fit.html", before=opened.typed.timeline, **values)
+    values |= {"of_use": of_use(goal_of(figure)), "now": now_of(opened.typed, figure)}
+    return _panel(request, house, opened, "desk/fit.html", **values)
 
 
 def _found(opened: Desk, form: FitForm) -> Fits:

@@ -1,0 +1,57 @@
+"""What a change of a session's figures does to how it feels, in one line that can be checked against the read-out."""
+
+from collections.abc import Iterator
+
+from lovrit.core.clock import clock, number, ratio
+from lovrit.core.timeline.explain import hard_s, known_ratio, top_effort
+from lovrit.core.timeline.plan import Plan
+
+LITTLE = 0.05
+KINDER = ("less work", "less of it hard", "more rest to each work", "a lower top")
+HARDER = ("more work", "more of it hard", "less rest to each work", "a higher top")
+
+
+def feel(before: Plan, after: Plan) -> str:
+    """Work, ratio, hard work and top effort after a change, and whether it is kinder or harder, by what."""
+    kinder, harder = list(_less(before, after, KINDER)), list(_less(after, before, HARDER))
+    said = f"{', '.join(_figures(after))}."
+    if not kinder and not harder:
+        return f"{said} About the same to do."
+    told = [f"{word}: {', '.join(by)}" for word, by in (("kinder", kinder), ("harder", harder)) if by]
+    return f"{said} {'; '.join(told).capitalize()}."
+
+
+def _figures(plan: Plan) -> Iterator[str]:
+    yield f"{clock(plan.timeline.work_s)} of work"
+    work, rest = known_ratio(plan)
+    if work and rest:
+        yield f"{ratio(work, rest)} work to rest"
+    hard, top = hard_s(plan), top_effort(plan)
+    if hard:
+        yield f"{clock(hard)} hard"
+    if top is not None:
+        yield f"top effort {number(top)}"
+
+
+def _less(one: Plan, two: Plan, words: tuple[str, ...]) -> Iterator[str]:
+    """In what the second asks for less than the first, by more than a little."""
+    for word, ask in zip(words, (_work, _hard_share, _density, _top), strict=True):
+        if ask(two) < ask(one) * (1 - LITTLE):
+            yield word
+
+
+def _work(plan: Plan) -> float:
+    return plan.timeline.work_s
+
+
+def _hard_share(plan: Plan) -> float:
+    return hard_s(plan) / max(1, plan.timeline.work_s)
+
+
+def _density(plan: Plan) -> float:
+    work, rest = known_ratio(plan)
+    return work / (work + rest) if work else 0.0
+
+
+def _top(plan: Plan) -> float:
+    return top_effort(plan) or 0.0
