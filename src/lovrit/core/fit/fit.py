@@ -13,7 +13,7 @@ from pydantic import Field
 from lovrit.core.clock import clock, number, ratio
 from lovrit.core.fit.feel import feel
 from lovrit.core.fit.knobs import GIVES, Give, Knob, Turn, knobs
-from lovrit.core.fit.search import Combination, Goal, Time, by_effort, by_ratio, by_time, cost_of, offered
+from lovrit.core.fit.search import Combination, Goal, Time, by_effort, by_ratio, by_time, cost_of
 from lovrit.core.fit.variations import Variation, variations
 from lovrit.core.moves.library import Library
 from lovrit.core.session.edit import apply_edit
@@ -89,7 +89,7 @@ def fit(text: str, plan: Plan, wish: Wish, library: Library) -> Fits:
         return Fits((Fit(text, plan, ("nothing: it is so already",), (), 0.0, feel(plan, plan)),))
     found = _search(plan, wish, library)
     if found:
-        return Fits(tuple(_made(text, one, plan, library) for one in offered(found)))
+        return Fits(tuple(_made(text, one, plan, library) for one in found))
     return Fits((), _least(plan, wish, library))
 
 
@@ -131,7 +131,7 @@ def of_use(figure: Goal) -> tuple[Give, ...]:
 
 
 def _search(plan: Plan, wish: Wish, library: Library) -> list[Combination]:
-    """Combinations that do it, nearest first."""
+    """The nearest combinations that do it, nearest first."""
     gives = wish.gives & set(of_use(wish.figure))
     if wish.figure == "effort":
         return by_effort(plan, wish.effort) if gives else []

@@ -26,11 +26,11 @@ class Sums(NamedTuple):
 
     def less(self, other: "Sums") -> "Sums":
         """What is between the two."""
-        return Sums(*(a - b for a, b in zip(self, other, strict=True)))
+        return Sums(self[0] - other[0], self[1] - other[1], self[2] - other[2], self[3] - other[3])
 
     def plus(self, other: "Sums") -> "Sums":
         """Both together."""
-        return Sums(*(a + b for a, b in zip(self, other, strict=True)))
+        return Sums(self[0] + other[0], self[1] + other[1], self[2] + other[2], self[3] + other[3])
 
 
 @dataclass(frozen=True)
@@ -126,7 +126,9 @@ class _Linear:
         self.counted: dict[tuple[float, float, float | None], Counter[str]] = {}
 
     def sums(self, turned: Turned) -> Sums:
-        is_ = {**self.now, **{ROLES.get(knob.figure, knob.figure): turn.value for knob, turn in turned}}
+        is_ = self.now.copy()
+        for knob, turn in turned:
+            is_[ROLES.get(knob.figure, knob.figure)] = turn.value
         count = self._phases(is_["times"], is_["stations"], is_.get("effort"))
         work, rest = count["work"] * is_["work"], count["rest"] * is_["rest"]
         between = (count["break"] + count["change"]) * is_["between"]
