@@ -21,6 +21,7 @@ from lovrit.core.advice.company import Company
 from lovrit.core.advice.look import RULES, second_look
 from lovrit.core.crew.groups import deal
 from lovrit.core.fit.fit import Wish, fit
+from lovrit.core.forecast.group import Someone
 from lovrit.core.forecast.outlook import outlook
 from lovrit.core.moves.library import shipped
 from lovrit.core.session.grammar import parse_line, reads
@@ -127,7 +128,8 @@ def thinking() -> None:
     company = Company(groups=6, people=50, new=3, older=1, to_ask=9, limits={"overhead": 2, "jumps": 3})
     rules = timed(lambda: second_look(hour, library, company), 30)
     reps = plan_text(REPS, library)
-    crowd = timed(lambda: [crowd_said(reps, at, 50) for at in range(len(reps.session.blocks))], 20)
+    fifty = [Someone()] * 50
+    crowd = timed(lambda: [crowd_said(reps, at, fifty) for at in range(len(reps.session.blocks))], 20)
     told = timed(lambda: [outlook(block, library) for block in reps.session.blocks], 20)
     say(f"an hour laid out {base:.1f} ms; all {len(RULES)} rules {statistics.median(rules):.1f} ms")
     say(f"  forecast for 50 people {statistics.median(crowd):.1f} ms, its sentences {statistics.median(told):.1f} ms")

@@ -168,6 +168,11 @@ CASES: dict[str, tuple[str, str, Company]] = {
                 "slot: 40:00\nsetup: 2:00\n3 rounds of 40/20\n  swing\n  ring row\n  bench step-up\n  rope skip",
             ),
         ),
+        (
+            "pace-of-nobody",
+            ("5 x 2:30/2:30 pace 4", "5 x 2:30/2:30 pace 3-4"),
+            Company(people=18, paces={3: 18, 5: 18}),
+        ),
         ("all-out-for-new", (WARM + "5 x 12/70 at 10", WARM + "5 x 12/70 at 8"), NEW),
         (
             "beginners-dose",

@@ -149,7 +149,13 @@ def test_how_people_stand_is_kept_and_counted(client: TestClient) -> None:
     client.post(f"/crew/{WINTER}/stand", data=fields | {"pace": "30"})
     client.post(f"/desk/{WINTER}/text", data={"text": "people: 18\n5 x 400 m, rest 2:00\n  run\n", "base": "1"})
     told = client.get(f"/desk/{WINTER}/crowd?block=0").text
-    assert "Of 18, 1 at their own pace: the first takes" in told
+    assert "Of 18, 11 at their own pace: the first takes" in told
+    client.post(f"/crew/{WINTER}/stand", data=fields | {"paces": "3 2.0 m/s, 4 2:05/500 m"})
+    assert "3 2 m/s, 4 2:05/500 m" in client.get(f"/crew/{WINTER}").text
+    assert client.post(f"/crew/{WINTER}/stand", data=fields | {"paces": "3 quick"}).status_code == 409
+    client.post(f"/desk/{WINTER}/text", data={"text": "5 x 2:00/2:00 pace 3\n  run\n", "base": "2"})
+    assert "Pace 3, 11 of 18 have theirs: 2:00 is 240 to 372 m." in client.get(f"/desk/{WINTER}/crowd?block=0").text
+    assert "7 of 18 have none of their own" in client.get(f"/desk/{WINTER}").text
     session = new(client, "warm-up 6:00\n5 x 12/70 at 10\n  run\n")
     for person in (1, 2):
         client.post(f"/crew/{session}/place", data={"person": person, "group": 0})
@@ -167,6 +173,10 @@ def test_scores_teach_the_club_its_pace(client: TestClient) -> None:
     assert "slower, from 1 score<" in client.get(f"/crew/{session}").text
     assert "from 3 scores" in client.get(f"/desk/{session}?block=0").text
     assert "Anouk K 5 + 3" in client.get(f"/debrief/{class_id}").text
+    client.post(f"/crew/{session}/place", data={"person": 1, "group": 0})
+    client.post(f"/crew/{session}/place", data={"person": 5, "group": 0})
+    told = client.get(f"/desk/{session}/crowd?block=0").text
+    assert "1 by their own scores: the last does" in told
 
 
 def test_the_whole_group_is_told_of(client: TestClient) -> None:

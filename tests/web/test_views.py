@@ -165,6 +165,14 @@ def test_threads_place_each_heart_in_its_own_corridor() -> None:
     assert view.over == ("P3",)
 
 
+def test_who_has_a_pace_of_their_own_goes_by_it() -> None:
+    planned = plan("6 x 2:00/2:00 pace 3")
+    state = fold([one.seconds for one in planned.timeline.intervals], [Event(id="s", kind="start", at_ms=0)])
+    own = [{"number": 3, "value": 125, "unit": "/500 m"}]
+    view = hearts_view(planned, state, (comer(1, paces=own), comer(2)), {})
+    assert [bead.asked for bead in view.beads] == [("/500 m", "2:05"), ("effort", "–")]
+
+
 def test_the_wall_is_told_nothing_of_anybodys_health() -> None:
     planned = plan(CIRCLE)
     state = fold([40], [Event(id="s", kind="start", at_ms=0), Event(id="x", kind="stops", at_ms=1, person=1)])

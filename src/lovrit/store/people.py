@@ -1,8 +1,11 @@
 """People kept, and who comes to which session in which group."""
 
+from typing import Any
+
 from sqlalchemy import select as columns
 from sqlmodel import Session, col, func, select
 
+from lovrit.core.crew.paces import OwnPace
 from lovrit.core.crew.person import Limit, Person, Standing
 from lovrit.store.sessions import Gone
 from lovrit.store.tables import ComesRow, PersonRow
@@ -40,7 +43,7 @@ def group_sizes(work: Session, session_id: int) -> tuple[int, ...]:
     return tuple(work.exec(query))
 
 
-COUNTED = ("age", "effort_only", "standing", "since", "pace_100_s", "limits")
+COUNTED = ("id", "age", "effort_only", "standing", "since", "pace_100_s", "limits", "paces")
 
 
 def counted(work: Session, session_id: int) -> list[Person]:
@@ -50,8 +53,12 @@ def counted(work: Session, session_id: int) -> list[Person]:
         .join(ComesRow, col(ComesRow.person_id) == col(PersonRow.id))
         .where(col(ComesRow.session_id) == session_id, col(ComesRow.comes).is_(True))
     )
-    rows = work.connection().execute(query).all()
-    return [Person(id=0, name="", initials="", **dict(zip(COUNTED, row, strict=True))) for row in rows]
+    rows = [dict(zip(COUNTED, row, strict=True)) for row in work.connection().execute(query).all()]
+    return [Person(name="", initials="", **row | {"paces": _paces(row["paces"])}) for row in rows]
+
+
+def _paces(kept: list[dict[str, Any]]) -> tuple[OwnPace, ...]:
+    return tuple(OwnPace(**one) for one in kept)
 
 
 def stand(
@@ -61,12 +68,14 @@ def stand(
     since: str | None,
     limits: tuple[Limit, ...],
     pace_100_s: int | None = None,
+    paces: tuple[OwnPace, ...] = (),
 ) -> None:
-    """Say how a person stands, since when (YYYY-MM-DD), what they don't do now, and their pace over 100 m."""
+    """Say how a person stands, since when (YYYY-MM-DD), what they don't do now, and their own paces."""
     row = work.get(PersonRow, person_id)
     if row is None:
         raise Gone("There is no such person any more.")
     row.standing, row.since, row.limits, row.pace_100_s = standing, since, list(limits), pace_100_s
+    row.paces = [one.model_dump(mode="json") for one in paces]
     work.add(row)
 
 

@@ -78,6 +78,7 @@ class PersonRow(SQLModel, table=True):
     since: str | None = None
     pace_100_s: int | None = None
     limits: list[str] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
+    paces: list[dict[str, Any]] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
 
 
 class ComesRow(SQLModel, table=True):

@@ -4,9 +4,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from lovrit.core.crew.paces import OwnPace, UnclearPace, read_paces, write_paces
 from lovrit.core.forecast.crowd import distance, finishes, late, rounds_of
-from lovrit.core.forecast.learned import Scored, learn, pace_of
+from lovrit.core.forecast.group import Someone
+from lovrit.core.forecast.learned import Pace, Scored, learn, pace_of
 from lovrit.core.forecast.outlook import Score, outlook, score_in
+from lovrit.core.forecast.paced import paced, paced_said
 from lovrit.core.moves.library import Library, shipped
 from lovrit.core.moves.move import Move
 from lovrit.core.session.model import Amrap, AnyBlock, Every, ForTime
@@ -90,24 +93,28 @@ def test_a_ladder_says_how_far_up() -> None:
     assert "22s" in told.said or "24s" in told.said
 
 
+EIGHTEEN = [Someone()] * 18
+UNITS = ["m/s", "/500 m", "/km", "a minute"]
+
+
 def test_a_crowd_is_the_same_for_the_same_seed_and_wider_than_one() -> None:
     work = block("5 rounds for time, cap 12:00\n  12 a\n  15 b")
     assert isinstance(work, ForTime)
-    one, again, other = (finishes(work, two_second_moves(), 18, seed) for seed in (1, 1, 2))
+    one, again, other = (finishes(work, two_second_moves(), EIGHTEEN, seed) for seed in (1, 1, 2))
     assert one == again and one and other
     assert one.first_s < one.middle_s < one.last_s and one.wait_s == pytest.approx(one.last_s - one.first_s, abs=1)
     assert abs(one.middle_s - other.middle_s) < 20
-    fewer = finishes(work, two_second_moves(), 4, 1)
+    fewer = finishes(work, two_second_moves(), EIGHTEEN[:4], 1)
     assert fewer and fewer.wait_s < one.wait_s
-    capped = finishes(work.model_copy(update={"cap_s": one.middle_s}), two_second_moves(), 18, 1)
+    capped = finishes(work.model_copy(update={"cap_s": one.middle_s}), two_second_moves(), EIGHTEEN, 1)
     assert capped and 7 < capped.capped < 11
     many = block("amrap 10:00\n  10 a")
     assert isinstance(many, Amrap)
-    last, middle, first = rounds_of(many, two_second_moves(), 18) or (0, 0, 0)
+    last, middle, first = rounds_of(many, two_second_moves(), EIGHTEEN) or (0, 0, 0)
     assert last < middle < first
     every = block("every 1:00 for 6:00\n  28 a")
     assert isinstance(every, Every)
-    expected = late(every, two_second_moves(), 18)
+    expected = late(every, two_second_moves(), EIGHTEEN)
     assert len(expected) == 6 and list(expected) == sorted(expected) and 0 < expected[0] < 18
 
 
@@ -152,10 +159,63 @@ def test_ways_have_their_own_seconds_and_unknown_moves_are_asked_for() -> None:
 
 def test_distances_go_by_a_persons_own_pace() -> None:
     """Three with 20, 30 and 40 s for 100 m take 80, 120 and 160 s for 400 m; on a rower that pace says nothing."""
-    assert distance(400, "run", shipped(), 3, (40, 20, 30)) == (80, 120, 160)
-    assert distance(400, "", shipped(), 3, (40, 20, 30)) == (80, 120, 160)
-    on_a_rower = distance(400, "row", shipped(), 3, (40, 20, 30))
-    assert on_a_rower == distance(400, "row", shipped(), 3, ()) and on_a_rower != (80, 120, 160)
-    first, _, last = distance(400, "run", shipped(), 18, (60,)) or (0, 0, 0)
+    three = [Someone(pace_100_s=pace) for pace in (40, 20, 30)]
+    assert distance(400, "run", shipped(), three) == (80, 120, 160)
+    assert distance(400, "", shipped(), three) == (80, 120, 160)
+    on_a_rower = distance(400, "row", shipped(), three)
+    assert on_a_rower == distance(400, "row", shipped(), [Someone()] * 3) and on_a_rower != (80, 120, 160)
+    first, _, last = distance(400, "run", shipped(), [Someone(pace_100_s=60), *EIGHTEEN[1:]]) or (0, 0, 0)
     assert last == 240 > first
-    assert distance(400, "run", shipped(), 0, ()) is None
+    assert distance(400, "run", shipped(), []) is None
+
+
+@given(st.floats(0.7, 1.5), st.floats(0.8, 1.25), st.integers(1, 400))
+def test_who_has_scores_is_drawn_round_them(factor: float, club: float, count: int) -> None:
+    """One person alone ends at their own factor of the usual time, whatever the club's; the more scores the nearer."""
+    work = block("5 rounds for time\n  12 a")
+    assert isinstance(work, ForTime)
+    library = two_second_moves()
+    usual, slower = finishes(work, library, EIGHTEEN[:1]), library.at_pace(club, 9)
+    known = finishes(work, slower, [Someone(pace=Pace(factor=factor, rests_on=count))])
+    assert usual and known and known.middle_s == pytest.approx(usual.middle_s * factor, rel=0.05)
+    team = [Someone(pace=Pace(factor=1.0, rests_on=count))] * 18
+    drawn, sure = finishes(work, library, EIGHTEEN), finishes(work, library, team)
+    assert drawn and sure and sure.wait_s <= drawn.wait_s
+
+
+def test_a_group_forecast_is_of_its_own_people() -> None:
+    """Two slow by their scores are the last; with nobody slow the last ends earlier."""
+    work = block("5 rounds for time\n  12 a\n  15 b")
+    assert isinstance(work, ForTime)
+    slow = [Someone(pace=Pace(factor=1.6, rests_on=20))] * 2
+    quick = [Someone(pace=Pace(factor=0.9, rests_on=20))] * 16
+    mixed, even = (finishes(work, two_second_moves(), [*some, *quick]) for some in (slow, quick[:2]))
+    assert mixed and even and mixed.last_s > 1.3 * even.last_s and abs(mixed.first_s - even.first_s) < 8
+
+
+@given(st.lists(st.builds(OwnPace, number=st.integers(1, 9), value=st.integers(1, 600), unit=st.sampled_from(UNITS))))
+def test_own_paces_are_read_as_they_are_written(paces: list[OwnPace]) -> None:
+    own = tuple({one.number: one for one in sorted(paces, key=lambda one: one.number)}.values())
+    assert read_paces(write_paces(own)) == own
+
+
+@pytest.mark.parametrize("text", ["fast", "3 fast", "3 0 m/s", "3 2.8", "30 2.8 m/s", "3 2.8 m/s, 3 3 m/s", "0 2 m/s"])
+def test_paces_that_say_nothing_are_refused_with_a_sentence(text: str) -> None:
+    with pytest.raises(UnclearPace, match=r"pace|Pace"):
+        read_paces(text)
+
+
+def test_a_numbered_pace_comes_to_metres_or_seconds() -> None:
+    """2 m/s for 2:00 is 240 m, 3 m/s 360 m; 500 m at 2:05 a 500 m take 2:05; who has none is counted."""
+    group = [read_paces("3 2 m/s, 4 3 m/s"), read_paces("3 2:05/500 m"), ()]
+    timed, over = block("6 x 2:00/2:00 pace 3-4"), block("4 x 500 m, rest 1:00, pace 3")
+    told, far = paced(timed, group), paced(over, group)
+    assert told and (told.have, told.people, told.metres) == (2, 3, (240, 480))
+    assert paced_said(timed, told) == "Pace 3–4, 2 of 3 have theirs: 2:00 is 240 to 480 m."
+    assert far and far.seconds == (125, 250)
+    assert paced_said(over, far) == "Pace 3, 2 of 3 have theirs: 500 m take 2:05 to 4:10."
+    beat = paced(timed, [read_paces("3 30 a minute, 4 34 /min")])
+    assert beat and paced_said(timed, beat) == "Pace 3–4, everyone’s own: 30 to 34 a minute."
+    nobody = paced(timed, [(), ()])
+    assert nobody and "Nobody of 2 has a pace 3–4" in paced_said(timed, nobody)
+    assert paced(block("6 x 30/60"), group) is None

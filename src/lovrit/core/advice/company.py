@@ -1,5 +1,6 @@
 """Who a session is for, as the rules see it: how many, how they stand, what some don't do, and the days around."""
 
+from collections import Counter
 from typing import Literal
 
 from pydantic import Field
@@ -31,7 +32,10 @@ class Day(Value):
 
 
 class Company(Value):
-    """Who comes. Counts only: a rule never names a person where others can read it."""
+    """Who comes. Counts only: a rule never names a person where others can read it.
+
+    ``paces`` says how many have a numbered pace of their own.
+    """
 
     groups: int | None = None
     people: int = 0
@@ -42,6 +46,7 @@ class Company(Value):
     to_ask: int = 0
     new_weeks: int | None = None
     limits: dict[Limit, int] = Field(default_factory=dict)
+    paces: dict[int, int] = Field(default_factory=dict)
     days: tuple[Day, ...] = ()
     schools: Schools = Schools()
     missing: frozenset[str] = frozenset()
@@ -51,10 +56,8 @@ def company_of(people: list[Person], groups: int | None, today: str | None = Non
     """The company that these people are; ``today`` as YYYY-MM-DD, for weeks on a level."""
     weeks = [one.weeks(today) for one in people if one.standing == "new" and today]
     known = [one for one in weeks if one is not None]
-    limits: dict[Limit, int] = {}
-    for person in people:
-        for limit in person.limits:
-            limits[limit] = limits.get(limit, 0) + 1
+    limits = Counter(limit for person in people for limit in person.limits)
+    paces = Counter(number for person in people for number in {one.number for one in person.paces})
     return Company(
         groups=groups,
         people=len(people),
@@ -64,5 +67,6 @@ def company_of(people: list[Person], groups: int | None, today: str | None = Non
         children=sum(one.age is not None and one.age < CHILD for one in people),
         to_ask=sum((one.age or 0) >= ASKED_FROM or one.effort_only for one in people),
         new_weeks=min(known, default=None),
-        limits=limits,
+        limits=dict(limits),
+        paces=dict(paces),
     )

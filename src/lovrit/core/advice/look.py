@@ -53,6 +53,7 @@ RULES: tuple[Rule, ...] = (
     telling.no_time_to_tell,
     telling.too_much_to_remember,
     telling.no_setup,
+    people.pace_of_nobody,
     people.all_out_for_new,
     people.beginners_dose,
     people.weeks_on_a_level,

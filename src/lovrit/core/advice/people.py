@@ -1,13 +1,15 @@
 """Rules about who comes: those who are new, back, older or young, and what some don't do now."""
 
 from collections.abc import Iterator
+from math import ceil, floor
 
-from lovrit.core.advice.note import ALL_OUT, VERY_HARD, Fix, Look, Note, calmer, effort, hard_s, hardest
+from lovrit.core.advice.note import ALL_OUT, VERY_HARD, Fix, Look, Note, Way, calmer, effort, hard_s, hardest
 from lovrit.core.clock import clock
 from lovrit.core.crew.person import Limit
+from lovrit.core.forecast.paced import pace_name
 from lovrit.core.moves.move import Move
 from lovrit.core.recast.round import way_round
-from lovrit.core.session.edits import MoveOption, ReplaceBlock, ReplaceMove
+from lovrit.core.session.edits import AddOption, MoveOption, ReplaceBlock, ReplaceMove
 from lovrit.core.session.model import AnyBlock
 from lovrit.core.session.move import Line
 
@@ -28,6 +30,25 @@ INSTEAD: dict[Limit, str] = {
 
 def _are(count: int) -> str:
     return "one person is" if count == 1 else f"{count} people are"
+
+
+def pace_of_nobody(look: Look) -> Iterator[Note]:
+    """A numbered pace, and people who come without one of their own."""
+    for at, block, _ in look.blocks():
+        if not block.pace or block.efforts or not look.company.people:
+            continue
+        numbers = range(ceil(block.pace.low), floor(block.pace.high) + 1)
+        have = max((look.company.paces.get(number, 0) for number in numbers), default=0)
+        if have < look.company.people:
+            without = look.company.people - have
+            yield look.note(
+                code="pace-of-nobody",
+                level="tell",
+                text=f"Pace {pace_name(block.pace)}: {without} of {look.company.people} have none of their own.",
+                reason="Who has no pace goes by effort; write one beside it, or say the paces on the Crew page.",
+                at=at,
+                fixes=(Fix("at 7 as well", AddOption(block=at, text="at 7")), Way("crew", "say their paces")),
+            )
 
 
 def all_out_for_new(look: Look) -> Iterator[Note]:

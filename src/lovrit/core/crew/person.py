@@ -5,6 +5,7 @@ from typing import Literal
 
 from pydantic import Field
 
+from lovrit.core.crew.paces import OwnPace
 from lovrit.core.values import Value
 
 Standing = Literal["usual", "new", "back"]
@@ -17,7 +18,7 @@ class Person(Value):
     ``effort_only`` where the heart can't steer: medicine, or no strap. ``strap`` says how the simulated strap
     behaves; ``mind`` is what the coach keeps in mind. ``standing`` since ``since`` (YYYY-MM-DD): new, back after a
     break or illness, or usual; ``limits`` are what they don't do now. ``pace_100_s`` is how long they take for 100 m on
-    foot at a pace that they hold for some minutes, in seconds.
+    foot at a pace that they hold for some minutes, in seconds; ``paces`` are their own numbered ones.
     """
 
     id: int
@@ -33,6 +34,7 @@ class Person(Value):
     since: str | None = None
     pace_100_s: int | None = Field(default=None, ge=8, le=300)
     limits: tuple[Limit, ...] = ()
+    paces: tuple[OwnPace, ...] = ()
 
     def weeks(self, today: str) -> int | None:
         """Whole weeks on this standing; None where nobody said since when."""

@@ -1,14 +1,18 @@
 """A whole group at a block of reps: many evenings drawn with a seed, since order among people has no closed form.
 
-A person's seconds are the usual ones times a factor, log-normal with the spread of worktime.py; each round varies
-besides by a twentieth. The same seed gives the same answer.
+A person's seconds are the usual ones times a factor, log-normal with the spread of worktime.py; whose scores are known
+is drawn round what they say, the closer the more there are. Each round varies besides by a twentieth. The same seed
+gives the same answer.
 """
 
 from dataclasses import dataclass
+from math import sqrt
 
 import numpy as np
 from numpy.typing import NDArray
 
+from lovrit.core.forecast.group import Group
+from lovrit.core.forecast.learned import USUAL
 from lovrit.core.moves.library import Library
 from lovrit.core.session.model import Amrap, Every, ForTime
 from lovrit.core.timeline.rounds import round_lengths
@@ -33,22 +37,30 @@ class Finish:
     capped: float
 
 
-def speeds(people: int, seed: int) -> Draws:
-    """Factors of seconds, an evening a row, a person a column, slowest last."""
-    drawn = np.random.default_rng(seed).lognormal(0, SPREAD, (EVENINGS, people))
-    drawn.sort(axis=1)
-    return drawn
+def speeds(group: Group, library: Library, seed: int) -> Draws:
+    """Factors of the library's seconds, an evening a row, a person a column, slowest last.
+
+    Round a person's own pace, with what the spread between people leaves when so many scores stand beside the usual
+    ones of learned.py (the posterior of a normal mean with known variance, Gelman and others 2013).
+    """
+    known = [one.pace.factor / library.pace if one.pace.rests_on else 1.0 for one in group]
+    left = [SPREAD * sqrt(USUAL / (USUAL + one.pace.rests_on)) for one in group]
+    drawn = np.random.default_rng(seed).standard_normal((EVENINGS, len(group)))
+    factors: Draws = np.exp(np.log(known) + np.array(left) * drawn)
+    factors.sort(axis=1)
+    return factors
 
 
-def finishes(block: ForTime, library: Library, people: int, seed: int = 1) -> Finish | None:
+def finishes(block: ForTime, library: Library, group: Group, seed: int = 1) -> Finish | None:
     """Who of a group finishes when; None where nobody said how much there is to do."""
     once = round_s(block.moves, library)
-    if once is None or people < 1:
+    people = len(group)
+    if once is None or not people:
         return None
     rounds = np.array([slowing(nth) for nth in range(1, block.rounds.high + 1)])
     draw = np.random.default_rng(seed + 1)
     noise = draw.lognormal(0, ROUND_SPREAD, (EVENINGS, people, len(rounds))) @ rounds
-    times = np.sort(once * speeds(people, seed) * noise, axis=1)
+    times = np.sort(once * speeds(group, library, seed) * noise, axis=1)
     capped = 0.0
     if block.cap_s:
         capped = float((times > block.cap_s).sum(axis=1).mean())
@@ -57,14 +69,14 @@ def finishes(block: ForTime, library: Library, people: int, seed: int = 1) -> Fi
     return Finish(round(first), round(middle), round(last), round(last - first), round(capped, 1))
 
 
-def rounds_of(block: Amrap, library: Library, people: int, seed: int = 1) -> tuple[int, int, int] | None:
+def rounds_of(block: Amrap, library: Library, group: Group, seed: int = 1) -> tuple[int, int, int] | None:
     """Whole rounds of the last, the middle and the first of a group."""
     lengths = np.cumsum(np.fromiter(_until(block, library), float))
-    if not len(lengths) or people < 1:
+    if not len(lengths) or not group:
         return None
-    done = [np.searchsorted(lengths, block.total_s / factor, "right") for factor in _middle_evening(people, seed)]
-    ranked = sorted(int(one) for one in done)
-    return ranked[0], ranked[people // 2], ranked[-1]
+    evening = _middle_evening(group, library, seed)
+    ranked = sorted(int(np.searchsorted(lengths, block.total_s / factor, "right")) for factor in evening)
+    return ranked[0], ranked[len(ranked) // 2], ranked[-1]
 
 
 def _until(block: Amrap, library: Library) -> list[float]:
@@ -77,17 +89,17 @@ def _until(block: Amrap, library: Library) -> list[float]:
     return taken
 
 
-def _middle_evening(people: int, seed: int) -> list[float]:
-    if people < 1:
+def _middle_evening(group: Group, library: Library, seed: int) -> list[float]:
+    if not group:
         return []
-    return [float(one) for one in np.median(speeds(people, seed), axis=0)]
+    return [float(one) for one in np.median(speeds(group, library, seed), axis=0)]
 
 
-def late(block: Every, library: Library, people: int, seed: int = 1) -> tuple[float, ...]:
+def late(block: Every, library: Library, group: Group, seed: int = 1) -> tuple[float, ...]:
     """How many of a group are likely not to make each turn of an every-minute block."""
     count = len(block.moves)
     needed = [line_s(line, library) for line in block.moves]
-    factors = speeds(people, seed)
+    factors = speeds(group, library, seed)
     expected = []
     for nth in range(block.total_s // block.period_s if count else 0):
         once = needed[nth % count]
@@ -99,18 +111,17 @@ def late(block: Every, library: Library, people: int, seed: int = 1) -> tuple[fl
 ON_FOOT = ("run", "shuttle run", "easy laps", "fast walk", "walk")
 
 
-def distance(
-    metres: float, move: str, library: Library, people: int, own: tuple[int, ...], seed: int = 1
-) -> tuple[int, int, int] | None:
+def distance(metres: float, move: str, library: Library, group: Group, seed: int = 1) -> tuple[int, int, int] | None:
     """Seconds that the first, the middle and the last of a group take for a distance.
 
-    ``own`` are the seconds for 100 m of those who have a pace of their own, which counts on foot alone; the others
-    are drawn round the library's pace.
+    A pace of their own over 100 m counts on foot alone; the others are drawn round the library's.
     """
-    if people < 1:
+    if not group:
         return None
     found = library.find(move or "run")
-    paces = own[:people] if found and found.name in ON_FOOT else ()
-    others = [metres * library.metre_s(move) * one for one in _middle_evening(people - len(paces), seed)]
-    times = sorted([metres / 100 * pace for pace in paces] + others)
+    afoot = found is not None and found.name in ON_FOOT
+    own = [metres / 100 * one.pace_100_s for one in group if afoot and one.pace_100_s]
+    drawn = [one for one in group if not (afoot and one.pace_100_s)]
+    others = [metres * library.metre_s(move) * factor for factor in _middle_evening(drawn, library, seed)]
+    times = sorted(own + others)
     return round(times[0]), round(times[len(times) // 2]), round(times[-1])

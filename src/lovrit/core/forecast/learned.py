@@ -1,7 +1,7 @@
 """What scores say of a club's pace: how long it takes where a usual person takes 1, and how much that rests on.
 
 A score is held against what was forecast. Few scores move the figure little: it is the mean of their logarithms drawn
-towards 1 as if four usual scores stood beside them (shrinkage, Efron and Morris 1977), for a person as for the club.
+towards 1 as if four usual scores stood beside them (shrinkage, Efron and Morris 1977); a person's towards the club's.
 """
 
 from collections.abc import Iterable
@@ -55,10 +55,11 @@ def _rounds(text: str) -> float:
     return int(whole) + (0.5 if int(reps or 0) else 0.0)
 
 
-def pace_of(ratios: Iterable[float]) -> Pace:
-    """The pace that these ratios say, drawn towards the usual."""
+def pace_of(ratios: Iterable[float], usual: float = 1.0) -> Pace:
+    """The pace that these ratios say, drawn towards what is usual."""
     logs = [log(one) for one in ratios]
-    return Pace(factor=round(exp(sum(logs) / (len(logs) + USUAL)), 3), rests_on=len(logs))
+    mean = (sum(logs) + USUAL * log(usual)) / (len(logs) + USUAL)
+    return Pace(factor=round(exp(mean), 3), rests_on=len(logs))
 
 
 def learn(scores: Iterable[Scored], library: Library) -> tuple[Pace, dict[int, Pace]]:
@@ -69,4 +70,4 @@ def learn(scores: Iterable[Scored], library: Library) -> tuple[Pace, dict[int, P
         if ratio is not None:
             by_person.setdefault(one.person, []).append(ratio)
     club = pace_of(ratio for ratios in by_person.values() for ratio in ratios)
-    return club, {person: pace_of(ratios) for person, ratios in by_person.items()}
+    return club, {person: pace_of(ratios, club.factor) for person, ratios in by_person.items()}

@@ -7,6 +7,7 @@ from fastapi import APIRouter, Form, Request
 from fastapi.responses import RedirectResponse, Response
 
 from lovrit.core.crew.groups import MOST_GROUPS, deal
+from lovrit.core.crew.paces import read_paces
 from lovrit.core.crew.person import Limit, Standing
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.values import LovritError
@@ -117,6 +118,7 @@ async def stand(
     since: Annotated[str, Form(max_length=10)] = "",
     limits: Annotated[list[Limit] | None, Form()] = None,
     pace: Annotated[str, Form(max_length=5)] = "",
+    paces: Annotated[str, Form(max_length=300)] = "",
 ) -> Response:
     """Say how a person stands, since when, and what they don't do now."""
     begun = since.strip() or (_today(house) if standing != "usual" else None)
@@ -127,7 +129,7 @@ async def stand(
             raise NobodyThere(f"“{since}” is no day; write it as 2026-11-30.") from None
     with house.database.work() as work:
         row = sessions.get(work, session_id)
-        people.stand(work, person, standing, begun, tuple(limits or ()), _pace(pace))
+        people.stand(work, person, standing, begun, tuple(limits or ()), _pace(pace), read_paces(paces))
     return _after(request, house, row)
 
 

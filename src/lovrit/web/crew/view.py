@@ -1,10 +1,12 @@
 """The people of an evening as the Crew page shows them."""
 
 from lovrit.core.crew.groups import deal, sizes, usual_groups
+from lovrit.core.crew.paces import within, write_paces
 from lovrit.core.crew.person import Comer, Person
 from lovrit.core.forecast.learned import Pace
 from lovrit.core.heart.demand import corridor
 from lovrit.core.session.model import Heart
+from lovrit.core.session.model import Pace as NumberedPace
 from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import Value
 
@@ -20,6 +22,7 @@ class Row(Value):
     line: tuple[float, float] | None
     box: tuple[float, float] | None
     stands: str = ""
+    paces: str = ""
 
 
 class CrewView(Value):
@@ -38,13 +41,15 @@ STANDS = {"usual": "", "new": "new", "back": "just back"}
 DOES_NOT = {"overhead": "nothing overhead", "jumps": "no jumps", "depth": "no depth", "floor": "not on the floor"}
 
 
-def stands_in_words(person: Person, today: str, pace: Pace | None) -> str:
-    """How a person stands, what they don't do now, and their pace where scores say it."""
+def stands_in_words(person: Person, today: str, pace: Pace | None, asked: NumberedPace | None = None) -> str:
+    """How a person stands, what they don't do now, their pace where scores say it, and their own of the one asked."""
     weeks = person.weeks(today)
     week = f", week {weeks + 1}" if weeks is not None and person.standing != "usual" else ""
     said = [f"{STANDS[person.standing]}{week}"] if STANDS[person.standing] else []
     said += [DOES_NOT[limit] for limit in person.limits]
     said += [f"100 m in {person.pace_100_s} s"] if person.pace_100_s else []
+    own = within(person.paces, asked.low, asked.high) if asked else ()
+    said += [f"pace {write_paces(own)}"] if own else []
     if pace and pace.rests_on:
         share = abs(round((pace.factor - 1) * 100))
         word = "slower" if pace.factor > 1 else "quicker"
@@ -62,7 +67,8 @@ def crew_view(
 ) -> CrewView:
     """The evening's people by group; ``today`` is YYYY-MM-DD, for weeks on a level."""
     known = paces or {}
-    stands = {one.id: stands_in_words(one, today, known.get(one.id)) for one in everyone} if today else {}
+    asked = next((block.pace for block in plan.session.blocks if block.pace), None)
+    stands = {one.id: stands_in_words(one, today, known.get(one.id), asked) for one in everyone} if today else {}
     effort = main_effort(plan)
     target = main_heart(plan)
     count = max((group for _, group in comers), default=-1) + 1
@@ -88,7 +94,15 @@ def crew_view(
 def _row(person: Person, group: int | None, box: tuple[float, float] | None, stands: str) -> Row:
     line = None if person.effort_only else (_at(person.rest_hr), _at(person.max_hr))
     shown = (_at(box[0]), _at(box[1])) if box else None
-    return Row(person=person, comes=group is not None, group=group or 0, line=line, box=shown, stands=stands)
+    return Row(
+        person=person,
+        comes=group is not None,
+        group=group or 0,
+        line=line,
+        box=shown,
+        stands=stands,
+        paces=write_paces(person.paces),
+    )
 
 
 def _at(bpm: float) -> float:
@@ -120,4 +134,4 @@ def dealt(everyone: list[Person], plan: Plan) -> list[Comer]:
     wanted = min(plan.session.people or len(everyone), len(everyone))
     people = everyone[:wanted]
     groups = deal([one.id for one in people], usual_groups(len(people), stations(plan)))
-    return [Comer(**one.model_dump(), group=groups[one.id]) for one in people]
+    return [Comer(**dict(one), group=groups[one.id]) for one in people]

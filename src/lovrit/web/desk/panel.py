@@ -5,6 +5,8 @@ from typing import TYPE_CHECKING
 
 from lovrit.core.clock import clock, number, ratio
 from lovrit.core.fit.knobs import Give
+from lovrit.core.forecast.group import Group
+from lovrit.core.forecast.paced import paced, paced_said
 from lovrit.core.moves.figure import Drawing
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move
@@ -86,35 +88,39 @@ def _ratio(figures: Figures) -> str:
     return ratio(figures.work_s, figures.rest_s) if figures.rest_s else "no rest"
 
 
-def crowd_said(plan: Plan, at: int, people: int, own: tuple[int, ...] = ()) -> str:
-    """In a sentence, what a block of reps comes to for so many people; empty where there is nothing to say.
-
-    ``own`` are the seconds for 100 m of those who have a pace of their own.
-    """
-    if not 0 <= at < len(plan.session.blocks) or people < 2:
+def crowd_said(plan: Plan, at: int, group: Group) -> str:
+    """In a sentence, what a block comes to for those who come; empty where there is nothing to say."""
+    if not 0 <= at < len(plan.session.blocks) or len(group) < 2:
         return ""
+    block = plan.session.blocks[at]
+    told = paced(block, [one.paces for one in group])
+    return paced_said(block, told) if told else _drawn_said(block, plan.library, group)
+
+
+def _drawn_said(block: AnyBlock, library: Library, group: Group) -> str:
     from lovrit.core.forecast.crowd import distance, finishes, late, rounds_of  # NumPy, for those who ask
 
-    block = plan.session.blocks[at]
     over = _metres(block)
     if over:
-        first, middle, last = distance(*over, plan.library, people, own) or (0, 0, 0)
-        whose = f", {len(own)} at their own pace" if own else ""
-        return (
-            f"Of {people}{whose}: the first takes {clock(first)}, the middle {clock(middle)}, the last {clock(last)}."
-        )
+        first, middle, last = distance(*over, library, group) or (0, 0, 0)
+        whose = _whose(group, sum(one.pace_100_s is not None for one in group), "at their own pace")
+        return f"{whose}: the first takes {clock(first)}, the middle {clock(middle)}, the last {clock(last)}."
+    whose = _whose(group, sum(one.pace.rests_on > 0 for one in group), "by their own scores")
     if isinstance(block, ForTime):
-        told = finishes(block, plan.library, people)
-        return _finish(told, people) if told else ""
+        finish = finishes(block, library, group)
+        return f"{whose}: {_finish(finish)}" if finish else ""
     if isinstance(block, Amrap):
-        done = rounds_of(block, plan.library, people)
-        return (
-            f"Of {people}: the last does {done[0]} rounds, the middle {done[1]}, the first {done[2]}." if done else ""
-        )
+        done = rounds_of(block, library, group)
+        return f"{whose}: the last does {done[0]} rounds, the middle {done[1]}, the first {done[2]}." if done else ""
     if isinstance(block, Every):
-        worst = max(late(block, plan.library, people), default=0)
-        return f"Of {people}, about {number(worst)} don’t make the fullest turn." if worst >= 0.5 else ""
+        worst = max(late(block, library, group), default=0)
+        return f"{whose}: about {number(worst)} don’t make the fullest turn." if worst >= 0.5 else ""
     return ""
+
+
+def _whose(group: Group, known: int, how: str) -> str:
+    """Who the figures are of, and how many of them are known rather than drawn."""
+    return f"Of {len(group)}, {known} {how}" if known else f"Of {len(group)}"
 
 
 def _metres(block: AnyBlock) -> tuple[float, str] | None:
@@ -125,8 +131,8 @@ def _metres(block: AnyBlock) -> tuple[float, str] | None:
     return amount.values[0], block.moves[0].name if block.moves else ""
 
 
-def _finish(told: "Finish", people: int) -> str:
-    said = f"Of {people}: the first ends about {clock(told.first_s)}, the middle {clock(told.middle_s)}, "
+def _finish(told: "Finish") -> str:
+    said = f"the first ends about {clock(told.first_s)}, the middle {clock(told.middle_s)}, "
     said += f"the last {clock(told.last_s)}; the first waits {clock(told.wait_s)}"
     return said + (f". The cap ends about {number(told.capped)} of them." if told.capped >= 0.5 else ".")
 

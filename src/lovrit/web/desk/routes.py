@@ -204,7 +204,7 @@ def _waiting(work: Session, session_id: int, text: str) -> int | None:
 def _comers(opened: Desk, comers: list[tuple[Person, int]], everyone: list[Person]) -> list[Comer]:
     """Who comes; where nobody has said, everyone dealt as a coach would begin."""
     if comers:
-        return [Comer(**person.model_dump(), group=group) for person, group in comers]
+        return [Comer(**dict(person), group=group) for person, group in comers]
     return dealt(everyone, opened.typed)
 
 

@@ -12,6 +12,8 @@ from sqlmodel import Session
 from lovrit.core.fit.fit import Fits, fit, of_use
 from lovrit.core.fit.knobs import GIVES
 from lovrit.core.fit.slot import in_slot
+from lovrit.core.forecast.group import Someone
+from lovrit.core.forecast.learned import Pace
 from lovrit.core.recast.recast import SAID, offers
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.values import LovritError
@@ -108,8 +110,10 @@ async def crowd(house: InHouse, session_id: int, block: int = 0) -> HTMLResponse
     """What a block of reps comes to for the whole group: asked for after the page, since it takes longer."""
     with house.database.work() as work:
         opened = open_desk(house, work, session_id)
-        own = tuple(one.pace_100_s for one in people.counted(work, session_id) if one.pace_100_s)
-    said = crowd_said(opened.drawn, block, opened.people.coming, own)
+        learnt = club.paces(work)
+        who = people.counted(work, session_id)
+    group = [Someone(learnt.get(one.id, Pace()), one.pace_100_s, one.paces) for one in who]
+    said = crowd_said(opened.drawn, block, group or [Someone()] * opened.people.coming)
     return HTMLResponse(render(house, "desk/crowd.html", said=said))
 
 

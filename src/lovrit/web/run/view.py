@@ -4,6 +4,7 @@ from typing import Any, Literal
 
 from lovrit.core.clock import number
 from lovrit.core.crew.groups import letter
+from lovrit.core.crew.paces import within
 from lovrit.core.crew.person import Comer
 from lovrit.core.heart.demand import corridor
 from lovrit.core.run.places import stands
@@ -109,7 +110,10 @@ def _where(plan: Plan, one: Interval) -> str:
 
 
 class Bead(Value):
-    """A person's heart on a thread. ``y`` runs from 0 at the top to 100; ``how`` is how it is drawn."""
+    """A person's heart on a thread. ``y`` runs from 0 at the top to 100; ``how`` is how it is drawn.
+
+    ``asked`` is what one goes by whose heart doesn't steer: a word, and the effort or the pace.
+    """
 
     person: int
     initials: str
@@ -119,7 +123,7 @@ class Bead(Value):
     y: float = 0
     how: Literal["in", "under", "over", "lost", "effort", "stopped", "waiting"]
     bpm: int = 0
-    effort: str = ""
+    asked: tuple[str, str] = ("effort", "–")
 
 
 class Hearts(Value):
@@ -160,7 +164,8 @@ def _work_near(plan: Plan, state: Class) -> Interval | None:
     intervals = plan.timeline.intervals
     at = min(state.interval, len(intervals) - 1)
     for one in (*reversed(intervals[: at + 1]), *intervals[at + 1 :]):
-        if one.phase in ("work", "steady") and (one.effort is not None or plan.session.blocks[one.block].heart):
+        block = plan.session.blocks[one.block]
+        if one.phase in ("work", "steady") and (one.effort is not None or block.heart or block.pace):
             return one
     return None
 
@@ -175,10 +180,9 @@ def _bead(plan: Plan, state: Class, comer: Comer, work: Interval | None, bpm: in
     }
     if comer.id in state.stopped:
         return Bead(**fields, how="stopped")
-    effort = number(work.effort) if work and work.effort is not None else ""
     target = corridor(comer, work.effort, plan.session.blocks[work.block].heart) if work else None
     if comer.effort_only or target is None:
-        return Bead(**fields, how="effort", effort=effort)
+        return Bead(**fields, how="effort", asked=_asked(plan, comer, work))
     if bpm is None:
         return Bead(**fields, how="waiting")
     if bpm == 0:
@@ -186,3 +190,12 @@ def _bead(plan: Plan, state: Class, comer: Comer, work: Interval | None, bpm: in
     place = (bpm - target[0]) / (target[1] - target[0])
     how = "over" if place > 1.04 else "under" if place < 0 else "in"
     return Bead(**fields, how=how, y=_y(comer, target, bpm), bpm=bpm)
+
+
+def _asked(plan: Plan, comer: Comer, work: Interval | None) -> tuple[str, str]:
+    """What somebody goes by without a heart: the effort, or their own of the pace that is asked for."""
+    pace = plan.session.blocks[work.block].pace if work else None
+    own = within(comer.paces, pace.low, pace.high) if pace else ()
+    if own:
+        return own[0].unit, own[0].figure
+    return "effort", number(work.effort) if work and work.effort is not None else "–"
