@@ -154,7 +154,10 @@ def test_how_people_stand_is_kept_and_counted(client: TestClient) -> None:
     assert "3 2 m/s, 4 2:05/500 m" in client.get(f"/crew/{WINTER}").text
     assert client.post(f"/crew/{WINTER}/stand", data=fields | {"paces": "3 quick"}).status_code == 409
     client.post(f"/desk/{WINTER}/text", data={"text": "5 x 2:00/2:00 pace 3\n  run\n", "base": "2"})
-    assert "Pace 3, 11 of 18 have theirs: 2:00 is 240 to 372 m." in client.get(f"/desk/{WINTER}/crowd?block=0").text
+    assert (
+        "Pace 3, 11 of 18 have theirs: 2:00 is 240 m for the slowest"
+        in client.get(f"/desk/{WINTER}/crowd?block=0").text
+    )
     assert "7 of 18 have none of their own" in client.get(f"/desk/{WINTER}").text
     session = new(client, "warm-up 6:00\n5 x 12/70 at 10\n  run\n")
     for person in (1, 2):

@@ -21,7 +21,7 @@ def _fit(fit: Fit) -> dict[str, Any]:
         "work_to_rest": timeline.work_to_rest,
         "hard_s": hard_s(fit.plan),
         "effort": top_effort(fit.plan),
-        "feel": fit.feel,
+        "feel": fit.feel.verdict,
     }
     return {"slate": fit.slate, "total_s": timeline.total_s, "changes": list(fit.changes), "figures": figures}
 

@@ -112,7 +112,7 @@ def test_sums_by_counting_are_sums_by_unrolling(text: str) -> None:
 def test_work_can_be_what_must_be() -> None:
     told = solve(CIRCUIT, 600, "rounds", "work", figure="work")
     assert told.fits and all(one.plan.timeline.work_s == 600 for one in told.fits)
-    assert all("10:00 of work" in one.feel for one in told.fits)
+    assert all("10:00 of work" in one.feel.figures for one in told.fits)
 
 
 def test_a_ratio_reads_as_wished_and_nothing_else_gave() -> None:
@@ -120,9 +120,15 @@ def test_a_ratio_reads_as_wished_and_nothing_else_gave() -> None:
     told = fit(CIRCUIT, plan_text(CIRCUIT, shipped()), wish, shipped())
     assert told.fits
     for one in told.fits:
-        assert "Kinder: more rest to each work" in one.feel
-        assert ratio(*known_ratio(one.plan)) == "2 : 3"
+        assert one.feel.verdict == "Kinder: more rest to each work." and str(one.feel).endswith(one.feel.verdict)
+        assert ratio(*known_ratio(one.plan)) == "2 : 3" and one.feel.over_s == 0
         assert one.plan.timeline.work_s == 9 * 40 + 6 * 30
+
+
+def test_what_passes_the_slot_says_so() -> None:
+    text = "slot: 30:00\nsetup: 2:00\n" + CIRCUIT
+    for one in solve(text, 20 * 60, "work", figure="work").fits:
+        assert one.feel.over_s == max(0, one.plan.timeline.total_s - 28 * 60) and "more work" in one.feel.verdict
 
 
 @pytest.mark.parametrize(("minutes", "gives"), [(3, ("effort",)), (0, ("effort",)), (6, ("rounds", "work"))])

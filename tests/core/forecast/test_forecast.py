@@ -211,7 +211,9 @@ def test_a_numbered_pace_comes_to_metres_or_seconds() -> None:
     timed, over = block("6 x 2:00/2:00 pace 3-4"), block("4 x 500 m, rest 1:00, pace 3")
     told, far = paced(timed, group), paced(over, group)
     assert told and (told.have, told.people, told.metres) == (2, 3, (240, 480))
-    assert paced_said(timed, told) == "Pace 3–4, 2 of 3 have theirs: 2:00 is 240 to 480 m."
+    assert paced_said(timed, told) == (
+        "Pace 3–4, 2 of 3 have theirs: 2:00 is 240 m for the slowest of them, 480 m for the quickest."
+    )
     assert far and far.seconds == (125, 250)
     assert paced_said(over, far) == "Pace 3, 2 of 3 have theirs: 500 m take 2:05 to 4:10."
     beat = paced(timed, [read_paces("3 30 a minute, 4 34 /min")])

@@ -80,6 +80,18 @@ def write_paces(paces: tuple[OwnPace, ...]) -> str:
     return ", ".join(f"{one.number} {one}" for one in paces)
 
 
+def spread(paces: tuple[OwnPace, ...]) -> str:
+    """From the first of these paces to the last, the unit once where it is one.
+
+    >>> spread(read_paces("3 2.6 m/s, 4 2.9 m/s")), spread(read_paces("3 2:05/500 m"))
+    ('2.6 to 2.9 m/s', '2:05/500 m')
+    """
+    first, last = paces[0], paces[-1]
+    if first == last:
+        return str(last)
+    return f"{first.figure if first.unit == last.unit else first} to {last}"
+
+
 def within(paces: tuple[OwnPace, ...], low: float, high: float) -> tuple[OwnPace, ...]:
     """The paces with numbers from low to high."""
     return tuple(one for one in paces if low <= one.number <= high)

@@ -1,9 +1,10 @@
 """What a change of a session's figures does to how it feels, in one line that can be checked against the read-out."""
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 
 from lovrit.core.clock import clock, number, ratio
-from lovrit.core.timeline.explain import hard_s, known_ratio, top_effort
+from lovrit.core.timeline.explain import hard_s, known_ratio, spare_s, top_effort
 from lovrit.core.timeline.plan import Plan
 
 LITTLE = 0.05
@@ -11,14 +12,26 @@ KINDER = ("less work", "less of it hard", "more rest to each work", "a lower top
 HARDER = ("more work", "more of it hard", "less rest to each work", "a higher top")
 
 
-def feel(before: Plan, after: Plan) -> str:
-    """Work, ratio, hard work and top effort after a change, and whether it is kinder or harder, by what."""
+@dataclass(frozen=True)
+class Feel:
+    """Work, ratio, hard work and top effort after a change; whether it is kinder or harder, by what; seconds past the
+    slot, where there is one.
+    """
+
+    figures: tuple[str, ...]
+    verdict: str
+    over_s: int = 0
+
+    def __str__(self) -> str:
+        return f"{', '.join(self.figures)}. {self.verdict}"
+
+
+def feel(before: Plan, after: Plan) -> Feel:
+    """What a change does to a session."""
     kinder, harder = list(_less(before, after, KINDER)), list(_less(after, before, HARDER))
-    said = f"{', '.join(_figures(after))}."
-    if not kinder and not harder:
-        return f"{said} About the same to do."
     told = [f"{word}: {', '.join(by)}" for word, by in (("kinder", kinder), ("harder", harder)) if by]
-    return f"{said} {'; '.join(told).capitalize()}."
+    verdict = f"{'; '.join(told).capitalize()}." if told else "About the same to do."
+    return Feel(tuple(_figures(after)), verdict, max(0, -(spare_s(after) or 0)))
 
 
 def _figures(plan: Plan) -> Iterator[str]:

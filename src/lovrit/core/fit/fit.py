@@ -11,7 +11,7 @@ from itertools import combinations
 from pydantic import Field
 
 from lovrit.core.clock import clock, number, ratio
-from lovrit.core.fit.feel import feel
+from lovrit.core.fit.feel import Feel, feel
 from lovrit.core.fit.knobs import GIVES, Give, Knob, Turn, knobs
 from lovrit.core.fit.search import Combination, Goal, Time, by_effort, by_ratio, by_time, cost_of
 from lovrit.core.fit.variations import Variation, variations
@@ -57,7 +57,7 @@ class Fit:
     changes: tuple[str, ...]
     edits: tuple[Edit, ...]
     cost: float
-    feel: str
+    feel: Feel
 
 
 @dataclass(frozen=True)

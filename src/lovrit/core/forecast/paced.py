@@ -53,7 +53,7 @@ def paced_said(block: AnyBlock, told: Paced) -> str:
         return f"Nobody of {told.people} has a pace {name} of their own yet."
     said = []
     if told.metres:
-        said.append(f"{clock(work)} is {_range(*told.metres)} m")
+        said.append(f"{clock(work)} is {told.metres[0]} m for the slowest of them, {told.metres[1]} m for the quickest")
     if told.seconds:
         said.append(f"{number(over)} m take {clock(told.seconds[0])} to {clock(told.seconds[1])}")
     if told.cadence:

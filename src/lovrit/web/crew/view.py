@@ -1,12 +1,11 @@
 """The people of an evening as the Crew page shows them."""
 
 from lovrit.core.crew.groups import deal, sizes, usual_groups
-from lovrit.core.crew.paces import within, write_paces
+from lovrit.core.crew.paces import spread, within, write_paces
 from lovrit.core.crew.person import Comer, Person
 from lovrit.core.forecast.learned import Pace
 from lovrit.core.heart.demand import corridor
 from lovrit.core.session.model import Heart
-from lovrit.core.session.model import Pace as NumberedPace
 from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import Value
 
@@ -41,21 +40,28 @@ STANDS = {"usual": "", "new": "new", "back": "just back"}
 DOES_NOT = {"overhead": "nothing overhead", "jumps": "no jumps", "depth": "no depth", "floor": "not on the floor"}
 
 
-def stands_in_words(person: Person, today: str, pace: Pace | None, asked: NumberedPace | None = None) -> str:
-    """How a person stands, what they don't do now, their pace where scores say it, and their own of the one asked."""
+def stands_in_words(person: Person, today: str, pace: Pace | None, plan: Plan) -> str:
+    """How a person stands, what they don't do now, and of their paces what this session asks for."""
     weeks = person.weeks(today)
     week = f", week {weeks + 1}" if weeks is not None and person.standing != "usual" else ""
     said = [f"{STANDS[person.standing]}{week}"] if STANDS[person.standing] else []
     said += [DOES_NOT[limit] for limit in person.limits]
-    said += [f"100 m in {person.pace_100_s} s"] if person.pace_100_s else []
+    said += [f"100 m in {person.pace_100_s} s"] if person.pace_100_s and _covers_metres(plan) else []
+    asked = next((block.pace for block in plan.session.blocks if block.pace), None)
     own = within(person.paces, asked.low, asked.high) if asked else ()
-    said += [f"pace {write_paces(own)}"] if own else []
+    said += [spread(own)] if own else []
     if pace and pace.rests_on:
         share = abs(round((pace.factor - 1) * 100))
         word = "slower" if pace.factor > 1 else "quicker"
         scores = f"{pace.rests_on} score{'s' if pace.rests_on > 1 else ''}"
         said.append(f"{share} % {word}, from {scores}" if share else "at the usual pace")
     return ", ".join(said)
+
+
+def _covers_metres(plan: Plan) -> bool:
+    """Whether some block is by distance."""
+    amounts = (getattr(block, "each", None) or getattr(block, "over", None) for block in plan.session.blocks)
+    return any(amount.unit == "m" for amount in amounts if amount)
 
 
 def crew_view(
@@ -67,8 +73,7 @@ def crew_view(
 ) -> CrewView:
     """The evening's people by group; ``today`` is YYYY-MM-DD, for weeks on a level."""
     known = paces or {}
-    asked = next((block.pace for block in plan.session.blocks if block.pace), None)
-    stands = {one.id: stands_in_words(one, today, known.get(one.id), asked) for one in everyone} if today else {}
+    stands = {one.id: stands_in_words(one, today, known.get(one.id), plan) for one in everyone} if today else {}
     effort = main_effort(plan)
     target = main_heart(plan)
     count = max((group for _, group in comers), default=-1) + 1

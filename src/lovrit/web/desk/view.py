@@ -9,6 +9,7 @@ from lovrit.core.clock import clock, minutes, number, ratio
 from lovrit.core.crew.groups import sizes
 from lovrit.core.forecast.outlook import outlook
 from lovrit.core.moves.library import Library
+from lovrit.core.session.model import AnyBlock
 from lovrit.core.session.problem import Problem
 from lovrit.core.timeline.explain import hard_s, known_ratio, spare_s, top_effort
 from lovrit.core.timeline.plan import Plan
@@ -17,6 +18,7 @@ from lovrit.web.desk.rails import Rails, rails_view
 from lovrit.web.desk.tape import Tape, tape_view
 
 SHOWN = 3
+ASKED_OF_ALL = ("amrap", "for-time", "every", "intervals")
 
 
 class Part(NamedTuple):
@@ -42,7 +44,10 @@ class Said(NamedTuple):
 
 
 class DeskView(Value):
-    """Everything on the Desk that follows the text. Of its notes, ``first`` are shown and the rest folded."""
+    """Everything on the Desk that follows the text. Of its notes, ``first`` are shown and the rest folded.
+
+    ``for_group`` where there may be something to say of the open block for everyone who comes.
+    """
 
     title: str
     readout: tuple[Part, ...]
@@ -51,6 +56,7 @@ class DeskView(Value):
     notes: tuple[Note, ...]
     first: int
     outlook: str
+    for_group: bool
     problems: tuple[Problem, ...]
     stale: bool
     blocked: int
@@ -72,6 +78,9 @@ def desk_view(
     """
     company, aside = said or Said(Company(groups=len(people.groups) or None))
     notes = second_look(plan, library, company, aside)
+    blocks = plan.session.blocks
+    block = blocks[min(shown[0], len(blocks) - 1)] if blocks else None
+    said_of_reps = _outlook(plan, block)
     return DeskView(
         title=plan.session.title or "Untitled session",
         readout=tuple(readout(plan, people)),
@@ -79,7 +88,8 @@ def desk_view(
         rails=rails_view(plan, max(1, len(people.groups)), *shown),
         notes=notes,
         first=max(SHOWN, sum(note.level == "stop" for note in notes)),
-        outlook=_outlook(plan, shown[0]),
+        outlook=said_of_reps,
+        for_group=block is not None and (block.pace is not None or (block.kind in ASKED_OF_ALL and bool(said_of_reps))),
         problems=problems or plan.problems,
         stale=stale,
         blocked=sum(note.level == "stop" for note in notes),
@@ -87,10 +97,9 @@ def desk_view(
     )
 
 
-def _outlook(plan: Plan, block: int) -> str:
+def _outlook(plan: Plan, block: AnyBlock | None) -> str:
     """The sentence of what the open block's reps are likely to come to."""
-    blocks = plan.session.blocks
-    told = outlook(blocks[min(block, len(blocks) - 1)], plan.library) if blocks else None
+    told = outlook(block, plan.library) if block else None
     return told.said if told else ""
 
 
