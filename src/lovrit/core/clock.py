@@ -57,7 +57,7 @@ def ratio(work_s: float, rest_s: float) -> str:
     """Work to rest in the smallest sayable numbers, ``2 : 1`` or ``1 : 2.3``.
 
     >>> ratio(40, 20), ratio(30, 70), ratio(45, 15), ratio(60, 0), ratio(90, 60)
-    ('2 : 1', '1 : 2.3', '3 : 1', 'all work', '3 : 2')
+    ('2 : 1', '3 : 7', '3 : 1', 'all work', '3 : 2')
     """
     if not rest_s:
         return "all work"

@@ -150,8 +150,9 @@ def _every(block: Every, library: Library) -> Outlook | None:
         return None
     tight = min(known, key=lambda turn: turn.left_s[0])
     name, (slow, middle, _) = block.moves[tight.move].name, tight.left_s
-    said = f"{name} leaves about {max(0, middle)} s of {clock(block.period_s)}, slow people {max(0, slow)} s"
-    if tight.late_from:
+    theirs = f"slow people {slow} s" if slow >= 0 else f"slow people are {-slow} s over"
+    said = f"{name} leaves about {max(0, middle)} s of {clock(block.period_s)}, {theirs}"
+    if tight.late_from and slow >= 0:
         said += f"; from turn {tight.late_from} on they don't make it"
     return Outlook(said=_rests(said, library), turns=tuple(known))
 

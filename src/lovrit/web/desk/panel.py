@@ -114,7 +114,8 @@ def _drawn_said(block: AnyBlock, library: Library, group: Group) -> str:
         return f"{whose}: the last does {done[0]} rounds, the middle {done[1]}, the first {done[2]}." if done else ""
     if isinstance(block, Every):
         worst = max(late(block, library, group), default=0)
-        return f"{whose}: about {number(worst)} don’t make the fullest turn." if worst >= 0.5 else ""
+        some = "one doesn’t" if round(worst) <= 1 else f"{round(worst)} don’t"
+        return f"{whose}: about {some} make the fullest turn." if worst >= 0.5 else ""
     return ""
 
 
@@ -134,7 +135,7 @@ def _metres(block: AnyBlock) -> tuple[float, str] | None:
 def _finish(told: "Finish") -> str:
     said = f"the first ends about {clock(told.first_s)}, the middle {clock(told.middle_s)}, "
     said += f"the last {clock(told.last_s)}; the first waits {clock(told.wait_s)}"
-    return said + (f". The cap ends about {number(told.capped)} of them." if told.capped >= 0.5 else ".")
+    return said + (f". The cap ends about {max(1, round(told.capped))} of them." if told.capped >= 0.5 else ".")
 
 
 @dataclass(frozen=True)

@@ -7,15 +7,14 @@ from lovrit.core.advice.look import second_look
 from lovrit.core.advice.note import Note
 from lovrit.core.clock import clock, minutes, number, ratio
 from lovrit.core.crew.groups import sizes
-from lovrit.core.forecast.outlook import outlook
 from lovrit.core.moves.library import Library
-from lovrit.core.session.model import AnyBlock
 from lovrit.core.session.problem import Problem
 from lovrit.core.timeline.explain import hard_s, known_ratio, spare_s, top_effort
 from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import Value
 from lovrit.web.desk.rails import Rails, rails_view
 from lovrit.web.desk.tape import Tape, tape_view
+from lovrit.web.desk.told import Told, told_of
 
 SHOWN = 3
 ASKED_OF_ALL = ("amrap", "for-time", "every", "intervals")
@@ -55,7 +54,7 @@ class DeskView(Value):
     rails: Rails | None
     notes: tuple[Note, ...]
     first: int
-    outlook: str
+    told: Told
     for_group: bool
     problems: tuple[Problem, ...]
     stale: bool
@@ -80,7 +79,7 @@ def desk_view(
     notes = second_look(plan, library, company, aside)
     blocks = plan.session.blocks
     block = blocks[min(shown[0], len(blocks) - 1)] if blocks else None
-    said_of_reps = _outlook(plan, block)
+    told = told_of(plan, block)
     return DeskView(
         title=plan.session.title or "Untitled session",
         readout=tuple(readout(plan, people)),
@@ -88,19 +87,13 @@ def desk_view(
         rails=rails_view(plan, max(1, len(people.groups)), *shown),
         notes=notes,
         first=max(SHOWN, sum(note.level == "stop" for note in notes)),
-        outlook=said_of_reps,
-        for_group=block is not None and (block.pace is not None or (block.kind in ASKED_OF_ALL and bool(said_of_reps))),
+        told=told,
+        for_group=block is not None and (block.pace is not None or (block.kind in ASKED_OF_ALL and bool(told.said))),
         problems=problems or plan.problems,
         stale=stale,
         blocked=sum(note.level == "stop" for note in notes),
         weighed=sum(note.level == "weigh" for note in notes),
     )
-
-
-def _outlook(plan: Plan, block: AnyBlock | None) -> str:
-    """The sentence of what the open block's reps are likely to come to."""
-    told = outlook(block, plan.library) if block else None
-    return told.said if told else ""
 
 
 def readout(plan: Plan, people: People) -> list[Part]:

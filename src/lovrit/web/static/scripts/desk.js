@@ -184,8 +184,10 @@ class Desk {
     const key = focusWanted() || focused?.dataset.key || "";
     const inside = Boolean(focused?.closest("#rails, #look, #problems, #steps, #tape, #why, #panel")) || active === document.body;
     const made = new DOMParser().parseFromString(html, "text/html");
-    const unfolded = document.querySelector("#look .more")?.hasAttribute("open");
-    if (unfolded) made.querySelector("#look .more")?.setAttribute("open", "");
+    for (const fold of document.querySelectorAll("details[data-key][open]")) {
+      const key = /** @type {HTMLElement} */ (fold).dataset.key ?? "";
+      made.querySelector(`details[data-key="${CSS.escape(key)}"]`)?.setAttribute("open", "");
+    }
     for (const part of [...made.querySelectorAll("[data-part]")]) {
       document.getElementById(part.id)?.replaceWith(document.adoptNode(part));
     }
