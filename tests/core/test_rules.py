@@ -78,6 +78,7 @@ CASES: dict[str, tuple[str, str, Company]] = {
             (WARM + "8 sets of 20/10\n  squat\n  row", WARM + "8 sets of 20/10, change 1:00\n  squat\n  row"),
         ),
         ("pace-will-not-hold", (WARM + "3 x 5:00/5:00 at 9", WARM + "3 x 2:30/5:00 at 9")),
+        ("too-hard-to-repeat", ("every 1:00 for 12:00 at 9\n  8 squat", "every 1:00 for 12:00 at 8\n  8 squat")),
         ("no-cap", ("4 rounds for time\n  12 row", "4 rounds for time, cap 10:00\n  12 row")),
         (
             "finishers-spread",

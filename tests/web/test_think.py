@@ -67,7 +67,8 @@ def test_a_block_is_recast_beside_what_it_was(client: TestClient) -> None:
     session = new(client, AMRAP)
     page = client.get(f"/desk/{session}/recast?block=0&to=every").text
     assert "Kinder" in page and "every 1:00 for 20:00" in page and "Make it a task a minute" in page
-    edit = html.unescape(re.search(r'name="edit" value="([^"]+)"', page)[1])
+    prepared, _, edit = (html.unescape(one) for one in re.findall(r'name="edit" value="([^"]+)"', page))
+    assert "a warm-up before it" in page and "a cool-down after it" in page and "step touch" in prepared
     client.post(f"/desk/{session}/edit", data={"edit": edit, "base": "1"}, headers=SCRIPT)
     assert "every 1:00 for 20:00" in slate(client, session)
     client.post(f"/desk/{session}/undo", headers=SCRIPT)

@@ -75,6 +75,28 @@ def test_the_nearest_is_the_nearest_by_brute_force(seconds: int, gives: tuple[Gi
         assert not two or min(two) == pytest.approx(best)
 
 
+@pytest.mark.parametrize("minutes", [17, 19, 24, 27, 31])
+def test_three_figures_are_the_nearest_of_all_threes(minutes: int) -> None:
+    """Every three single turns in three blocks, added up by hand; one and two figures besides."""
+    gives: tuple[Give, ...] = ("warm-up", "cool-down", "rest")
+    plan = plan_text(CIRCUIT, shipped())
+    blocks = [
+        [one for one in variations(at, plan.session.blocks[at], turnable, shipped()) if len(one.turned) == 1]
+        for at, turnable in enumerate(knobs(plan.session, plan.reading.blocks, frozenset(gives)))
+    ]
+    missing = minutes * 60 - plan.timeline.total_s
+    costs = [
+        sum(one.cost for one in some)
+        for count in (1, 2, 3)
+        for few in combinations(blocks, count)
+        for some in product(*few)
+        if sum(one.change.total for one in some) == missing
+    ]
+    found = solve(CIRCUIT, minutes * 60, *gives).fits
+    assert bool(found) == bool(costs)
+    assert not found or found[0].cost == pytest.approx(min(costs))
+
+
 @settings(max_examples=30)
 @given(st.sampled_from(SLATES), st.integers(10, 50), st.sets(st.sampled_from(GIVES), min_size=1, max_size=4))
 def test_a_fit_hits_the_figure_and_breaks_nothing_that_was_fixed(text: str, minutes: int, gives: set[Give]) -> None:

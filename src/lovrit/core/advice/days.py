@@ -4,12 +4,13 @@ from collections.abc import Iterator
 
 from lovrit.core.advice.company import Day
 from lovrit.core.advice.note import HARD, Fix, Look, Note, calmer, effort, hard_s, hardest
+from lovrit.core.moves.move import Move
 from lovrit.core.session.edits import ReplaceLine
 from lovrit.core.session.move import Line
 from lovrit.core.session.writer import move_line
 
 MUCH_S, SOME_S = 15 * 60, 8 * 60
-SORE = ("jumping lunge", "walking lunge", "broad jump", "box jump")
+LOWERED = ("walking lunge",)
 
 
 def _when(day: Day) -> str:
@@ -50,6 +51,11 @@ def same_pattern_again(look: Look) -> Iterator[Note]:
             return
 
 
+def _leaves_sore(move: Move) -> bool:
+    """Legs that land, or lower the body step by step."""
+    return (move.impact == "high" and move.pattern in ("squat", "lunge")) or move.name in LOWERED
+
+
 def sore_before(look: Look) -> Iterator[Note]:
     """Slow lowering and many lunges or jumps shortly before a hard day."""
     ahead = next((day for day in look.company.days if 1 <= day.in_days <= 2 and day.hard_s >= SOME_S), None)
@@ -57,7 +63,7 @@ def sore_before(look: Look) -> Iterator[Note]:
         return
     for at, nth, line, move in look.lines():
         slow = any((task.slow_s or 0) >= 4 for task in line.tasks)
-        if slow or (move and move.name in SORE):
+        if slow or (move and _leaves_sore(move)):
             gentler = "bench step-up" if move and move.pattern == "lunge" else "squat"
             yield look.note(
                 code="sore-before",

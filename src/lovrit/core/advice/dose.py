@@ -8,7 +8,7 @@ from lovrit.core.session.edits import AddOption
 from lovrit.core.session.model import AnyBlock, Intervals, Rotate, Sets
 from lovrit.core.timeline.steps import effort_in
 
-HELD_S, MUCH_HARD_S = 15, 20 * 60
+HELD_S, MUCH_HARD_S, REPEATED_S = 15, 20 * 60, 8 * 60
 LONGEST_S = ((9.5, 45), (9.0, 180), (8.5, 360), (8.0, 720))
 
 
@@ -174,6 +174,22 @@ def pace_will_not_hold(look: Look) -> Iterator[Note]:
             basis="time to exhaustion falls steeply with intensity (Monod and Scherrer 1965); limits by practice",
             at=at,
             fixes=look.ease(at, min(lower, 7.5) if laid.work_s else lower),
+        )
+
+
+def too_hard_to_repeat(look: Look) -> Iterator[Note]:
+    """A task a minute asked for at an effort that leaves no two rounds in anybody."""
+    for at, block, laid in look.blocks("every"):
+        asked = effort(block)
+        if asked < VERY_HARD or laid.seconds < REPEATED_S:
+            continue
+        yield look.note(
+            code="too-hard-to-repeat",
+            level="weigh",
+            text=f"{clock(laid.seconds)} of turns at {asked:g}: at the end one should still have two rounds left.",
+            reason="At 7 or 8 the last turn is like the first; at 9 it is another task.",
+            at=at,
+            fixes=look.ease(at, 8),
         )
 
 

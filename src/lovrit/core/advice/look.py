@@ -30,6 +30,7 @@ RULES: tuple[Rule, ...] = (
     dose.effort_will_fade,
     dose.short_sets_on_end,
     dose.pace_will_not_hold,
+    dose.too_hard_to_repeat,
     reach.no_cap,
     reach.finishers_spread,
     dose.much_hard_work,

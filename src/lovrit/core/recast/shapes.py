@@ -10,6 +10,7 @@ from lovrit.core.session.model import (
     Amrap,
     AnyBlock,
     Count,
+    Effort,
     Every,
     ForTime,
     Intervals,
@@ -27,6 +28,7 @@ from lovrit.core.values import LovritError
 HALF_A_TURN, ROUND_S = 30, 25
 PAIRS = ((40, 20), (45, 15), (30, 30), (35, 25), (50, 10), (30, 15), (45, 30), (60, 30), (30, 20), (20, 20))
 MOST_BREAK = 180
+MOST_REPEATED = 8.0
 
 
 class CannotRecast(LovritError):
@@ -64,9 +66,10 @@ class Given:
             raise CannotRecast("There are no moves in this block to recast.")
         return self.block.moves
 
-    def keeps(self) -> dict[str, Any]:
-        """What a block keeps in every structure."""
-        return {"efforts": self.block.efforts[:1]}
+    def keeps(self, most: float = 10) -> dict[str, Any]:
+        """What a block keeps in every structure; no more effort than this one can be done at to its end."""
+        first = self.block.efforts[:1]
+        return {"efforts": tuple(Effort(low=min(one.low, most), high=min(one.high, most)) for one in first)}
 
     def counted(self, seconds: float) -> tuple[Line, ...]:
         """Its lines with amounts: as written, or about so many seconds where nothing is."""
@@ -80,7 +83,7 @@ def every(given: Given) -> AnyBlock:
     moves = tuple(
         portioned(line, HALF_A_TURN, given.library).model_copy(update={"opens_part": False}) for line in given.lines
     )
-    return Every(period_s=60, total_s=given.minutes_s, moves=moves, **given.keeps())
+    return Every(period_s=60, total_s=given.minutes_s, moves=moves, **given.keeps(MOST_REPEATED))
 
 
 def amrap(given: Given) -> AnyBlock:

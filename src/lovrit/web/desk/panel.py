@@ -3,6 +3,7 @@
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
+from lovrit.core.advice.note import Fix
 from lovrit.core.clock import clock, number, ratio
 from lovrit.core.fit.knobs import Give
 from lovrit.core.forecast.group import Group
@@ -10,7 +11,9 @@ from lovrit.core.forecast.paced import paced, paced_said
 from lovrit.core.moves.figure import Drawing
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move
+from lovrit.core.recast.prepare import cool_down, warm_up
 from lovrit.core.recast.recast import Figures, Recast
+from lovrit.core.session.edits import InsertBlock
 from lovrit.core.session.model import Amrap, AnyBlock, Every, ForTime, Intervals
 from lovrit.core.session.writer import block_lines
 from lovrit.core.timeline.explain import hard_s, known_ratio, top_effort
@@ -76,12 +79,21 @@ def sides(plan: Plan, at: int, made: Recast) -> Sides:
         Row("work", clock(one.work_s), clock(two.work_s)),
         Row("rest", clock(one.rest_s), clock(two.rest_s)),
         Row("work to rest", _ratio(one), _ratio(two)),
+        Row("working", f"{one.density * 100:.0f} %", f"{two.density * 100:.0f} %"),
         Row("reps likely", str(one.reps), str(two.reps)),
         Row("hard landings", str(one.impact), str(two.impact)),
         Row("effort", number(one.effort) if one.effort else "–", number(two.effort) if two.effort else "–"),
     ]
     shown = tuple(row for row in rows if not (row.same and row.before in ("0", "–")))
     return Sides(tuple(block_lines(plan.session.blocks[at])), tuple(made.edit.text.split("\n")), shown)
+
+
+def around(plan: Plan, library: Library) -> list[Fix]:
+    """A warm-up and a cool-down from the session's own moves, each in the time that the slot leaves."""
+    warm, cool = warm_up(plan, library), cool_down(plan, library)
+    before = [Fix("a warm-up before it", InsertBlock(at=0, text=warm))] if warm else []
+    end = len(plan.session.blocks)
+    return before + ([Fix("a cool-down after it", InsertBlock(at=end, text=cool))] if cool else [])
 
 
 def _ratio(figures: Figures) -> str:

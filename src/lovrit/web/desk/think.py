@@ -20,7 +20,7 @@ from lovrit.core.values import LovritError
 from lovrit.formats.fit_wish import GOALS, goal_of, stay_of, wish_of
 from lovrit.store import club, people, sessions
 from lovrit.web.desk.desk import Desk, open_desk
-from lovrit.web.desk.panel import FitForm, crowd_said, line_move, now_of, sides
+from lovrit.web.desk.panel import FitForm, around, crowd_said, line_move, now_of, sides
 from lovrit.web.house import House, InHouse
 from lovrit.web.pages import page, render
 
@@ -90,7 +90,8 @@ async def recasts(
     made = [] if opened.typed.problems else offers(opened.typed, at, opened.row.text, house.library)
     chosen = next((one for one in made if one.to == to), made[0] if made else None)
     label = opened.typed.timeline.blocks[at].label if opened.typed.timeline.blocks else ""
-    values = {"offers": made, "chosen": chosen, "block": at, "label": label, "said": SAID}
+    values: dict[str, Any] = {"offers": made, "chosen": chosen, "block": at, "label": label, "said": SAID}
+    values["around"] = [] if opened.typed.problems else around(opened.typed, house.library)
     shown = sides(opened.typed, at, chosen) if chosen else None
     return _panel(request, house, opened, "desk/recast.html", sides=shown, **values)
 
