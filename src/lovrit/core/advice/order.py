@@ -1,7 +1,8 @@
 """Rules about the order of stations: what follows what, and how often people go down and up."""
 
 from collections import Counter
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass
 from itertools import groupby, pairwise
 
 from lovrit.core.advice.note import Fix, Look, Note
@@ -32,79 +33,67 @@ def _both_land(one: Move, two: Move) -> bool:
     return one.impact == two.impact == "high"
 
 
-CLASHES = (_same_pattern, _both_grip, _both_shoulders, _both_land)
+@dataclass(frozen=True)
+class Clash:
+    """What two stations in a row should not both be: its code, how it is told, and why."""
+
+    code: str
+    speaks: Callable[[Move, Move], bool]
+    said: str
+    reason: str = ""
 
 
-def _pairs(look: Look) -> Iterator[tuple[int, AnyBlock, int, Move, Move]]:
-    """Each station of a circuit with the one before it, once round."""
-    for at, block, _ in look.blocks(*CIRCUITS):
-        if len(block.moves) < 3:
-            continue
-        for nth, (first, second) in enumerate(pairwise(block.moves), 1):
-            one, two = look.move(first), look.move(second)
-            if one and two:
-                yield at, block, nth, one, two
+PATTERN = Clash(
+    "pattern-twice",
+    _same_pattern,
+    "{pattern} twice in a row",
+    "The second is done tired, and its rest is no rest for what works.",
+)
+GRIP = Clash(
+    "grip-after-grip", _both_grip, "grip after grip", "Hands give out before the legs or the back have worked."
+)
+SHOULDERS = Clash(
+    "shoulders-in-a-row",
+    _both_shoulders,
+    "shoulder after shoulder",
+    "Tired shoulders lose their place first, and overhead is where that hurts.",
+)
+LANDINGS = Clash("impact-in-a-row", _both_land, "hard landings twice in a row")
+CLASHES = (PATTERN, GRIP, SHOULDERS, LANDINGS)
 
 
 def pattern_twice(look: Look) -> Iterator[Note]:
     """The same movement pattern at two stations in a row."""
-    for at, block, nth, one, two in _pairs(look):
-        if _same_pattern(one, two):
-            yield look.note(
-                code="pattern-twice",
-                level="weigh",
-                text=f"{one.name} then {two.name}: {one.pattern} twice in a row.",
-                reason="The second is done tired, and its rest is no rest for what works.",
-                at=at,
-                nth=nth,
-                fixes=tuple(_apart(look, at, block, nth)),
-            )
+    return _told(look, PATTERN)
 
 
 def grip_after_grip(look: Look) -> Iterator[Note]:
     """Two stations in a row that both hang on the hands."""
-    for at, block, nth, one, two in _pairs(look):
-        if _both_grip(one, two):
-            yield look.note(
-                code="grip-after-grip",
-                level="weigh",
-                text=f"{one.name} then {two.name}: grip after grip.",
-                reason="Hands give out before the legs or the back have worked.",
-                at=at,
-                nth=nth,
-                fixes=tuple(_apart(look, at, block, nth)),
-            )
+    return _told(look, GRIP)
 
 
 def shoulders_in_a_row(look: Look) -> Iterator[Note]:
     """Two stations in a row that both load the shoulders."""
-    for at, block, nth, one, two in _pairs(look):
-        if _both_shoulders(one, two):
-            yield look.note(
-                code="shoulders-in-a-row",
-                level="weigh",
-                text=f"{one.name} then {two.name}: shoulder after shoulder.",
-                reason="Tired shoulders lose their place first, and overhead is where that hurts.",
-                at=at,
-                nth=nth,
-                fixes=tuple(_apart(look, at, block, nth)),
-            )
+    return _told(look, SHOULDERS)
 
 
 def impact_in_a_row(look: Look) -> Iterator[Note]:
     """Two stations in a row with hard landings."""
-    for at, block, nth, one, two in _pairs(look):
-        if _both_land(one, two):
-            name = two.low_impact.split(",")[0]
-            low = (Fix(name, ReplaceMove(block=at, move=nth, name=name)),) if name else ()
-            yield look.note(
-                code="impact-in-a-row",
-                level="weigh",
-                text=f"{one.name} then {two.name}: hard landings twice in a row.",
-                at=at,
-                nth=nth,
-                fixes=low or tuple(_apart(look, at, block, nth)),
-            )
+    return _told(look, LANDINGS)
+
+
+def _told(look: Look, clash: Clash) -> Iterator[Note]:
+    """Each station of a circuit that clashes with the one before it, once round."""
+    for at, block, _ in look.blocks(*CIRCUITS):
+        moves = [look.move(line) for line in block.moves]
+        if len(moves) < 3:
+            continue
+        for nth, (one, two) in enumerate(pairwise(moves), 1):
+            if one and two and clash.speaks(one, two):
+                text = f"{one.name} then {two.name}: {clash.said.format(pattern=one.pattern)}."
+                low = look.instead(at, nth, two.low_impact.split(",")[0]) if clash is LANDINGS else ()
+                fixes = low or tuple(_apart(look, at, block, nth))
+                yield look.note(clash.code, "weigh", text, clash.reason, at=at, nth=nth, fixes=fixes)
 
 
 def _apart(look: Look, at: int, block: AnyBlock, nth: int) -> Iterator[Fix]:
@@ -141,16 +130,16 @@ def put(look: Look, at: int, nth: int, line: Line, other: Move) -> Edit:
     return ReplaceLine(line=look.line(at, nth), text=f"  {FEW} {other.name}")
 
 
-Clash = tuple[int, str, str]
+Key = tuple[str, str, str]
 
 
-def _clashes(moves: Stations) -> Counter[Clash]:
+def _clashes(moves: Stations) -> Counter[Key]:
     """Which rule speaks of which two, how often."""
     pairs = [(one, two) for one, two in pairwise(moves) if one and two]
-    return Counter((rule, a.name, b.name) for a, b in pairs for rule, speaks in enumerate(CLASHES) if speaks(a, b))
+    return Counter((clash.code, a.name, b.name) for a, b in pairs for clash in CLASHES if clash.speaks(a, b))
 
 
-def _better(tried: Counter[Clash], now: Counter[Clash], moves: Stations, nth: int) -> bool:
+def _better(tried: Counter[Key], now: Counter[Key], moves: Stations, nth: int) -> bool:
     """Fewer clashes in all, and fewer between this station and the one before it."""
     one, two = moves[nth - 1], moves[nth]
     assert one and two

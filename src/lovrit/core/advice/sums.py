@@ -113,7 +113,7 @@ def part_turn(look: Look) -> Iterator[Note]:
                         edit=SetFigure(block=at, figure="total", value=whole + block.period_s),
                         adds_s=block.period_s - left,
                     ),
-                    *look.set(at, "total", whole, f"for {clock(whole)}")[: whole // block.period_s],
+                    *(look.set(at, "total", whole, f"for {clock(whole)}") if whole else ()),
                 ),
             )
 
