@@ -20,6 +20,8 @@ def _when(day: Day) -> str:
 
 def hard_on_hard(look: Look) -> Iterator[Note]:
     """Much hard work next to another hard day."""
+    if not look.company.days:
+        return
     hard = hard_s(look)
     for day in look.company.days:
         if abs(day.in_days) <= 1 and hard >= SOME_S and day.hard_s >= SOME_S:
@@ -37,6 +39,8 @@ def hard_on_hard(look: Look) -> Iterator[Note]:
 
 def same_pattern_again(look: Look) -> Iterator[Note]:
     """The same large pattern worked hard today and on the day beside it."""
+    if not look.company.days:
+        return
     here = {move.pattern for at, _, _, move in look.lines() if move and effort(look.session.blocks[at]) >= HARD}
     for day in look.company.days:
         both = sorted(here & day.patterns & {"squat", "hinge", "lunge", "push", "pull"})

@@ -135,6 +135,10 @@ class Look:
 
     def lines(self) -> list[tuple[int, int, Line, Move | None]]:
         """Every move line of the working blocks: block, line among its moves, the line, its move."""
+        return self._lines
+
+    @cached_property
+    def _lines(self) -> list[tuple[int, int, Line, Move | None]]:
         return [(at, nth, line, self.move(line)) for at, one, _ in self.working() for nth, line in enumerate(one.moves)]
 
     def line(self, block: int, move: int | None = None) -> int:

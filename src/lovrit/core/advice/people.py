@@ -241,6 +241,8 @@ def _instead(look: Look, move: Move, limit: Limit) -> str:
 
 def missing_kit(look: Look) -> Iterator[Note]:
     """Kit that isn't there today, with the way round it."""
+    if not look.company.missing:
+        return
     for at, nth, line, _ in look.lines():
         for task in line.tasks:
             found = way_round(task, look.library, look.company.missing)

@@ -170,9 +170,10 @@ def last_rest_never(look: Look) -> Iterator[Note]:
     """A block that ends on its work, with the next one's work at its heels."""
     working = {at for at, _, _ in look.working()}
     for at, block, _ in look.blocks():
-        dropped = getattr(block, "drop_last_rest", False)
+        if not getattr(block, "drop_last_rest", False) or at + 1 not in working:
+            continue
         following = next((one for one in look.timeline.intervals if one.block == at + 1), None)
-        if dropped and at + 1 in working and following and following.phase == "work":
+        if following and following.phase == "work":
             yield look.note(
                 code="last-rest-never",
                 level="weigh",

@@ -50,8 +50,10 @@ def too_much_to_remember(look: Look) -> Iterator[Note]:
 
 def no_setup(look: Look) -> Iterator[Note]:
     """Much kit, a slot, and no time to put it out."""
+    if not look.session.slot or look.session.setup_s or "setup" in look.plan.reading.headers:
+        return
     kit = {name for _, _, line, move in look.lines() for name in _kit(line, move)}
-    if look.session.slot and len(kit) >= 4 and not look.session.setup_s and "setup" not in look.plan.reading.headers:
+    if len(kit) >= 4:
         yield look.note(
             code="no-setup",
             level="tell",
