@@ -165,6 +165,14 @@ def test_threads_place_each_heart_in_its_own_corridor() -> None:
     assert view.over == ("P3",)
 
 
+@pytest.mark.parametrize("bpm", range(130, 176))
+def test_a_bead_is_red_just_where_it_stands_above_the_box(bpm: int) -> None:
+    planned = plan("6 x 2:00/2:00 heart 140-160\n  run")
+    state = fold([one.seconds for one in planned.timeline.intervals], [Event(id="s", kind="start", at_ms=0)])
+    bead = hearts_view(planned, state, (comer(1),), {1: bpm}).beads[0]
+    assert (bead.how == "over") == (bead.y < BOX_TOP)
+
+
 def test_who_has_a_pace_of_their_own_goes_by_it() -> None:
     planned = plan("6 x 2:00/2:00 pace 3")
     state = fold([one.seconds for one in planned.timeline.intervals], [Event(id="s", kind="start", at_ms=0)])

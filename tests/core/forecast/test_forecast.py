@@ -90,7 +90,9 @@ def test_a_ladder_says_how_far_up() -> None:
     """2, 4, 6 … of two moves at 2 s: rung n takes 8n + 6 s, so 10 minutes end on the tenth or eleventh rung."""
     told = outlook(block("amrap 10:00, ladder 2 +2\n  a\n  b"), two_second_moves())
     assert told and told.scores and told.scores[1].rounds in (10, 11)
-    assert "22s" in told.said or "24s" in told.said
+    assert "each about 8 s longer" in told.said and ("22s" in told.said or "24s" in told.said)
+    ran = outlook(block("800 m for time"), shipped())
+    assert ran and ran.said.startswith("100 m in about 30 s, so about 4:00")
 
 
 EIGHTEEN = [Someone()] * 18

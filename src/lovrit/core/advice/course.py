@@ -130,7 +130,7 @@ def skill_after_hard(look: Look) -> Iterator[Note]:
             yield look.note(
                 code="skill-after-hard",
                 level="weigh",
-                text=f"{name[0].upper()}{name[1:]} after hard intervals: form goes first when people are tired.",
+                text=f"{name} after hard intervals: form goes first when people are tired.",
                 reason="Form before load, and skill while fresh.",
                 at=at,
                 nth=skilled,

@@ -112,7 +112,7 @@ class Look:
         way = next((one for one in fixes if isinstance(one, Way)), None)
         if edits and not kept and not way:
             way = self._room_for(min(edits, key=lambda fix: fix.adds_s))
-        return Note(code, level, text, reason, basis, at, line, kept, school, way)
+        return Note(code, level, text[:1].upper() + text[1:], reason, basis, at, line, kept, school, way)
 
     def _has_room(self, fix: Fix) -> bool:
         return fix.adds_s <= 0 or self._spare is None or fix.adds_s <= self._spare

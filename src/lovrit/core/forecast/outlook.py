@@ -5,11 +5,12 @@ outlook says in one sentence how it came about, so that it can be checked in the
 """
 
 from dataclasses import dataclass
+from itertools import islice
 
-from lovrit.core.clock import clock, number
+from lovrit.core.clock import clock
 from lovrit.core.moves.library import Library
 from lovrit.core.session.model import Amrap, AnyBlock, Every, ForTime, Intervals
-from lovrit.core.session.move import Line
+from lovrit.core.session.move import Amount, Line
 from lovrit.core.timeline.interval import Case
 from lovrit.core.timeline.rounds import lines_of, round_lengths, rounds
 from lovrit.core.timeline.steps import Laying, for_time_s
@@ -82,7 +83,10 @@ def _as_many(block: Amrap, library: Library) -> Outlook | None:
     low, high = (rounds(block, library, case) or 0 for case in ("high", "low"))
     if block.ladder:
         top = block.ladder.start + block.ladder.step * likely.rounds
-        said = f"the first rung about {clock(round(first))} and each longer, so they are on {top}s when it ends"
+        more = round(next(islice(round_lengths(block, library, "likely"), 1, None), first) - first)
+        said = (
+            f"the first rung about {clock(round(first))}, each about {more} s longer, so they are on {top}s at the end"
+        )
     else:
         whose = "between the two, " if block.partners else ""
         said = f"{whose}about {clock(round(first))} a round at first, so {_between(low, high)} rounds"
@@ -129,7 +133,7 @@ def _for_time(block: ForTime, library: Library) -> Outlook | None:
     quick, likely, slow = (for_time_s(block, Laying(library, case)) for case in ("low", "likely", "high"))
     once = round_s(block.moves, library)
     if block.over:
-        said = f"about {clock(likely)} for the {number(block.over.values[0])} {block.over.unit}"
+        said = f"{_each(block.over, likely)}, so about {clock(likely)}"
     elif once is None:
         return None
     else:
@@ -141,6 +145,12 @@ def _for_time(block: ForTime, library: Library) -> Outlook | None:
     if block.cap_s and slow >= block.cap_s:
         said += ", and the cap ends it for the slow ones"
     return Outlook(said=_rests(said, library), times_s=(slow, likely, quick))
+
+
+def _each(amount: Amount, seconds: float) -> str:
+    """What a part of an amount takes, to be multiplied in the head."""
+    part = 100 if amount.unit == "m" else 10
+    return f"{part} {amount.unit} in about {round(seconds * part / max(1, amount.values[0]))} s"
 
 
 def _every(block: Every, library: Library) -> Outlook | None:
@@ -175,7 +185,8 @@ def _repeats(block: Intervals, library: Library) -> Outlook | None:
     if taken[0] is None or taken[1] is None or taken[2] is None:
         return None
     slow, likely, quick = (round(one) for one in (taken[0], taken[1], taken[2]))
-    said = f"about {clock(likely)} a repeat, {clock(quick)} for quick and {clock(slow)} for slow people"
+    how = f"{_each(block.each, likely)}, so " if block.each.unit != "reps" else ""
+    said = f"{how}about {clock(likely)} a repeat, {clock(quick)} for quick and {clock(slow)} for slow people"
     return Outlook(said=_rests(said, library), times_s=(slow, likely, quick))
 
 

@@ -189,7 +189,8 @@ def _bead(plan: Plan, state: Class, comer: Comer, work: Interval | None, bpm: in
         return Bead(**fields, how="lost")
     place = (bpm - target[0]) / (target[1] - target[0])
     how = "over" if place > 1.04 else "under" if place < 0 else "in"
-    return Bead(**fields, how=how, y=_y(comer, target, bpm), bpm=bpm)
+    y = _y(comer, target, bpm)
+    return Bead(**fields, how=how, y=y if how == "over" else max(BOX_TOP, y), bpm=bpm)
 
 
 def _asked(plan: Plan, comer: Comer, work: Interval | None) -> tuple[str, str]:
