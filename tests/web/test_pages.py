@@ -11,6 +11,7 @@ from lovrit.demo.club import fill
 from lovrit.settings import Settings
 from lovrit.store.database import Database
 from lovrit.web.app import create_app
+from lovrit.web.serve import serve
 
 SCRIPT = {"x-lovrit": "1"}
 WINTER = 4
@@ -230,3 +231,14 @@ def test_the_passphrase_is_asked_once_a_browser(tmp_path: Path, clock) -> None:
         assert client.get("/desk").status_code == 200
         client.cookies.set("lovrit-pass", "forged")
         assert client.get("/clock").status_code == 401
+
+
+def test_serving_says_what_is_missing(
+    monkeypatch: pytest.MonkeyPatch, tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    monkeypatch.setenv("LOVRIT_DATA", str(tmp_path))
+    assert serve("0.0.0.0", None, demo=False, fresh=False) == 2
+    assert "passphrase" in capsys.readouterr().err
+    monkeypatch.setattr("lovrit.web.serve.BUILT", tmp_path)
+    assert serve(None, None, demo=False, fresh=False) == 2
+    assert "make setup" in capsys.readouterr().err

@@ -11,7 +11,7 @@ import uvicorn
 from lovrit.demo.club import fill
 from lovrit.settings import Settings
 from lovrit.store.database import Database
-from lovrit.web.app import create_app
+from lovrit.web.app import BUILT, create_app
 
 NO_PASSPHRASE = (
     "Lovrit does not listen on {host} without a passphrase, since anyone there could read people's hearts.\n"
@@ -29,6 +29,9 @@ def serve(host: str | None, port: int | None, *, demo: bool, fresh: bool) -> int
         settings = settings.model_copy(update={"data": settings.data / "demo", "host": "127.0.0.1"})
     if not settings.loopback and not settings.passphrase:
         sys.stderr.write(NO_PASSPHRASE.format(host=settings.host) + "\n")
+        return 2
+    if not (BUILT / "desk.js").is_file():
+        sys.stderr.write(NO_ASSETS + "\n")
         return 2
     if fresh:
         _forget(settings.database)
