@@ -106,6 +106,9 @@ def _read(text: str) -> dict[str, Any]:
     with suppress(OSError):
         assert kept
         kept.write_text(json.dumps(data), "utf-8")
+        for older in kept.parent.glob("moves-*.json"):
+            if older != kept:
+                older.unlink()
     return data
 
 
