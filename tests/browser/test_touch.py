@@ -43,7 +43,7 @@ def swipe(page: Page, what: Locator, dx: float, dy: float) -> None:
         point = {"x": x + dx * share, "y": y + dy * share}
         finger.send("Input.dispatchTouchEvent", {"type": "touchMove", "touchPoints": [point]})
     finger.send("Input.dispatchTouchEvent", {"type": "touchEnd", "touchPoints": []})
-    page.wait_for_timeout(250)
+    page.wait_for_timeout(650)  # sooner, the browser takes the next tap for part of this gesture, now and then
     settled(page)
 
 
