@@ -113,6 +113,8 @@ def fit(asked: Namespace) -> int:
         raise Ended(UNREADABLE, str(error)) from None
     if asked.json:
         _print_json(fits_object(found))
+    if found.instead and not asked.json:
+        _print(found.instead)
     for nth, one in enumerate([] if asked.json else found.fits, 1):
         _print(f"{nth}. {'; '.join(one.changes)}\n   {one.feel}")
     if found.least and not asked.json:

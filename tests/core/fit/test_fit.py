@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lovrit.core.clock import ratio
+from lovrit.core.clock import clock, ratio
 from lovrit.core.fit.fit import CannotFit, Fits, Wish, fit
 from lovrit.core.fit.knobs import GIVES, Give, knobs
 from lovrit.core.fit.slot import Stay, in_slot
@@ -135,6 +135,16 @@ def test_work_can_be_what_must_be() -> None:
     told = solve(CIRCUIT, 600, "rounds", "work", figure="work")
     assert told.fits and all(one.plan.timeline.work_s == 600 for one in told.fits)
     assert all("10:00 of work" in one.feel.figures for one in told.fits)
+
+
+def test_work_that_is_partly_forecast_comes_as_near_as_steps_of_five_can() -> None:
+    """Turns of reps are odd seconds; what is offered is 12:00, or two seconds beside it at most, and says which."""
+    text = "every 1:00 for 12:00\n  8 push-up\n  7 swing\n\n9 x 40/20\n"
+    told = solve(text, 720, "work", "rounds", figure="work")
+    for one in told.fits:
+        assert abs(one.plan.timeline.work_s - 720) <= 2
+        assert (one.plan.timeline.work_s == 720) != (f"come to {clock(one.plan.timeline.work_s)}" in told.instead)
+    assert told.fits
 
 
 def test_a_ratio_reads_as_wished_and_nothing_else_gave() -> None:

@@ -123,7 +123,7 @@ class Look:
 
     def _room_for(self, fix: Fix) -> Way:
         must = self.timeline.total_s + (self._spare or 0) - fix.adds_s
-        return Way("fit", f"make room for {fix.text}", must_s=max(60, must))
+        return Way("fit", f"make room for {fix.text.removeprefix('add ')}", must_s=max(60, must))
 
     def blocks(self, *kinds: str) -> list[tuple[int, AnyBlock, LaidBlock]]:
         """Blocks with their places and lengths; of these kinds, or all."""

@@ -23,6 +23,7 @@ from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.values import LovritError, Value
 
 TIMES: tuple[Time, ...] = ("total", "work", "rest", "hard")
+FORECAST = "Some of that time is only forecast, and comes to no round figure;"
 LEAST_S, MOST_S = 30, 12 * 3600
 OF_USE: dict[Goal, tuple[Give, ...]] = {
     "total": tuple(give for give in GIVES if give != "effort"),
@@ -70,10 +71,14 @@ class Least:
 
 @dataclass(frozen=True)
 class Fits:
-    """The fits, nearest first; ``least`` where there are none."""
+    """The fits, nearest first; ``least`` where there are none.
+
+    ``instead`` says what they come to where that is seconds beside the wish, since some of the time is only forecast.
+    """
 
     fits: tuple[Fit, ...]
     least: Least | None = None
+    instead: str = ""
 
 
 def fit(text: str, plan: Plan, wish: Wish, library: Library) -> Fits:
@@ -88,9 +93,24 @@ def fit(text: str, plan: Plan, wish: Wish, library: Library) -> Fits:
     if _is_so(plan, wish):
         return Fits((Fit(text, plan, ("nothing: it is so already",), (), 0.0, feel(plan, plan)),))
     found = _search(plan, wish, library)
+    beside = _beside(plan, wish) if not found else None
+    if beside:
+        found = _search(plan, beside, library)
     if found:
-        return Fits(tuple(_made(text, one, plan, library) for one in found))
+        said = f"{FORECAST} these come to {clock(beside.seconds)}." if beside else ""
+        return Fits(tuple(_made(text, one, plan, library) for one in found), None, said)
     return Fits((), _least(plan, wish, library))
+
+
+def _beside(plan: Plan, wish: Wish) -> Wish | None:
+    """The time nearest to the wish that steps of five seconds from the present one reach.
+
+    Where turns are by reps their work is a forecast of odd seconds, and no step of five brings the rest to a whole one.
+    """
+    if wish.figure not in ("work", "rest", "hard"):
+        return None
+    off = (_now(plan, wish.figure) - wish.seconds + 2) % 5 - 2
+    return wish.model_copy(update={"seconds": wish.seconds + off}) if off else None
 
 
 def _check(plan: Plan, wish: Wish) -> None:
