@@ -25,6 +25,7 @@ def touched(request: pytest.FixtureRequest, browser: Browser, server: Server) ->
     context.close()
 
 
+SCORED = "as many as possible in 20:00\n  20 push-up\n  30 jump squat\n  18 cal row\n"
 # what stands out over the right edge, so that the page would move sideways under a thumb
 WIDE = """document.documentElement.scrollWidth <= innerWidth ? [] : [...document.querySelectorAll("body *")]
   .filter((one) => one.getBoundingClientRect().right > innerWidth + 1)
@@ -75,4 +76,7 @@ def test_a_recast_and_a_fit_are_taken_by_taps(touched: Page) -> None:
     page.locator(".offer").first.tap()
     settled(page)
     expect(page.locator("#readout")).to_contain_text("12:00")
+    page.request.post(page.url.split("?")[0] + "/text", form={"base": page.evaluate("desk.version"), "text": SCORED})
+    page.reload()
+    expect(page.locator("table.told")).to_contain_text("usual")
     assert not page.evaluate(WIDE)

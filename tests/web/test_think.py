@@ -151,10 +151,13 @@ def test_how_people_stand_is_kept_and_counted(client: TestClient) -> None:
     client.post(f"/desk/{WINTER}/text", data={"text": "people: 18\n5 x 400 m, rest 2:00\n  run\n", "base": "1"})
     told = client.get(f"/desk/{WINTER}/crowd?block=0").text
     assert "Of 18, 11 at their own pace: the first takes" in told
+    rowed = {"text": "people: 18\n5 x 400 m, rest 2:00\n  row\n", "base": "2"}
+    client.post(f"/desk/{WINTER}/text", data=rowed)
+    assert "Of 18: the first takes" in client.get(f"/desk/{WINTER}/crowd?block=0").text
     client.post(f"/crew/{WINTER}/stand", data=fields | {"paces": "3 2.0 m/s, 4 2:05/500 m"})
     assert "3 2 m/s, 4 2:05/500 m" in client.get(f"/crew/{WINTER}").text
     assert client.post(f"/crew/{WINTER}/stand", data=fields | {"paces": "3 quick"}).status_code == 409
-    client.post(f"/desk/{WINTER}/text", data={"text": "5 x 2:00/2:00 pace 3\n  run\n", "base": "2"})
+    client.post(f"/desk/{WINTER}/text", data={"text": "5 x 2:00/2:00 pace 3\n  run\n", "base": "3"})
     assert (
         "Pace 3, 11 of 18 have theirs: 2:00 is 240 m for the slowest"
         in client.get(f"/desk/{WINTER}/crowd?block=0").text

@@ -183,6 +183,9 @@ def test_the_highest_effort_is_what_it_must_be(to: float) -> None:
     text = CIRCUIT + "\n4 x 1:00/1:00 at 7-9.5\n3 rounds for quality at 3 4 9\n  5 squat\n"
     told = fit(text, plan_text(text, shipped()), Wish(figure="effort", effort=to), shipped())
     assert told.fits and all(top_effort(one.plan) == to for one in told.fits)
+    assert all(
+        ("lower top" in one.feel.verdict, "higher top" in one.feel.verdict) == (to < 9.5, to > 9.5) for one in told.fits
+    )
     assert all(one.plan.timeline.total_s == told.fits[0].plan.timeline.total_s for one in told.fits)
     kept = fit(text, plan_text(text, shipped()), Wish(figure="effort", effort=to, gives=frozenset()), shipped())
     assert kept.least and kept.least.gives == ("effort",) if to != 9.5 else kept.fits

@@ -205,5 +205,5 @@ def hardest(look: Look) -> int:
 def calmer(look: Look, below_s: int) -> tuple[Fix, ...]:
     """The hardest block eased where that leaves less hard work than this; all of them where it takes all."""
     at = hardest(look)
-    left = hard_s(look) - _hard_by_block(look).get(at, 0)
+    left = sum(seconds for block, seconds in _hard_by_block(look).items() if block != at)
     return look.ease(at, 7) if left < below_s else (look.ease_all(7),)

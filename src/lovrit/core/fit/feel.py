@@ -47,9 +47,9 @@ def _figures(plan: Plan) -> Iterator[str]:
 
 
 def _less(one: Plan, two: Plan, words: tuple[str, ...]) -> Iterator[str]:
-    """In what the second asks for less than the first, by more than a little."""
+    """In what the second asks for less than the first, by more than a little; of effort, by anything."""
     for word, ask in zip(words, (_work, _hard_share, _density, _top), strict=True):
-        if ask(two) < ask(one) * (1 - LITTLE):
+        if ask(two) < ask(one) * (1 if ask is _top else 1 - LITTLE):
             yield word
 
 

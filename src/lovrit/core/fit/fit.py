@@ -23,7 +23,7 @@ from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.values import LovritError, Value
 
 TIMES: tuple[Time, ...] = ("total", "work", "rest", "hard")
-FORECAST = "Some of that time is only forecast, and comes to no round figure;"
+BESIDE = "No step of five seconds meets that;"
 LEAST_S, MOST_S = 30, 12 * 3600
 OF_USE: dict[Goal, tuple[Give, ...]] = {
     "total": tuple(give for give in GIVES if give != "effort"),
@@ -73,7 +73,7 @@ class Least:
 class Fits:
     """The fits, nearest first; ``least`` where there are none.
 
-    ``instead`` says what they come to where that is seconds beside the wish, since some of the time is only forecast.
+    ``instead`` says what they come to where that is seconds beside the wish, which no step of five meets.
     """
 
     fits: tuple[Fit, ...]
@@ -97,7 +97,7 @@ def fit(text: str, plan: Plan, wish: Wish, library: Library) -> Fits:
     if beside:
         found = _search(plan, beside, library)
     if found:
-        said = f"{FORECAST} these come to {clock(beside.seconds)}." if beside else ""
+        said = f"{BESIDE} these come to {clock(beside.seconds)}." if beside else ""
         return Fits(tuple(_made(text, one, plan, library) for one in found), None, said)
     return Fits((), _least(plan, wish, library))
 

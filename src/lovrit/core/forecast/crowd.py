@@ -111,6 +111,12 @@ def late(block: Every, library: Library, group: Group, seed: int = 1) -> tuple[f
 ON_FOOT = ("run", "shuttle run", "easy laps", "fast walk", "walk")
 
 
+def on_foot(move: str, library: Library) -> bool:
+    """Whether a move, or a run where none is named, is on foot, so that a pace over 100 m says something of it."""
+    found = library.find(move or "run")
+    return found is not None and found.name in ON_FOOT
+
+
 def distance(metres: float, move: str, library: Library, group: Group, seed: int = 1) -> tuple[int, int, int] | None:
     """Seconds that the first, the middle and the last of a group take for a distance.
 
@@ -118,8 +124,7 @@ def distance(metres: float, move: str, library: Library, group: Group, seed: int
     """
     if not group:
         return None
-    found = library.find(move or "run")
-    afoot = found is not None and found.name in ON_FOOT
+    afoot = on_foot(move, library)
     own = [metres / 100 * one.pace_100_s for one in group if afoot and one.pace_100_s]
     drawn = [one for one in group if not (afoot and one.pace_100_s)]
     others = [metres * library.metre_s(move) * factor for factor in _middle_evening(drawn, library, seed)]

@@ -110,14 +110,15 @@ def crowd_said(plan: Plan, at: int, group: Group) -> str:
 
 
 def _drawn_said(block: AnyBlock, library: Library, group: Group) -> str:
-    from lovrit.core.forecast.crowd import distance, finishes, late, rounds_of  # NumPy, for those who ask
+    from lovrit.core.forecast.crowd import distance, finishes, late, on_foot, rounds_of  # NumPy, for those who ask
 
     over = _metres(block)
+    whose = _whose(group, sum(one.pace.rests_on > 0 for one in group), "by their own scores")
     if over:
         first, middle, last = distance(*over, library, group) or (0, 0, 0)
-        whose = _whose(group, sum(one.pace_100_s is not None for one in group), "at their own pace")
+        if on_foot(over[1], library):
+            whose = _whose(group, sum(one.pace_100_s is not None for one in group), "at their own pace")
         return f"{whose}: the first takes {clock(first)}, the middle {clock(middle)}, the last {clock(last)}."
-    whose = _whose(group, sum(one.pace.rests_on > 0 for one in group), "by their own scores")
     if isinstance(block, ForTime):
         finish = finishes(block, library, group)
         return f"{whose}: {_finish(finish)}" if finish else ""
