@@ -3,12 +3,16 @@
 import pytest
 
 from lovrit.core.crew.person import Comer
+from lovrit.core.moves.library import shipped
 from lovrit.core.run.event import Event
+from lovrit.core.run.frozen import freeze
+from lovrit.core.timeline.plan import plan_text
 from lovrit.demo.club import fill
 from lovrit.store import classes, people, sessions
 from lovrit.store.database import Database
 from lovrit.store.sessions import Gone
 
+BY = freeze(plan_text("rest 1:00", shipped()))
 COMER = Comer(id=1, name="Anouk K", initials="AK", group=2)
 
 
@@ -16,13 +20,13 @@ def test_events_count_once_and_keep_their_order() -> None:
     database = Database(None)
     fill(database)
     with database.work() as work:
-        row = classes.make(work, 1, "x", "rest 1:00", [COMER], 5)
+        row = classes.make(work, 1, "x", "rest 1:00", [COMER], 5, BY)
         first, second = Event(id="a", kind="start", at_ms=10), Event(id="b", kind="longer", at_ms=9, seconds=10)
         assert [classes.add_event(work, row.id, one) for one in (first, second, first)] == [True, True, False]
     with database.work() as work:
         assert classes.events(work, row.id) == (first, second)
         assert classes.comers(classes.get(work, row.id)) == (COMER,)
-        assert [one.id for one in classes.open_classes(work)] == [row.id]
+        assert classes.open_ids(work) == [row.id]
         with pytest.raises(Gone):
             classes.get(work, 99)
 
@@ -31,11 +35,9 @@ def test_samples_are_kept_raw_and_a_second_only_once() -> None:
     database = Database(None)
     fill(database)
     with database.work() as work:
-        row = classes.make(work, 1, "x", "rest 1:00", [COMER], 5)
-        classes.add_samples(work, row.id, 1000, {1: 120, 2: 0})
-        classes.add_samples(work, row.id, 1000, {1: 150})
-        classes.add_samples(work, row.id, 2000, {1: 121})
-        classes.add_samples(work, row.id, 3000, {})
+        row = classes.make(work, 1, "x", "rest 1:00", [COMER], 5, BY)
+        classes.add_samples(work, row.id, [(1000, {1: 120, 2: 0})])
+        classes.add_samples(work, row.id, [(1000, {1: 150}), (2000, {1: 121}), (3000, {})])
         assert classes.traces(work, row.id) == {1: [(1000, 120), (2000, 121)], 2: [(1000, 0)]}
 
 
@@ -43,7 +45,7 @@ def test_a_session_that_goes_leaves_its_classes() -> None:
     database = Database(None)
     fill(database)
     with database.work() as work:
-        row = classes.make(work, 2, "x", "rest 1:00", [COMER], 5)
+        row = classes.make(work, 2, "x", "rest 1:00", [COMER], 5, BY)
         work.delete(sessions.get(work, 2))
     with database.work() as work:
         assert classes.get(work, row.id).session_id is None

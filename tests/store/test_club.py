@@ -13,7 +13,8 @@ from lovrit.core.moves.figure import Drawing, Pose
 from lovrit.core.moves.library import shipped
 from lovrit.core.moves.move import Move
 from lovrit.store import club, people, sessions
-from lovrit.store.database import MIGRATIONS, Database
+from lovrit.store.database import Database
+from lovrit.store.migrate import MIGRATIONS
 
 HERON = Move(name="heron stand", pattern="lunge", seconds=4, easier=("hand on the wall",))
 

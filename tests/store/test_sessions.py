@@ -17,7 +17,9 @@ def test_the_tables_are_what_the_migrations_make() -> None:
     database = Database(None)
     with database.engine.connect() as connection:
         context = MigrationContext.configure(connection, opts={"compare_type": True})
-        assert compare_metadata(context, SQLModel.metadata) == []
+        apart = compare_metadata(context, SQLModel.metadata)
+        # the index of words is SQLite's own kind of table, which the tables in Python don't know
+        assert [one for one in apart if not one[1].name.startswith("session_words")] == []
         assert connection.exec_driver_sql("PRAGMA foreign_keys").scalar() == 1
 
 

@@ -3,19 +3,30 @@
 from collections.abc import Iterable
 from typing import Any
 
+from pydantic import ValidationError
 from sqlalchemy import func, insert
+from sqlalchemy.orm import defer
 from sqlmodel import Session, col, select
 
 from lovrit.core.crew.person import Comer
+from lovrit.core.moves.library import Library
 from lovrit.core.run.event import Event
+from lovrit.core.run.frozen import Frozen, Unreadable, freeze, frozen_object, thaw
+from lovrit.core.timeline.plan import plan_text
 from lovrit.store.sessions import Gone
 from lovrit.store.tables import ClassRow, EventRow, SampleRow
 
+PAGE = 50
 
-def make(work: Session, session_id: int, title: str, text: str, comers: Iterable[Comer], now_ms: int) -> ClassRow:
-    """A class from a session as it stands."""
+
+def make(
+    work: Session, session_id: int, title: str, text: str, comers: Iterable[Comer], now_ms: int, by: Frozen
+) -> ClassRow:
+    """A class from a session as it stands, run ``by`` what it was planned as."""
     people = [comer.model_dump(mode="json") for comer in comers]
-    row = ClassRow(session_id=session_id, title=title, text=text, people=people, made_ms=now_ms)
+    row = ClassRow(
+        session_id=session_id, title=title, text=text, people=people, made_ms=now_ms, frozen=frozen_object(by)
+    )
     work.add(row)
     work.flush()
     return row
@@ -34,24 +45,86 @@ def get(work: Session, class_id: int) -> ClassRow:
 
 
 def comers(row: ClassRow) -> tuple[Comer, ...]:
-    """Who came, as the class began."""
-    return tuple(Comer.model_validate(one) for one in row.people)
+    """Who came, as the class began.
+
+    Raises:
+        Unreadable: if a comer was kept in a way that isn't read here.
+    """
+    try:
+        return tuple(Comer.model_validate(one) for one in row.people)
+    except ValidationError:
+        raise Unreadable("Somebody who came to it can’t be read.") from None
 
 
-def listed(work: Session) -> list[ClassRow]:
-    """All classes, the newest first."""
-    return list(work.exec(select(ClassRow).order_by(col(ClassRow.made_ms).desc(), col(ClassRow.id).desc())))
+def run_by(row: ClassRow) -> Frozen:
+    """What a class is run by.
+
+    Raises:
+        Unreadable: if it was kept in a way that isn't read here.
+    """
+    return thaw(row.frozen or {})
 
 
-def open_classes(work: Session) -> list[ClassRow]:
-    """Classes that are not over."""
-    return list(work.exec(select(ClassRow).where(col(ClassRow.over_ms).is_(None))))
+def freeze_old(work: Session, library: Library) -> list[int]:
+    """Classes of before, which were planned again each time: from now on they stay as they are now. Their numbers."""
+    found = []
+    for row in work.exec(select(ClassRow).where(col(ClassRow.frozen).is_(None))):
+        row.frozen = frozen_object(freeze(plan_text(row.text, library)))
+        work.add(row)
+        found.append(row.id or 0)
+    return found
+
+
+def _newest() -> list[Any]:
+    return [col(ClassRow.made_ms).desc(), col(ClassRow.id).desc()]
+
+
+def listed(work: Session, most: int = PAGE, past: int = 0) -> list[ClassRow]:
+    """So many classes, the newest first, past so many; without what they are run by, which is large."""
+    query = select(ClassRow).options(defer(col(ClassRow.frozen)), defer(col(ClassRow.people)))  # type: ignore[arg-type]
+    return list(work.exec(query.order_by(*_newest()).limit(most).offset(past)))
+
+
+def count(work: Session) -> int:
+    """How many classes there are."""
+    return work.exec(select(func.count()).select_from(ClassRow)).one()
+
+
+def open_ids(work: Session) -> list[int]:
+    """The numbers of the classes that are not over, the oldest first."""
+    query = select(ClassRow.id).where(col(ClassRow.over_ms).is_(None)).order_by(col(ClassRow.id))
+    return [class_id for class_id in work.exec(query) if class_id is not None]
+
+
+def open_of(work: Session, session_id: int) -> list[ClassRow]:
+    """A session's classes that are not over, the newest first."""
+    query = select(ClassRow).where(col(ClassRow.over_ms).is_(None), ClassRow.session_id == session_id)
+    return list(work.exec(query.order_by(*_newest())))
+
+
+def has_begun(work: Session, class_id: int) -> bool:
+    """Whether anything has happened in a class yet."""
+    return work.exec(select(EventRow.seq).where(EventRow.class_id == class_id).limit(1)).first() is not None
+
+
+def set_over(work: Session, class_id: int, over_ms: int | None) -> None:
+    """Say when a class was over; None where it goes on after all."""
+    row = get(work, class_id)
+    row.over_ms = over_ms
+    work.add(row)
 
 
 def events(work: Session, class_id: int) -> tuple[Event, ...]:
-    """What happened, in order."""
-    query = select(EventRow).where(EventRow.class_id == class_id).order_by(col(EventRow.seq))
-    return tuple(Event.model_validate(row.body) for row in work.exec(query))
+    """What happened, in order.
+
+    Raises:
+        Unreadable: if an event was kept in a way that isn't read here.
+    """
+    query = select(EventRow.body).where(EventRow.class_id == class_id).order_by(col(EventRow.seq))
+    try:
+        return tuple(Event.model_validate(body) for body in work.exec(query))
+    except ValidationError:
+        raise Unreadable("Something that happened in it is of a kind that this Lovrit doesn’t know.") from None
 
 
 def add_event(work: Session, class_id: int, event: Event) -> bool:
@@ -65,9 +138,13 @@ def add_event(work: Session, class_id: int, event: Event) -> bool:
     return True
 
 
-def add_samples(work: Session, class_id: int, at_ms: int, beats: dict[int, int]) -> None:
-    """Write one second of all straps down."""
-    rows = [{"class_id": class_id, "person_id": who, "at_ms": at_ms, "bpm": bpm} for who, bpm in beats.items()]
+def add_samples(work: Session, class_id: int, told: Iterable[tuple[int, dict[int, int]]]) -> None:
+    """Write down what all straps told, second by second: (time in ms, beats a minute by person)."""
+    rows = [
+        {"class_id": class_id, "person_id": who, "at_ms": at_ms, "bpm": bpm}
+        for at_ms, beats in told
+        for who, bpm in beats.items()
+    ]
     if rows:
         work.connection().execute(insert(SampleRow).prefix_with("OR IGNORE"), rows)
 

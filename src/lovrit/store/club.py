@@ -9,7 +9,7 @@ from lovrit.core.forecast.learned import Pace
 from lovrit.core.moves.figure import Drawing
 from lovrit.core.moves.library import Library, key_of, shipped
 from lovrit.core.moves.move import Move
-from lovrit.store.tables import AsideRow, ClubRow, OwnMoveRow
+from lovrit.store.tables import AsideRow, ClubRow, LearntRow, OwnMoveRow
 
 
 def _choice(work: Session, key: str) -> object:
@@ -54,6 +54,19 @@ def set_paces(work: Session, club: Pace, people: dict[int, Pace]) -> None:
     """Keep the club's pace, and each person's who has scores."""
     _choose(work, "pace", club.model_dump(mode="json"))
     _choose(work, "paces", {str(person): pace.model_dump(mode="json") for person, pace in people.items()})
+
+
+def keep_learnt(work: Session, class_id: int, ratios: list[tuple[int, float]]) -> None:
+    """Keep what a class's scores say, as (person, ratio); nothing is kept of one that says nothing."""
+    if ratios:
+        work.merge(LearntRow(class_id=class_id, ratios=[list(one) for one in ratios]))
+    else:
+        work.exec(delete(LearntRow).where(col(LearntRow.class_id) == class_id))
+
+
+def learnt(work: Session) -> list[tuple[int, float]]:
+    """What the scores of all classes say."""
+    return [(int(person), ratio) for ratios in work.exec(select(LearntRow.ratios)) for person, ratio in ratios]
 
 
 def paces(work: Session) -> dict[int, Pace]:

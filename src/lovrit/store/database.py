@@ -4,34 +4,76 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 from sqlite3 import Connection
+from threading import RLock
 
-from alembic import command
-from alembic.config import Config
 from sqlalchemy import Engine, event
+from sqlalchemy.exc import DBAPIError
 from sqlalchemy.pool import StaticPool
 from sqlmodel import Session, create_engine
 
-MIGRATIONS = Path(__file__).parent / "migrations"
+from lovrit.store.migrate import migrate
+from lovrit.store.trouble import Busy, trouble_of
+
+WAIT_S = 5
 
 
 class Database:
     """One open database file, or one in memory where ``path`` is None."""
 
     def __init__(self, path: Path | None):
+        """Open the file, make it where there is none, and bring it up to date.
+
+        Raises:
+            Trouble: if it can't be used.
+        """
         self.path = path
-        self.engine = _engine(path)
-        migrate(self.engine)
+        self._writers = RLock()
+        self._shared = RLock() if path is None else None  # a database in memory is one connection for all threads
+        try:
+            self.engine = _engine(path)
+            migrate(self.engine, path)
+        except DBAPIError as error:
+            raise trouble_of(error) or error from None
 
     @contextmanager
     def work(self) -> Iterator[Session]:
-        """A unit of work: committed at its end, rolled back if it fails."""
+        """A unit of work: committed at its end, rolled back if it fails.
+
+        Raises:
+            Trouble: if the file can't be read or written.
+        """
+        if self._shared:
+            with self._shared:
+                yield from self._worked()
+        else:
+            yield from self._worked()
+
+    def _worked(self) -> Iterator[Session]:
         with Session(self.engine, expire_on_commit=False) as session:
             try:
                 yield session
                 session.commit()
-            except BaseException:
+            except BaseException as error:
                 session.rollback()
+                trouble = trouble_of(error)
+                if trouble:
+                    raise trouble from error
                 raise
+
+    @contextmanager
+    def writing(self) -> Iterator[Session]:
+        """A unit of work that reads, decides and writes: no other of its kind comes in between. Keep it short.
+
+        Raises:
+            Trouble: if the file can't be written.
+        """
+        if not self._writers.acquire(timeout=WAIT_S):
+            raise Busy
+        try:
+            with self.work() as session:
+                yield session
+        finally:
+            self._writers.release()
 
     def close(self) -> None:
         """Let go of the file."""
@@ -45,20 +87,13 @@ def _engine(path: Path | None) -> Engine:
     else:
         path.parent.mkdir(parents=True, exist_ok=True)
         options, url = {}, f"sqlite:///{path}"
-    engine = create_engine(url, connect_args={"check_same_thread": False}, **options)
+    # an insert that fails would be logged with its values, which are people's hearts
+    engine = create_engine(url, connect_args={"check_same_thread": False}, hide_parameters=True, **options)
     event.listen(engine, "connect", _pragmas)
     return engine
 
 
 def _pragmas(connection: Connection, _record: object) -> None:
-    for pragma in ("journal_mode=WAL", "foreign_keys=ON", "synchronous=NORMAL", "busy_timeout=5000"):
+    # FULL: what was acknowledged is on the disk, also when the power goes
+    for pragma in (f"busy_timeout={WAIT_S * 1000}", "journal_mode=WAL", "foreign_keys=ON", "synchronous=FULL"):
         connection.execute(f"PRAGMA {pragma}")
-
-
-def migrate(engine: Engine) -> None:
-    """Bring the tables up to the newest migration."""
-    config = Config()
-    config.set_main_option("script_location", str(MIGRATIONS))
-    with engine.begin() as connection:
-        config.attributes["connection"] = connection
-        command.upgrade(config, "head")

@@ -1,12 +1,22 @@
 """Sessions kept: their texts, their history for undo, and texts written in two places at once."""
 
+import re
+from typing import NamedTuple
+
+from sqlalchemy import Subquery
+from sqlalchemy import text as sql
 from sqlmodel import Session, col, delete, func, select
 
+from lovrit.core.session import model
 from lovrit.core.values import LovritError, Value
 from lovrit.store.merge import merge
 from lovrit.store.tables import ClassRow, RevisionRow, SessionRow, StepRow, VersionRow
 
 TYPING_PAUSE_MS = 1500
+PAGE = 50
+MOST_WORDS = 12
+NEVER = "never"  # finds what was never run
+WORD = re.compile(r"\w+")
 
 
 class Gone(LovritError):
@@ -46,10 +56,22 @@ def get(work: Session, session_id: int) -> SessionRow:
     return row
 
 
-def listed(work: Session) -> list[SessionRow]:
-    """Sessions that are not put away, the last changed first."""
-    query = select(SessionRow).where(col(SessionRow.put_away_ms).is_(None))
-    return list(work.exec(query.order_by(col(SessionRow.changed_ms).desc())))
+def latest(work: Session) -> int | None:
+    """The session in use that was changed last."""
+    query = select(SessionRow.id).where(col(SessionRow.put_away_ms).is_(None))
+    return work.exec(query.order_by(col(SessionRow.changed_ms).desc()).limit(1)).first()
+
+
+def describe(row: SessionRow, session: model.Session, length_s: int, structures: str) -> None:
+    """Keep beside a session's text what it comes to, for lists and searches."""
+    row.title, row.length_s, row.structures, row.day = session.title, length_s, structures, session.date
+    names = (task.name for block in session.blocks for line in block.moves for task in line.tasks)
+    row.moves = list(dict.fromkeys(names))
+
+
+def not_described(work: Session, most: int) -> list[SessionRow]:
+    """Some sessions of which nobody has worked out what they come to."""
+    return list(work.exec(select(SessionRow).where(col(SessionRow.length_s).is_(None)).limit(most)))
 
 
 def put_away(work: Session, row: SessionRow, now_ms: int | None) -> None:
@@ -58,14 +80,60 @@ def put_away(work: Session, row: SessionRow, now_ms: int | None) -> None:
     work.add(row)
 
 
-def kept(work: Session, away: bool) -> list[tuple[SessionRow, int | None]]:
-    """Sessions in use, or those put away, with when each was last run; the last changed first."""
+def _last_runs() -> Subquery:
     last_run = select(ClassRow.session_id, func.max(ClassRow.made_ms).label("ran")).group_by(col(ClassRow.session_id))
-    ran = last_run.subquery()
-    query = select(SessionRow, ran.c.ran).outerjoin(ran, ran.c.session_id == col(SessionRow.id))
-    is_away = col(SessionRow.put_away_ms).is_not(None)
-    query = query.where(is_away if away else ~is_away)
-    return [(row, when) for row, when in work.exec(query.order_by(col(SessionRow.changed_ms).desc()))]
+    return last_run.subquery()
+
+
+class Found(NamedTuple):
+    """A page of a list: sessions with when each was last run, and how many there are in all."""
+
+    rows: list[tuple[SessionRow, int | None]]
+    in_all: int
+
+
+def found(work: Session, away: bool, words: str = "", most: int = PAGE, past: int = 0) -> Found:
+    """Sessions in use, or those put away, that have all the words; the last changed first, past so many."""
+    wanted = [col(SessionRow.put_away_ms).is_not(None) if away else col(SessionRow.put_away_ms).is_(None)]
+    ran = _last_runs()
+    said = words.lower().split()
+    if NEVER in said:
+        wanted.append(col(SessionRow.id).not_in(select(ran.c.session_id).where(ran.c.session_id.is_not(None))))
+    sought = _match(" ".join(word for word in said if word != NEVER))
+    if sought:
+        ids = sql("SELECT rowid FROM session_words WHERE words MATCH :sought").bindparams(sought=sought)
+        wanted.append(col(SessionRow.id).in_(ids))
+    count = work.exec(select(func.count()).select_from(SessionRow).where(*wanted)).one()
+    query = select(SessionRow, ran.c.ran).outerjoin(ran, ran.c.session_id == col(SessionRow.id)).where(*wanted)
+    rows = work.exec(query.order_by(col(SessionRow.changed_ms).desc()).limit(most).offset(past))
+    return Found([(row, when) for row, when in rows], count)
+
+
+def _match(words: str) -> str:
+    """Words as SQLite's index takes them: each as the beginning of a word, and nothing of its own language."""
+    found = WORD.findall(words)[:MOST_WORDS]
+    return " ".join(f'"{word}"*' for word in found)
+
+
+class Holds(NamedTuple):
+    """Which moves a session has, as it is written, and when it was last run."""
+
+    id: int
+    title: str
+    moves: list[str]
+    ran: int | None
+
+
+def moves_held(work: Session) -> list[Holds]:
+    """The moves of every session in use."""
+    ran = _last_runs()
+    query = (
+        select(SessionRow.id, SessionRow.title, SessionRow.moves, ran.c.ran)
+        .outerjoin(ran, ran.c.session_id == col(SessionRow.id))
+        .where(col(SessionRow.put_away_ms).is_(None))
+        .order_by(col(SessionRow.changed_ms).desc())
+    )
+    return [Holds(*row) for row in work.exec(query)]
 
 
 def revision(work: Session, session_id: int, revision_id: int) -> RevisionRow:
@@ -177,8 +245,5 @@ def revisions(work: Session, session_id: int) -> list[RevisionRow]:
 
 
 def on_day(work: Session, day: str) -> list[SessionRow]:
-    """Sessions in use whose text says that they are on this day (YYYY-MM-DD)."""
-    query = select(SessionRow).where(
-        col(SessionRow.put_away_ms).is_(None), col(SessionRow.text).contains(f"date: {day}")
-    )
-    return list(work.exec(query))
+    """Sessions in use that are on this day (YYYY-MM-DD)."""
+    return list(work.exec(select(SessionRow).where(col(SessionRow.put_away_ms).is_(None), SessionRow.day == day)))

@@ -7,7 +7,11 @@ from sqlmodel import Field, SQLModel
 
 
 class SessionRow(SQLModel, table=True):
-    """A session being written: its newest text, and where in its history it stands."""
+    """A session being written: its newest text, and where in its history it stands.
+
+    ``length_s``, ``structures``, ``moves`` and ``day`` say what the text comes to, so that lists plan nothing;
+    ``length_s`` is None while nobody has worked that out.
+    """
 
     __tablename__ = "session"
 
@@ -21,6 +25,10 @@ class SessionRow(SQLModel, table=True):
     created_ms: int
     changed_ms: int
     put_away_ms: int | None = None
+    length_s: int | None = None
+    structures: str = ""
+    moves: list[str] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
+    day: str | None = Field(default=None, index=True)
 
 
 class VersionRow(SQLModel, table=True):
@@ -93,7 +101,7 @@ class ComesRow(SQLModel, table=True):
 
 
 class ClassRow(SQLModel, table=True):
-    """A class: the session as it went to the floor, and who came."""
+    """A class: the session as it went to the floor, what it is run by, and who came."""
 
     __tablename__ = "class"
 
@@ -104,6 +112,27 @@ class ClassRow(SQLModel, table=True):
     people: list[dict[str, Any]] = Field(sa_column=Column(JSON, nullable=False))
     made_ms: int
     over_ms: int | None = None
+    frozen: dict[str, Any] | None = Field(default=None, sa_column=Column(JSON, nullable=True))
+
+
+class LearntRow(SQLModel, table=True):
+    """What a class's scores say of people's pace: [person, ratio] pairs; person 0 is the whole class."""
+
+    __tablename__ = "class_learnt"
+
+    class_id: int = Field(foreign_key="class.id", primary_key=True, ondelete="CASCADE")
+    ratios: list[list[float]] = Field(sa_column=Column(JSON, nullable=False))
+
+
+class GuestRow(SQLModel, table=True):
+    """A browser that gave the passphrase; ``key`` is the hash of what its cookie holds."""
+
+    __tablename__ = "guest"
+
+    key: str = Field(primary_key=True)
+    said: str
+    came_ms: int
+    seen_ms: int
 
 
 class EventRow(SQLModel, table=True):

@@ -3,6 +3,8 @@
 import sqlalchemy as sa
 from alembic import op
 
+from lovrit.store.migrations.missing import add_column, add_table
+
 revision = "0002"
 down_revision = "0001"
 branch_labels = None
@@ -10,13 +12,13 @@ depends_on = None
 
 
 def upgrade() -> None:
-    op.create_table(
+    add_table(
         "club",
         sa.Column("key", sa.String(), nullable=False),
         sa.Column("value", sa.JSON(), nullable=False),
         sa.PrimaryKeyConstraint("key"),
     )
-    op.create_table(
+    add_table(
         "own_move",
         sa.Column("key", sa.String(), nullable=False),
         sa.Column("body", sa.JSON(), nullable=False),
@@ -24,7 +26,7 @@ def upgrade() -> None:
         sa.Column("changed_ms", sa.Integer(), nullable=False),
         sa.PrimaryKeyConstraint("key"),
     )
-    op.create_table(
+    add_table(
         "aside",
         sa.Column("id", sa.Integer(), nullable=False),
         sa.Column("code", sa.String(), nullable=False),
@@ -34,10 +36,10 @@ def upgrade() -> None:
         sa.ForeignKeyConstraint(["session_id"], ["session.id"], ondelete="CASCADE"),
         sa.PrimaryKeyConstraint("id"),
     )
-    op.add_column("person", sa.Column("standing", sa.String(), nullable=False, server_default="usual"))
-    op.add_column("person", sa.Column("since", sa.String(), nullable=True))
-    op.add_column("person", sa.Column("pace_100_s", sa.Integer(), nullable=True))
-    op.add_column("person", sa.Column("limits", sa.JSON(), nullable=False, server_default="[]"))
+    add_column("person", sa.Column("standing", sa.String(), nullable=False, server_default="usual"))
+    add_column("person", sa.Column("since", sa.String(), nullable=True))
+    add_column("person", sa.Column("pace_100_s", sa.Integer(), nullable=True))
+    add_column("person", sa.Column("limits", sa.JSON(), nullable=False, server_default="[]"))
 
 
 def downgrade() -> None:

@@ -3,6 +3,8 @@
 import sqlalchemy as sa
 from alembic import op
 
+from lovrit.store.migrations.missing import add_column
+
 revision = "0003"
 down_revision = "0002"
 branch_labels = None
@@ -10,7 +12,7 @@ depends_on = None
 
 
 def upgrade() -> None:
-    op.add_column("person", sa.Column("paces", sa.JSON(), nullable=False, server_default="[]"))
+    add_column("person", sa.Column("paces", sa.JSON(), nullable=False, server_default="[]"))
 
 
 def downgrade() -> None:
