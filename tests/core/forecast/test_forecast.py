@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from lovrit.core.crew.paces import OwnPace, UnclearPace, read_paces, write_paces
 from lovrit.core.forecast.crowd import distance, finishes, late, rounds_of
 from lovrit.core.forecast.group import Someone
-from lovrit.core.forecast.learned import Pace, Scored, learn, pace_of
+from lovrit.core.forecast.learned import Pace, Scored, learn, pace_of, ratios_of
 from lovrit.core.forecast.outlook import Score, outlook, score_in
 from lovrit.core.forecast.paced import paced, paced_said
 from lovrit.core.moves.library import Library, shipped
@@ -135,7 +135,7 @@ def test_a_club_that_does_fewer_rounds_is_forecast_slower() -> None:
     said = rounds(work, library, "likely") or 0
     scores = [Scored(person=nth % 3, block=work, text=f"{int(said * 0.8)} + 0") for nth in range(12)]
     junk = [Scored(person=9, block=work, text="0 + 0"), Scored(person=9, block=block("amrap 5:00\n  a"), text="3 + 0")]
-    club, people = learn([*scores, *junk], library)
+    club, people = learn(ratios_of([*scores, *junk], library))
     assert club.rests_on == 12 and club.factor > 1.1 and set(people) == {0, 1, 2}
     slower = library.at_pace(club.factor, club.rests_on)
     assert (rounds(work, slower, "likely") or 0) < said

@@ -6,7 +6,7 @@ from hypothesis.stateful import RuleBasedStateMachine, invariant, rule
 
 from lovrit.core.moves.library import shipped
 from lovrit.core.run.event import Event
-from lovrit.core.run.places import stands
+from lovrit.core.run.places import Whereabouts
 from lovrit.core.run.state import COUNT_IN_MS, advance, begin, fold, happen, left_ms
 from lovrit.core.timeline.plan import plan_text
 
@@ -130,14 +130,14 @@ def test_everyone_visits_every_station_once_a_round() -> None:
     seen: dict[int, list[str]] = {group: [] for group in range(3)}
     for at, one in enumerate(plan.timeline.intervals):
         if one.block == 0 and one.phase == "work":
-            here = stands(plan.session, plan.timeline, at, 3)
+            here = Whereabouts(plan.session, plan.timeline, 3).at(at)
             assert [stand.station for stand in here] == ["squat", "row", "plank", "swing"]
             for stand in here:
                 for group in stand.groups:
                     seen[group].append(stand.station)
     assert all(sorted(visited) == sorted(["squat", "row", "plank", "swing"] * 2) for visited in seen.values())
-    first = stands(plan.session, plan.timeline, 0, 3)
+    first = Whereabouts(plan.session, plan.timeline, 3).at(0)
     assert [stand.groups for stand in first] == [(0,), (1,), (2,), ()]
     assert [stand.then for stand in first] == [(), (0,), (1,), (2,)]
-    together = stands(plan.session, plan.timeline, len(plan.timeline.intervals) - 1, 3)
+    together = Whereabouts(plan.session, plan.timeline, 3).at(len(plan.timeline.intervals) - 1)
     assert together[0].groups == (0, 1, 2)

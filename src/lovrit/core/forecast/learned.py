@@ -62,12 +62,19 @@ def pace_of(ratios: Iterable[float], usual: float = 1.0) -> Pace:
     return Pace(factor=round(exp(mean), 3), rests_on=len(logs))
 
 
-def learn(scores: Iterable[Scored], library: Library) -> tuple[Pace, dict[int, Pace]]:
+Said = tuple[int, float]
+
+
+def ratios_of(scores: Iterable[Scored], library: Library) -> list[Said]:
+    """What scores say of those who made them: (person, ratio) for each that says something."""
+    found = ((one.person, ratio_of(one.block, one.text, library)) for one in scores)
+    return [(person, ratio) for person, ratio in found if ratio is not None]
+
+
+def learn(said: Iterable[Said]) -> tuple[Pace, dict[int, Pace]]:
     """The club's pace, and each person's who has scores."""
     by_person: dict[int, list[float]] = {}
-    for one in scores:
-        ratio = ratio_of(one.block, one.text, library)
-        if ratio is not None:
-            by_person.setdefault(one.person, []).append(ratio)
+    for person, ratio in said:
+        by_person.setdefault(person, []).append(ratio)
     club = pace_of(ratio for ratios in by_person.values() for ratio in ratios)
     return club, {person: pace_of(ratios, club.factor) for person, ratios in by_person.items()}

@@ -1,5 +1,6 @@
 """A person's turns after the class: average, highest, share of time in the corridor. Raw readings never change."""
 
+from bisect import bisect_left
 from statistics import fmean
 from typing import Any
 
@@ -21,7 +22,8 @@ Trace = list[tuple[int, int]]
 class Turn(Value):
     """A work as one person did it. Beats a minute; ``share`` of clean seconds in the corridor, 0 to 1.
 
-    ``lost`` where the strap said too little to say anything; then the figures are None.
+    ``lost`` where the strap said too little to say anything, ``skipped`` where the turn was left after too short a
+    time for that; then the figures are None.
     """
 
     interval: int
@@ -33,6 +35,7 @@ class Turn(Value):
     share: float | None = None
     place: float | None = None
     lost: bool = False
+    skipped: bool = False
     stopped: bool = False
 
 
@@ -58,7 +61,7 @@ def person_turns(session: Session, timeline: Timeline, state: Class, comer: Come
 
 
 def _turn(lap: Lap, target: tuple[float, float] | None, trace: Trace, stopped: bool) -> Turn:
-    inside = [bpm for at, bpm in trace if lap.from_ms <= at < lap.to_ms and good(bpm)]
+    inside = _between(trace, lap.from_ms, lap.to_ms)
     fields: dict[str, Any] = {
         "interval": lap.interval,
         "from_ms": lap.from_ms,
@@ -66,6 +69,8 @@ def _turn(lap: Lap, target: tuple[float, float] | None, trace: Trace, stopped: b
         "corridor": target,
         "stopped": stopped,
     }
+    if lap.to_ms - lap.from_ms < FEWEST * 1000:
+        return Turn(**fields, skipped=True)
     if len(inside) < FEWEST:
         return Turn(**fields, lost=True)
     average = fmean(inside)
@@ -76,13 +81,18 @@ def _turn(lap: Lap, target: tuple[float, float] | None, trace: Trace, stopped: b
     return Turn(**fields)
 
 
+def _between(trace: Trace, from_ms: int, to_ms: int) -> list[int]:
+    """The good readings of a stretch of time; the trace is in order."""
+    return [bpm for _, bpm in trace[bisect_left(trace, (from_ms,)) : bisect_left(trace, (to_ms,))] if good(bpm)]
+
+
 def share_in(lap: Lap, target: tuple[float, float], trace: Trace) -> float | None:
     """Share of clean seconds of a work inside the corridor; for works under a minute, twenty seconds later.
 
     The heart at work lags: in a short work it arrives where the work has sent it when the work is over.
     """
     shift = LAG_MS if lap.to_ms - lap.from_ms < SHORT_S * 1000 else 0
-    seen = [bpm for at, bpm in trace if lap.from_ms + shift <= at < lap.to_ms + shift and good(bpm)]
+    seen = _between(trace, lap.from_ms + shift, lap.to_ms + shift)
     if len(seen) < FEWEST:
         return None
     return sum(target[0] <= bpm <= target[1] for bpm in seen) / len(seen)

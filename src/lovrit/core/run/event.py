@@ -7,26 +7,30 @@ from pydantic import ConfigDict, Field
 from lovrit.core.values import Value
 
 Kind = Literal[
-    "start", "hold", "resume", "next", "back", "longer", "stops", "returns", "mark", "end",
+    "start", "hold", "resume", "next", "back", "longer", "stops", "returns", "mark", "end", "goes-on",
     "felt", "score", "note",
 ]  # fmt: skip
-AFTERWARDS = frozenset({"felt", "score", "note"})
+AFTERWARDS = frozenset({"felt", "score", "note", "goes-on"})
+COUNT_IN = -1
+MOST_ID = 2**63 - 1
 
 
 class Event(Value):
     """Something that happened, at ``at_ms`` (milliseconds since 1970, UTC).
 
-    ``seconds`` for ``longer``; ``person`` for who stops, returns or felt; ``value`` the effort felt;
-    ``block`` and ``text`` for a score; ``text`` for a note.
+    ``place`` is the interval that the sender's screen stood at (COUNT_IN before the first), so that a press which
+    comes when the class has moved on is known for one; ``seconds`` for ``longer``; ``person`` for who stops, returns
+    or felt; ``value`` the effort felt; ``block`` and ``text`` for a score; ``text`` for a note.
     """
 
     model_config = ConfigDict(defer_build=False)
 
     id: str = Field(min_length=1, max_length=64)
     kind: Kind
-    at_ms: int = Field(ge=0)
+    at_ms: int = Field(ge=0, le=MOST_ID)
+    place: int | None = Field(default=None, ge=COUNT_IN, le=MOST_ID)
     seconds: int | None = Field(default=None, ge=-600, le=600)
-    person: int | None = None
+    person: int | None = Field(default=None, ge=0, le=MOST_ID)
     block: int | None = Field(default=None, ge=0, le=5000)
     value: float | None = Field(default=None, ge=0, le=10)
     text: str | None = Field(default=None, max_length=4000)

@@ -16,25 +16,40 @@ class Stand(Value):
     side: str | None = None
 
 
-def stands(session: Session, timeline: Timeline, at: int, groups: int) -> tuple[Stand, ...]:
-    """Every station of the interval ``at`` with who is there and who comes after the next change of stations."""
-    interval = timeline.intervals[at]
-    block = session.blocks[interval.block]
-    if block.kind not in MOVING or len(block.moves) < 2:
-        return _together(block, interval, groups)
-    turn = (interval.turn or 1) - 1
-    here = _at_stations(block, groups, turn)
-    moved = _at_stations(block, groups, turn + 1)
-    last = not _moves_on(timeline, at)
-    return tuple(
-        Stand(
-            station=line.name,
-            groups=here[nth],
-            then=() if last else moved[nth],
-            side=_side(block, nth, interval.round or 1),
+class Whereabouts:
+    """Who is where in every interval of a class; what is asked of many intervals is looked up once."""
+
+    def __init__(self, session: Session, timeline: Timeline, groups: int):
+        self.session, self.timeline, self.groups = session, timeline, groups
+        self._last_of_turn: dict[int, dict[int | None, int]] = {}  # by block: the last work of each of its turns
+        for at, one in enumerate(timeline.intervals):
+            if one.phase == "work":
+                self._last_of_turn.setdefault(one.block, {})[one.turn] = at
+
+    def at(self, nth: int) -> tuple[Stand, ...]:
+        """Every station of an interval with who is there and who comes after the next change of stations."""
+        interval = self.timeline.intervals[nth]
+        block = self.session.blocks[interval.block]
+        if block.kind not in MOVING or len(block.moves) < 2:
+            return _together(block, interval, self.groups)
+        turn = (interval.turn or 1) - 1
+        here = _at_stations(block, self.groups, turn)
+        moved = _at_stations(block, self.groups, turn + 1)
+        last = not self._moves_on(nth)
+        return tuple(
+            Stand(
+                station=line.name,
+                groups=here[at],
+                then=() if last else moved[at],
+                side=_side(block, at, interval.round or 1),
+            )
+            for at, line in enumerate(block.moves)
         )
-        for nth, line in enumerate(block.moves)
-    )
+
+    def _moves_on(self, nth: int) -> bool:
+        """Whether there is a work of another turn later in this interval's block."""
+        now = self.timeline.intervals[nth]
+        return any(at > nth for turn, at in self._last_of_turn.get(now.block, {}).items() if turn != now.turn)
 
 
 def _at_stations(block: AnyBlock, groups: int, turn: int) -> list[tuple[int, ...]]:
@@ -43,13 +58,6 @@ def _at_stations(block: AnyBlock, groups: int, turn: int) -> list[tuple[int, ...
     for group in range(groups):
         found[(group + turn) % stations].append(group)
     return [tuple(one) for one in found]
-
-
-def _moves_on(timeline: Timeline, at: int) -> bool:
-    """Whether there is another turn or round in this block after the interval's own."""
-    now = timeline.intervals[at]
-    later = (one for one in timeline.intervals[at + 1 :] if one.block == now.block)
-    return any(one.phase == "work" and one.turn != now.turn for one in later)
 
 
 def _side(block: AnyBlock, nth: int, round_: int) -> str | None:

@@ -4,15 +4,18 @@ A place in the class is an interval and the milliseconds into it, so that length
 """
 
 from collections.abc import Callable, Iterable
-from typing import Literal
+from typing import Literal, NamedTuple
 
 from pydantic import Field
 
-from lovrit.core.run.event import AFTERWARDS, Event
+from lovrit.core.run.event import AFTERWARDS, COUNT_IN, Event
 from lovrit.core.values import Value
 
 COUNT_IN_MS = 5000
 BACK_GRACE_MS = 3000
+TEN_MORE_S = 10
+GO_ON_MS = 60_000  # how long after an end it can be taken back
+APART_MS = 1500  # a screen's clock may be this far ahead of ours when it presses at a border
 
 Lengths = tuple[int, ...]
 
@@ -48,6 +51,7 @@ class Class(Value):
     started_ms: int | None = None
     over_ms: int | None = None
     ended_early: bool = False
+    ended_from: Literal["on", "held"] | None = None
     laps: tuple[Lap, ...] = ()
     stopped: dict[int, int] = Field(default_factory=dict)
     ever_stopped: dict[int, int] = Field(default_factory=dict)
@@ -75,15 +79,51 @@ def fold(lengths_s: Iterable[int], events: Iterable[Event]) -> Class:
     return state
 
 
+class Taken(NamedTuple):
+    """The state after an event, and why it changed nothing where it did not."""
+
+    state: Class
+    refused: str | None = None
+
+
 def happen(state: Class, event: Event) -> Class:
     """The state after one more event. Events that make no sense where the class is change nothing."""
+    return take(state, event).state
+
+
+def take(state: Class, event: Event) -> Taken:
+    """The state after one more event, which counts from its own moment, though not before what has been acted on.
+
+    ``state`` is best the one after the last event, not moved on by the clock since, so that a press which comes late
+    still counts from when it was made.
+    """
     if event.id in state.seen:
-        return state
+        return Taken(state)
     at_ms = max(event.at_ms, state.since_ms)
-    state = advance(state, at_ms).with_(seen=state.seen | {event.id})
-    if state.phase == "over" and event.kind not in AFTERWARDS:
+    here = _arrived(advance(state, at_ms), event, at_ms)
+    here = here.with_(seen=here.seen | {event.id})
+    if here.phase == "over" and event.kind not in AFTERWARDS:
+        return Taken(here, "The class was over by then.")
+    if event.kind in PLACED and event.place is not None and event.place != place_of(here):
+        return Taken(here, "The class had moved on by then.")
+    after = HAPPENINGS[event.kind](here, event, at_ms)
+    return Taken(after, NOTHING.get(event.kind, "Nothing was changed by it.") if after is here else None)
+
+
+def place_of(state: Class) -> int:
+    """Where a class is, as a press says it: its interval, or COUNT_IN."""
+    return COUNT_IN if state.phase in ("on", "held") and state.place_ms < 0 else state.interval
+
+
+def _arrived(state: Class, event: Event, at_ms: int) -> Class:
+    """A screen whose clock is a little ahead pressed in the interval that is just about to begin: it begins now."""
+    ahead = event.place == place_of(state) + 1
+    if state.phase != "on" or event.kind not in PLACED or not ahead:
         return state
-    return HAPPENINGS[event.kind](state, event, at_ms)
+    left = state.lengths_ms[state.interval] - state.place_ms if state.place_ms >= 0 else -state.place_ms
+    if left > APART_MS:
+        return state
+    return _jump(state, max(0, event.place or 0), at_ms)
 
 
 def advance(state: Class, now_ms: int) -> Class:
@@ -134,7 +174,9 @@ def _resume(state: Class, _event: Event, at_ms: int) -> Class:
 def _jump(state: Class, to: int, at_ms: int) -> Class:
     if to >= len(state.lengths_ms):
         return _over(state, at_ms, early=False)
-    return state.with_(interval=to, place_ms=0, since_ms=at_ms)
+    counted_in = state.place_ms < 0 and state.interval == 0
+    begun = at_ms if counted_in else state.started_ms  # who skips the count-in begins now
+    return state.with_(interval=to, place_ms=0, since_ms=at_ms, started_ms=begun)
 
 
 def _next(state: Class, _event: Event, at_ms: int) -> Class:
@@ -153,11 +195,11 @@ def _back(state: Class, _event: Event, at_ms: int) -> Class:
 
 
 def _longer(state: Class, event: Event, at_ms: int) -> Class:
-    if state.phase not in ("on", "held"):
+    seconds = TEN_MORE_S if event.seconds is None else event.seconds
+    if state.phase not in ("on", "held") or not seconds:
         return state
     lengths = list(state.lengths_ms)
-    longer = lengths[state.interval] + (event.seconds or 10) * 1000
-    lengths[state.interval] = max(longer, state.place_ms, 0)
+    lengths[state.interval] = max(lengths[state.interval] + seconds * 1000, state.place_ms, 0)
     return state.with_(lengths_ms=tuple(lengths), since_ms=max(at_ms, state.since_ms))
 
 
@@ -166,7 +208,15 @@ def _over(state: Class, at_ms: int, early: bool) -> Class:
 
 
 def _end(state: Class, _event: Event, at_ms: int) -> Class:
-    return _over(state, at_ms, early=state.phase != "ready")
+    was = state.phase if state.phase in ("on", "held") else None
+    return _over(state, at_ms, early=was is not None).with_(ended_from=was)
+
+
+def _goes_on(state: Class, _event: Event, at_ms: int) -> Class:
+    """An end that was not meant is taken back, for a minute; the class goes on where it was."""
+    if state.phase != "over" or state.ended_from is None or at_ms - state.since_ms > GO_ON_MS:
+        return state
+    return state.with_(phase=state.ended_from, over_ms=None, since_ms=at_ms, ended_early=False, ended_from=None)
 
 
 def _stops(state: Class, event: Event, at_ms: int) -> Class:
@@ -212,10 +262,21 @@ HAPPENINGS: dict[str, Callable[[Class, Event, int], Class]] = {
     "back": _back,
     "longer": _longer,
     "end": _end,
+    "goes-on": _goes_on,
     "stops": _stops,
     "returns": _returns,
     "mark": _mark,
     "felt": _felt,
     "score": _score,
     "note": _note,
+}
+
+# presses that are meant for the turn that they were made in
+PLACED = frozenset({"next", "back", "longer"})
+NOTHING = {
+    "start": "It had begun already.",
+    "hold": "It was not going then.",
+    "resume": "It was not held then.",
+    "goes-on": "It can go on for a minute after an end, and no longer.",
+    "longer": "No seconds were said.",
 }
