@@ -13,6 +13,8 @@ from lovrit.core.session.move import Line
 
 CIRCUITS = ("rotate", "sets", "every")
 FEW = 10
+MOST_TOLD = 6  # the same remark about one block; who mends six finds the rest
+MOST_PLACES = 40  # beyond, no other place is looked for: each would be weighed against all the others
 Stations = Sequence[Move | None]
 
 
@@ -88,8 +90,10 @@ def _told(look: Look, clash: Clash) -> Iterator[Note]:
         moves = [look.move(line) for line in block.moves]
         if len(moves) < 3:
             continue
+        told = 0
         for nth, (one, two) in enumerate(pairwise(moves), 1):
-            if one and two and clash.speaks(one, two):
+            if one and two and clash.speaks(one, two) and told < MOST_TOLD:
+                told += 1
                 text = f"{one.name} then {two.name}: {clash.said.format(pattern=one.pattern)}."
                 low = look.instead(at, nth, two.low_impact.split(",")[0]) if clash is LANDINGS else ()
                 fixes = low or tuple(_apart(look, at, block, nth))
@@ -101,7 +105,7 @@ def _apart(look: Look, at: int, block: AnyBlock, nth: int) -> Iterator[Fix]:
     moves = [look.move(line) for line in block.moves]
     now = _clashes(moves)
     name = block.moves[nth].tasks[0].name
-    for to in range(len(moves)):
+    for to in range(len(moves) if len(moves) <= MOST_PLACES else 0):
         tried = list(moves)
         tried.insert(to, tried.pop(nth))
         if to != nth and _better(_clashes(tried), now, moves, nth):

@@ -25,6 +25,7 @@ from lovrit.core.values import LovritError, Value
 TIMES: tuple[Time, ...] = ("total", "work", "rest", "hard")
 BESIDE = "No step of five seconds meets that;"
 LEAST_S, MOST_S = 30, 12 * 3600
+MOST_BLOCKS, MOST_LINES = 50, 150  # combinations grow with the cube of what can be turned
 OF_USE: dict[Goal, tuple[Give, ...]] = {
     "total": tuple(give for give in GIVES if give != "effort"),
     "work": ("rounds", "work", "stations", "reps"),
@@ -89,6 +90,9 @@ def fit(text: str, plan: Plan, wish: Wish, library: Library) -> Fits:
     """
     if plan.problems or not plan.timeline.intervals:
         raise CannotFit("There has to be a session that can be read before it can be fitted.")
+    tasks = sum(len(line.tasks) for block in plan.session.blocks for line in block.moves)
+    if len(plan.session.blocks) > MOST_BLOCKS or tasks > MOST_LINES:
+        raise CannotFit(f"A fit is looked for in up to {MOST_BLOCKS} blocks and {MOST_LINES} moves, and this has more.")
     _check(plan, wish)
     if _is_so(plan, wish):
         return Fits((Fit(text, plan, ("nothing: it is so already",), (), 0.0, feel(plan, plan)),))

@@ -40,7 +40,7 @@ class Stay(Value):
 
 def _of_day(text: str) -> int:
     hours, _, minutes = text.strip().partition(":")
-    if not (hours.isdigit() and minutes.isdigit() and int(hours) < 24 and int(minutes) < 60):
+    if not (hours.isdecimal() and minutes.isdecimal() and int(hours) < 24 and int(minutes) < 60):
         raise CannotFit(f"“{text}” is no time of day; write it as 18:10.")
     return read_clock(f"{hours}:{minutes}") * 60
 

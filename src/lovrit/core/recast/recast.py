@@ -33,6 +33,9 @@ SAID = {
 }
 
 
+MOST_LINES = 100
+
+
 @dataclass(frozen=True)
 class Figures:
     """What a block comes to for a usual person: seconds, reps likely, and hard landings likely.
@@ -78,6 +81,8 @@ def recast(text: str, plan: Plan, at: int, to: str, library: Library) -> Recast:
     block, laid = plan.session.blocks[at], plan.timeline.blocks[at]
     if block.kind in ("steady", "rest"):
         raise CannotRecast("A steady block or a rest has nothing in it to recast.")
+    if len(block.moves) > MOST_LINES:
+        raise CannotRecast(f"A block of up to {MOST_LINES} lines is recast, and this one has {len(block.moves)}.")
     made = MAKERS[to](Given(block, laid, library))
     edit = ReplaceBlock(block=at, text="\n".join(block_lines(made)))
     slate = apply_edit(text, edit)

@@ -33,7 +33,7 @@ class Sum(Value):
 
 def explain(plan: Plan, figure: str) -> Sum | None:
     """The sum behind a figure: total, work, rest, ratio, breaks, hard, spare, effort; or block-N from 0."""
-    if figure.startswith("block-") and figure[6:].isdigit():
+    if figure.startswith("block-") and figure[6:].isdecimal():
         at = int(figure[6:])
         return block_sum(plan, at) if at < len(plan.session.blocks) else None
     made = SUMS.get(figure)

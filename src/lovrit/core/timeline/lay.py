@@ -1,6 +1,7 @@
 """A session laid on the clock: its blocks' steps end to end."""
 
 from itertools import islice
+from typing import NamedTuple
 
 from lovrit.core.moves.library import Library
 from lovrit.core.session.model import Amrap, AnyBlock, Intervals, Paired, Session
@@ -13,6 +14,7 @@ from lovrit.core.values import LovritError
 
 MOST_SECONDS = 12 * 3600
 MOST_INTERVALS = 5000
+MOST_LEFT_OUT = 12
 
 
 class TooMuch(LovritError):
@@ -23,24 +25,51 @@ class TooMuch(LovritError):
         self.block = block
 
 
+class Fitting(NamedTuple):
+    """What fits within the limits: the blocks that do, on the clock, and a complaint for each that does not."""
+
+    timeline: Timeline
+    kept: tuple[int, ...]
+    left_out: tuple[TooMuch, ...]
+
+
 def lay(session: Session, library: Library) -> Timeline:
     """Lay a session on the clock.
 
     Raises:
         TooMuch: over twelve hours, or over 5,000 intervals; it names the block that passes the limit.
     """
+    fitting = lay_what_fits(session, library)
+    if fitting.left_out:
+        raise fitting.left_out[0]
+    return fitting.timeline
+
+
+def lay_what_fits(session: Session, library: Library) -> Fitting:
+    """Lay a session on the clock in one pass; a block that passes a limit is left out and the next one tried.
+
+    After a dozen of those the rest is left out unseen, so that a text of any kind is done with in a moment.
+    """
     blocks: list[LaidBlock] = []
     intervals: list[Interval] = []
+    kept: list[int] = []
+    left_out: list[TooMuch] = []
     for at, block in enumerate(session.blocks):
         start = intervals[-1].end_s if intervals else 0
-        taken = _steps(block, library, MOST_INTERVALS - len(intervals), at)
-        placed = _place(block, at, start, taken)
+        try:
+            if len(left_out) >= MOST_LEFT_OUT:
+                raise TooMuch("This block comes after too many that pass a limit, so it was not looked at.", at)
+            taken = _steps(block, library, MOST_INTERVALS - len(intervals), at)
+            placed = _place(block, len(kept), start, taken)
+            if placed and placed[-1].end_s > MOST_SECONDS:
+                raise TooMuch("With this block the session is longer than twelve hours.", at)
+        except TooMuch as error:
+            left_out.append(error)
+            continue
+        kept.append(at)
         intervals += placed
-        end = placed[-1].end_s if placed else start
-        if end > MOST_SECONDS:
-            raise TooMuch("With this block the session is longer than twelve hours.", at)
         blocks.append(_laid(block, start, placed, library))
-    return Timeline(blocks=tuple(blocks), intervals=tuple(intervals))
+    return Fitting(Timeline(blocks=tuple(blocks), intervals=tuple(intervals)), tuple(kept), tuple(left_out))
 
 
 def _steps(block: AnyBlock, library: Library, room: int, at: int) -> list[Step]:

@@ -7,7 +7,7 @@ from lovrit.core.session.model import Session
 from lovrit.core.session.problem import Problem
 from lovrit.core.session.reader import BlockPlace, Reading, read
 from lovrit.core.timeline.interval import Timeline
-from lovrit.core.timeline.lay import TooMuch, lay
+from lovrit.core.timeline.lay import lay_what_fits
 
 
 @dataclass(frozen=True)
@@ -22,6 +22,11 @@ class Plan:
     def session(self) -> Session:
         """The session of all that could be read."""
         return self.reading.session
+
+    def on_day(self, day: str) -> "Plan":
+        """The same plan on a day (YYYY-MM-DD)."""
+        session = self.reading.session.model_copy(update={"date": day})
+        return Plan(replace(self.reading, session=session), self.timeline, self.library)
 
     @property
     def problems(self) -> tuple[Problem, ...]:
@@ -42,20 +47,15 @@ def plan_session(session: Session, library: Library) -> Plan:
 
 def plan_reading(reading: Reading, library: Library) -> Plan:
     """Lay what was read; blocks that pass a limit are left out and said."""
-    while True:
-        try:
-            return Plan(reading, lay(reading.session, library), library)
-        except TooMuch as error:
-            reading = _without(reading, error)
-
-
-def _without(reading: Reading, error: TooMuch) -> Reading:
-    at = error.block
-    problem = Problem(line=reading.blocks[at].line, column=1, text=str(error))
-    blocks = reading.session.blocks
-    return replace(
+    fitting = lay_what_fits(reading.session, library)
+    if not fitting.left_out:
+        return Plan(reading, fitting.timeline, library)
+    problems = [Problem(line=reading.blocks[one.block].line, column=1, text=str(one)) for one in fitting.left_out]
+    blocks = tuple(reading.session.blocks[at] for at in fitting.kept)
+    kept = replace(
         reading,
-        session=reading.session.model_copy(update={"blocks": blocks[:at] + blocks[at + 1 :]}),
-        blocks=reading.blocks[:at] + reading.blocks[at + 1 :],
-        problems=tuple(sorted((*reading.problems, problem), key=lambda one: (one.line, one.column))),
+        session=reading.session.model_copy(update={"blocks": blocks}),
+        blocks=tuple(reading.blocks[at] for at in fitting.kept),
+        problems=tuple(sorted((*reading.problems, *problems), key=lambda one: (one.line, one.column))),
     )
+    return Plan(kept, fitting.timeline, library)
