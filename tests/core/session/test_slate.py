@@ -134,7 +134,6 @@ def test_the_nearest_line_would_be_read(line: str, at: int, dirt: str) -> None:
         ("9-5 x 30/60", 1, "5-9 x 30/60"),
         ("6 x 40/until 118", 1, "6 x 40/until 118, most 2:00"),
         ("titel: Monday", 1, "title: Monday"),
-        ("warm-up: 8:00", 1, "warm-up 8:00"),
         ("8 sets of 20/10 heart 160-150", 23, "8 sets of 20/10 heart 150-160"),
         ("3 rounds of 40/20 brake 2:00", 19, "3 rounds of 40/20 break 2:00"),
         ("slot: 25:10-18:55", 7, None),

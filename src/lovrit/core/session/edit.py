@@ -25,6 +25,7 @@ from lovrit.core.session.edits import (
 )
 from lovrit.core.session.movelines import name_span
 from lovrit.core.session.problem import Unreadable
+from lovrit.core.session.reader import read
 from lovrit.core.session.slatetext import CannotEdit, SlateText, ease, set_figure, with_comment
 
 ADDED = re.compile(r"^\s*added\b", re.IGNORECASE)
@@ -40,8 +41,21 @@ def apply_edit(text: str, edit: Edit) -> str:
     Raises:
         CannotEdit: where the text has no place for it.
     """
-    slate = SlateText(text)
+    slate = SlateText(_in_own_form(text, getattr(edit, "block", None)))
     EDITS[edit.do](slate, edit)
+    return slate.text()
+
+
+def _in_own_form(text: str, block: int | None) -> str:
+    """A text in which a block's heading is in the slate's own form, which edits by hand work on."""
+    said = {one.line: one for one in read(text).spoken}
+    if block is None or not said:
+        return text
+    slate = SlateText(text)
+    if block < len(slate.reading.blocks) and (found := said.get(slate.place(block).line)):
+        slate.lines[found.line] = with_comment(slate.lines[found.line], lambda _: found.own)
+        for line in slate.place(block).moves if found.load else ():
+            slate.lines[line] = with_comment(slate.lines[line], lambda code: f"{code} {found.load}")
     return slate.text()
 
 

@@ -10,7 +10,7 @@ from pydantic import Field
 from lovrit.core.session.move import Amount, Line
 from lovrit.core.values import Value
 
-Seconds = Annotated[int, Field(ge=0, le=86_400)]
+Seconds = Annotated[int, Field(ge=0, le=86_400, strict=True)]  # strict: false is no number of seconds
 
 
 class Count(Value):

@@ -10,7 +10,7 @@ from difflib import SequenceMatcher, get_close_matches
 from functools import lru_cache
 
 from lovrit.core.session.grammar import reads
-from lovrit.core.session.lines import read_block, read_header
+from lovrit.core.session.headings import read_header_line, read_heading
 from lovrit.core.session.movelines import read_move
 from lovrit.core.session.problem import Unreadable
 from lovrit.core.session.words import BLOCK_STARTS, HEADERS, TERMINALS, samples
@@ -55,8 +55,8 @@ def _understood(text: str, indented: bool) -> bool:
         if indented:
             return reads(text, "move") and read_move(text) is not None
         if reads(text, "header"):
-            return bool(read_header(text))
-        return reads(text, "block") and bool(read_block(text))
+            return bool(read_header_line(text))
+        return reads(text, "block") and bool(read_heading(text))
     except Unreadable:
         return False
 

@@ -5,18 +5,21 @@ A line that can't be read costs that line only; what was typed is never touched 
 
 import re
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, NamedTuple
 
 from lovrit.core.session.figures import Figure
-from lovrit.core.session.lines import BlockLine, read_block, read_header
+from lovrit.core.session.headings import read_header_line, read_heading
+from lovrit.core.session.lines import BlockLine
 from lovrit.core.session.model import AnyBlock, ForTime, Session
 from lovrit.core.session.move import Line
 from lovrit.core.session.movelines import read_move
 from lovrit.core.session.nearest import nearest_line
 from lovrit.core.session.problem import Problem, Unreadable
+from lovrit.core.session.spoken import own_form
 from lovrit.core.session.words import HEADERS
 
 MOST_BYTES = 64 * 1024
+MOST_OFFERS = 12  # looking for a near line takes as long as reading a hundred
 HEADER = re.compile(r"^([^\W\d_](?:[^\W\d_]|[ -])*?)[ \t]*:", re.UNICODE)
 CONTROL = re.compile("[\x00-\x08\x0a-\x1f\x7f-\x9f\u202a-\u202e\u2066-\u2069]")
 NEEDS_STATIONS = frozenset({"rotate", "sets", "strength"})
@@ -40,6 +43,14 @@ class BlockPlace:
     figures: dict[str, Figure] = field(default_factory=dict)
 
 
+class Spoken(NamedTuple):
+    """A heading that was said as on a board: its line, its own form (with its move below it), a load for all moves."""
+
+    line: int
+    own: str
+    load: str = ""
+
+
 @dataclass(frozen=True)
 class Reading:
     """What a text says: a session of all that could be read, and the problems with the rest."""
@@ -48,6 +59,7 @@ class Reading:
     problems: tuple[Problem, ...] = ()
     headers: dict[str, HeaderPlace] = field(default_factory=dict)
     blocks: tuple[BlockPlace, ...] = ()
+    spoken: tuple[Spoken, ...] = ()
 
 
 class _Open:
@@ -58,16 +70,19 @@ class _Open:
         self.moves: list[tuple[int, Line]] = []
         self.then_at: int | None = None
         self.bad_moves = False
+        self.load = ""
 
 
 class _Reader:
-    def __init__(self) -> None:
+    def __init__(self, offers: int) -> None:
         self.fields: dict[str, Any] = {}
         self.problems: list[Problem] = []
         self.headers: dict[str, HeaderPlace] = {}
         self.places: list[BlockPlace] = []
         self.blocks: list[AnyBlock] = []
         self.open: _Open | None = None
+        self.offers = offers
+        self.spoken: list[Spoken] = []
 
     def line(self, number: int, raw: str) -> None:
         text = raw.split("#", 1)[0].rstrip()
@@ -77,7 +92,7 @@ class _Reader:
                 return
             if text[0] in " \t":
                 self._move(number, text)
-            elif HEADER.match(text):
+            elif HEADER.match(text) and not _is_heading(text):
                 self._header(number, text)
             else:
                 self._block(number, text)
@@ -87,7 +102,10 @@ class _Reader:
     def _problem(self, number: int, error: Unreadable, text: str = "") -> None:
         if self.open and text[:1] in (" ", "\t"):
             self.open.bad_moves = True
-        nearest = error.nearest or (nearest_line(text, error.column, error.expected) if text else None)
+        nearest = error.nearest
+        if text and not nearest and self.offers > 0:
+            self.offers -= 1
+            nearest = nearest_line(text, error.column, error.expected)
         self.problems.append(
             Problem(line=number, column=error.column, text=error.text, expected=error.expected, nearest=nearest)
         )
@@ -98,7 +116,7 @@ class _Reader:
             self.close()
             self.open = _Open(None, number)
             raise Unreadable(f"“{key}” is no header.", 1, HEADERS)
-        read = read_header(text)
+        read = read_header_line(text)
         if read.field in self.headers:
             before = self.headers[read.field].line
             raise Unreadable(f"“{key}” is already written on line {before}; one of them has to go.", 1)
@@ -110,12 +128,27 @@ class _Reader:
     def _block(self, number: int, text: str) -> None:
         self.close()
         self.open = _Open(None, number)
-        self.open.read = read_block(text)
+        heading = read_heading(text)
+        self.open.read = heading.read
+        if heading.own:
+            load = heading.move if heading.move.startswith("@") else ""
+            below = f"\n  {heading.move}" if heading.move and not load else ""
+            self.spoken.append(Spoken(number, heading.own + below, load))
+        if heading.move:
+            self._said_move(number, heading.move)
+
+    def _said_move(self, number: int, said: str) -> None:
+        """What is written of the moves in the heading itself: one of them, or the load of all."""
+        assert self.open
+        if said.startswith("@"):
+            self.open.load = said
+        else:
+            self._move(number, f"  {said}")
 
     def _move(self, number: int, text: str) -> None:
         if self.open is None:
             raise Unreadable("A move stands below a block, and there is none above.", 1, ("warm-up 8:00 at 3",))
-        move = read_move(text)
+        move = read_move(f"{text} {self.open.load}" if self.open.load else text)
         block = self.open.read.block if self.open.read else None
         if move is None:
             self._then(number, block)
@@ -155,6 +188,12 @@ class _Reader:
         )
 
 
+def _is_heading(text: str) -> bool:
+    """Whether a line that looks like a header is a heading as it is said: ``cool down: 5 min``."""
+    key = HEADER.match(text)
+    return bool(key) and f"{key[1].lower()}:" not in HEADERS and own_form(text) is not None  # type: ignore[index]
+
+
 def _laid(block: AnyBlock, moves: tuple[Line, ...], bad_moves: bool) -> None:
     if block.kind in NEEDS_STATIONS and not moves:
         more = " that can be read" if bad_moves else ""
@@ -175,15 +214,15 @@ def split_lines(text: str) -> list[str]:
     return [line.removesuffix("\r") for line in text.removeprefix("\ufeff").split("\n")]
 
 
-def read(text: str) -> Reading:
-    """Read a slate.
+def read(text: str, offers: int = MOST_OFFERS) -> Reading:
+    """Read a slate; for so many lines that can't be read, a near one that would be is looked for.
 
     Never raises for what a person wrote: all that can't be read is in ``problems``, ordered by line.
     """
     if len(text.encode("utf-8", "surrogatepass")) > MOST_BYTES:
         said = "This is longer than 64 KiB, far more than a session needs; nothing of it was read."
         return Reading(session=Session(), problems=(Problem(line=1, column=1, text=said),))
-    reader = _Reader()
+    reader = _Reader(offers)
     for number, raw in enumerate(split_lines(text), 1):
         reader.line(number, raw)
     reader.close()
@@ -192,4 +231,5 @@ def read(text: str) -> Reading:
         problems=tuple(sorted(reader.problems, key=lambda one: (one.line, one.column))),
         headers=reader.headers,
         blocks=tuple(reader.places),
+        spoken=tuple(reader.spoken),
     )

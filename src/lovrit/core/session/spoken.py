@@ -1,0 +1,228 @@
+"""How headings are said on boards, turned into the slate's own form; and what could be meant in two ways, asked.
+
+Each saying is a pattern for a whole line and what it is on the slate. Every figure of the own form comes from the line.
+"""
+
+import re
+from collections.abc import Callable
+from typing import NamedTuple
+
+from lovrit.core.session.problem import Unreadable
+
+MINUTES = (3, 60)  # a bare figure is minutes as a length from three to sixty; anything else is asked
+SHORTEST_WORK = 5  # below, `3 x 10` and its kin are counts
+
+
+class Own(NamedTuple):
+    """A heading in the slate's own form, with the move that was written on the same line where there was one."""
+
+    head: str
+    move: str = ""
+
+
+Said = re.Match[str]
+# what stands behind a heading: options in the slate's own words, taken over as they are
+TAIL = r"(?P<tail>(?:\s*,|\s+(?:at|cap|rest|break|heart|pace|ladder|partners|score|half|drop|change|lead-in)\b).*)?"
+MIN = r"(?:\s*(?:'|′|min(?:ute)?s?\b\.?))"
+SEC = r"(?:\s*(?:\"|″|''|s(?:ec(?:ond)?s?)?\b\.?))"
+
+
+def _clock(seconds: int) -> str:
+    return f"{seconds // 60}:{seconds % 60:02}"
+
+
+def _seconds(number: str, unit: str | None, usual: str = "min") -> int:
+    """A length: with its unit, as m:ss, or bare minutes where that is what is meant."""
+    if ":" in number:
+        minutes, seconds = number.split(":")
+        return int(minutes) * 60 + int(seconds)
+    if unit:
+        return round(float(number) * (1 if re.match(SEC, unit, re.I) else 60))
+    bare = int(float(number))
+    if usual == "min" and not MINUTES[0] <= bare <= MINUTES[1]:
+        raise _asked(number, f"{bare}:00", f"0:{bare:02}" if bare < 60 else _clock(bare))
+    return bare * 60 if usual == "min" else bare
+
+
+def _asked(said: str, one: str, two: str, nearest: str | None = None) -> Unreadable:
+    return Unreadable(f"“{said}” could be {one} or {two}: write which.", 1, (one, two), nearest)
+
+
+LENGTH = r"(?P<n>\d+:[0-5]\d|\d+(?:\.\d+)?)(?P<u>" + MIN + "|" + SEC + r")?"
+
+
+def _every(period_s: int, found: Said) -> Own:
+    """A task every so often: for a length, or so many times."""
+    tail = found["tail"] or ""
+    if found.groupdict().get("times"):
+        return Own(f"every {_clock(period_s)} for {_clock(period_s * int(found['times']))}{tail}")
+    return Own(f"every {_clock(period_s)} for {_clock(_seconds(found['n'], found['u']))}{tail}")
+
+
+def _emom(found: Said) -> Own:
+    minutes = int(found["every"] or 1)
+    if found["times"] and minutes == 1:
+        return Own(f"every 1:00 for {_clock(60 * int(found['times']))}{found['tail'] or ''}")
+    return _every(60 * minutes, found)
+
+
+def _every_period(found: Said) -> Own:
+    if not found["pu"] and ":" not in found["p"]:
+        raise _asked(f"every {found['p']}", f"{found['p']}:00", f"0:{int(float(found['p'])):02}")
+    return _every(_seconds(found["p"], found["pu"]), found)
+
+
+def _amrap(found: Said) -> Own:
+    return Own(f"as many as possible in {_clock(_seconds(found['n'], found['u']))}{found['tail'] or ''}")
+
+
+def _pair(found: Said) -> str:
+    return f"{short(_seconds(found['w'], found['wu'], 's'))}/{short(_seconds(found['r'], found['ru'], 's'))}"
+
+
+def short(seconds: int) -> str:
+    """A work or a rest as a coach writes it: seconds to ninety, else m:ss."""
+    return str(seconds) if seconds < 60 else _clock(seconds)
+
+
+def _times(found: Said) -> Own:
+    return Own(f"{found['times']} x {_pair(found)}{found['tail'] or ''}")
+
+
+def _rounds(found: Said) -> Own:
+    return Own(f"{found['times']} rounds of {_pair(found)}{found['tail'] or ''}")
+
+
+def _sets(found: Said) -> Own:
+    name, load = (found["name"] or "").strip(), found["load"] or ""
+    if not name and load:
+        return Own(f"{found['times']} sets of {found['reps']} reps", f"@ {load}")
+    return Own(f"{found['times']} sets of {found['reps']} reps", f"{name}{' @ ' + load if load else ''}")
+
+
+def _for_time(found: Said) -> Own:
+    cap = f", cap {_clock(_seconds(found['n'], found['u']))}" if found["n"] else ""
+    return Own(f"{found['times'] or 1} rounds for time{cap}" if found["times"] else f"for time{cap}")
+
+
+def _around(found: Said) -> Own:
+    label = "warm-up" if found["which"].lower() in ("wu", "warm") else "cool-down"
+    return Own(f"{label} {_clock(_seconds(found['n'], found['u']))}{found['tail'] or ''}")
+
+
+def _steady(found: Said) -> Own:
+    return Own(f"{found['label']} {_clock(_seconds(found['n'], found['u']))}{found['tail'] or ''}")
+
+
+def _rest(found: Said) -> Own | None:
+    number, unit = found["n"], found["u"]
+    if not unit and ":" not in number:
+        bare = int(float(number))
+        said = f"{found['word']} {number}"
+        if bare > MINUTES[1] or "." in number:
+            return None
+        raise _asked(said, f"rest {bare}:00", f"rest 0:{bare:02}", f"rest {bare}:00")
+    return Own(f"rest {_clock(_seconds(number, unit))}")
+
+
+def _every_period_rounds(found: Said) -> Own:
+    """So often, for so many rounds or so long."""
+    if found["rounds"]:
+        period = _seconds(found["p"], found["pu"])
+        return Own(f"every {_clock(period)} for {_clock(period * int(found['rounds']))}{found['tail'] or ''}")
+    return _every_period(found)
+
+
+def _bare(found: Said) -> Own | None:
+    """A steady block with a bare figure: minutes, or asked."""
+    label = found["label"].lower()
+    if label.split(" ", 1)[0] in NOT_STEADY:
+        return None
+    return _steady(found)
+
+
+# words that name a kind of session and say no more: read as a label they would silently be something else
+NOT_STEADY = frozenset({"tempo", "build", "hold", "every", "rest", "as", "for"})
+LONE = ("intervals", "circuit", "finisher", "strength", "chipper", "buy-in", "cash-out", "buy in", "cash out", "emom")
+PAIR = (
+    rf"(?P<w>\d+(?::\d\d)?)(?P<wu>{MIN}|{SEC})?\s*(?:on|work)\s*[/,]?\s*"
+    rf"(?P<r>\d+(?::\d\d)?)(?P<ru>{MIN}|{SEC})?\s*(?:off|rest)"
+)
+SLASHED = rf"(?P<w>\d+(?::\d\d)?)(?P<wu>{SEC}|{MIN})?\s*/\s*(?P<r>\d+(?::\d\d)?)(?P<ru>{SEC}|{MIN})?"
+X = r"\s*[x×]\s*"
+CAP = re.compile(r"\bcap (\d+)(?![\d:.]|\s*(?:s|min|'|\"))", re.IGNORECASE)
+BARE_HEADER = re.compile(r"(slot|setup)\s*:\s*(\d+)", re.IGNORECASE)
+SAYINGS: tuple[tuple[re.Pattern[str], Callable[[Said], Own | None]], ...] = tuple(
+    (re.compile(rf"^{pattern}$", re.IGNORECASE), does)
+    for pattern, does in (
+        (rf"e(?P<every>\d?)mom(?:{X}(?P<times>\d+)|(?:\s+for)?\s+{LENGTH})(?:\s*min(?:utes?)?)?{TAIL}", _emom),
+        (rf"{LENGTH}\s+e(?P<every>\d?)(?P<times>)mom{TAIL}", _emom),
+        (
+            rf"every\s+(?P<every>)minute(?:\s+on\s+the\s+minute)?(?:{X}(?P<times>\d+)|(?:\s+for)?\s+{LENGTH}){TAIL}",
+            _emom,
+        ),
+        (
+            rf"every\s+(?P<p>\d+:[0-5]\d|\d+(?:\.\d+)?)(?P<pu>{MIN}|{SEC})?"
+            rf"(?:{X}(?P<times>\d+)|\s+for\s+(?P<rounds>\d+)\s+(?:rounds|sets|times)|\s+for\s+{LENGTH}){TAIL}",
+            _every_period_rounds,
+        ),
+        (rf"amrap(?:\s+in|\s+for)?\s+{LENGTH}{TAIL}", _amrap),
+        (rf"{LENGTH}\s+amrap{TAIL}", _amrap),
+        (rf"as\s+many(?:\s+(?:rounds|reps|rounds\s+and\s+reps))?\s+as\s+possible\s+in\s+{LENGTH}{TAIL}", _amrap),
+        (rf"{PAIR}{X}(?P<times>\d+){TAIL}", _times),
+        (rf"(?P<times>\d+){X}{PAIR}{TAIL}", _times),
+        (rf"{PAIR},?\s+(?P<times>\d+)\s+rounds{TAIL}", _rounds),
+        (rf"(?P<times>\d+)\s+rounds(?:\s+of)?\s*[:,]?\s*{PAIR}{TAIL}", _rounds),
+        (rf"{SLASHED}{X}(?P<times>\d+){TAIL}", _times),
+        (
+            r"(?P<times>\d+)\s*[x×]\s*(?P<reps>\d+(?:-\d+)?)(?P<name>\s+[a-z][a-z -]*?)?"
+            r"(?:\s*@\s*(?P<load>\d+(?:-\d+)?\s*(?:%|kg)))?",
+            lambda found: _sets(found) if found["name"] or found["load"] else None,
+        ),
+        (rf"(?P<times>\d+)\s*rft(?:,?\s+(?:cap|tc)\s+{LENGTH})?", _for_time),
+        (rf"(?P<times>\d+)\s+rounds\s+for\s+time,?\s+cap\s+{LENGTH}", _for_time),
+        (rf"(?P<times>)(?:for\s+time|chipper),?\s+cap\s+{LENGTH}", _for_time),
+        (rf"(?P<which>wu|cd|warm|cool)(?:[ -]?(?:up|down))?\s*[:,]?\s*{LENGTH}{TAIL}", _around),
+        (rf"(?P<word>rest|break|pause)\s*[:,]?\s*{LENGTH}", _rest),
+        (r"(?P<label>[a-z][a-z -]*?)\s+(?P<n>\d+)(?P<u>)(?P<tail>(?:\s*,?\s*at\b.*)?)", _bare),
+    )
+)
+
+
+def own_form(text: str) -> Own | None:
+    """A heading in the slate's own form; None where it is none of these sayings.
+
+    Raises:
+        Unreadable: where it could be meant in two ways, or says too little; both are offered.
+    """
+    written = " ".join(text.split())
+    line = _caps(written)
+    if line.lower() in LONE:
+        raise Unreadable(f"“{line}” says what kind it is, not how long or how often.", 1, ("every 1:00 for 12:00",))
+    for pattern, does in SAYINGS:
+        found = pattern.match(line)
+        if found:
+            own = does(found)
+            return None if own is None or own.head.lower() == written.lower() else own
+    return Own(line) if line != written else None
+
+
+def _caps(line: str) -> str:
+    """A bare cap is minutes."""
+    return CAP.sub(lambda found: f"cap {_clock(_seconds(found[1], None))}", line)
+
+
+def own_header(text: str) -> str | None:
+    """A slot or a setup with a bare figure in minutes, as the slate says it; None where it is another header.
+
+    Raises:
+        Unreadable: where the figure could be either; both are offered.
+    """
+    found = BARE_HEADER.fullmatch(text.strip())
+    if not found:
+        return None
+    number = int(found[2])
+    if not MINUTES[0] <= number <= MINUTES[1]:
+        two = f"{found[1].lower()}: {_clock(number)}" if number >= 60 else f"{found[1].lower()}: 0:{number:02}"
+        raise _asked(text.strip(), f"{found[1].lower()}: {number}:00", two)
+    return f"{found[1].lower()}: {number}:00"
