@@ -196,6 +196,13 @@ def serve(asked: Namespace) -> int:
     return run(asked.host, asked.port, demo=False, fresh=False)
 
 
+def check(_asked: Namespace) -> int:
+    """Look through the club's file and say what is wrong with it."""
+    from lovrit.web.serve import check as look_through
+
+    return look_through()
+
+
 def demo(asked: Namespace) -> int:
     """Serve the pages with the demo club."""
     from lovrit.web.serve import serve as run
@@ -257,6 +264,7 @@ COMMANDS = (
     ),
     (schema, ("of", {"nargs": "?", "default": "session", "help": "session, or moves for the library"})),
     (serve, ("--host", {"help": "where to listen; loopback needs no passphrase"}), PORT),
+    (check,),
     (demo, ("--fresh", {"action": "store_true", "help": "begin again with the demo data as shipped"}), PORT),
 )
 

@@ -9,6 +9,8 @@ from pydantic_settings import BaseSettings, SettingsConfigDict
 
 from lovrit.core.values import LovritError
 
+LEAST_PASSPHRASE = 10
+
 
 class NoZone(LovritError):
     """A time zone that isn't one."""
@@ -27,7 +29,10 @@ def known_zone(name: str) -> str:
 
 
 class Settings(BaseSettings):
-    """Where Lovrit listens, where it keeps its data, and what it asks for when it isn't on loopback."""
+    """Where Lovrit listens, where it keeps its data, and what it asks for when it isn't on loopback.
+
+    ``hosts`` are further names that it may be called by, where it stands behind something that answers for it.
+    """
 
     model_config = SettingsConfigDict(env_prefix="LOVRIT_", extra="ignore")
 
@@ -38,6 +43,7 @@ class Settings(BaseSettings):
     log_json: bool = False
     straps: bool = True
     time_zone: str = "Europe/Berlin"
+    hosts: tuple[str, ...] = ()
 
     @property
     def database(self) -> Path:

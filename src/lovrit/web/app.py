@@ -1,12 +1,13 @@
 """The application: a house, its guard, its screens."""
 
-import secrets
+import asyncio
 import time
 from collections.abc import AsyncIterator, Callable
 from contextlib import asynccontextmanager
 from hashlib import sha256
 from pathlib import Path
 
+from anyio import to_thread
 from fastapi import FastAPI
 from starlette.middleware.gzip import GZipMiddleware
 from starlette.responses import Response
@@ -16,6 +17,7 @@ from starlette.types import Scope
 from lovrit.settings import Settings
 from lovrit.store.database import Database
 from lovrit.web.api.routes import router as api
+from lovrit.web.bodies import Bodies
 from lovrit.web.club.routes import router as club
 from lovrit.web.crew.routes import router as crew
 from lovrit.web.debrief.routes import router as debrief
@@ -23,15 +25,20 @@ from lovrit.web.desk.library import router as library
 from lovrit.web.desk.revisions import router as revisions
 from lovrit.web.desk.routes import router as desk
 from lovrit.web.desk.think import router as think
-from lovrit.web.errors import add_error_pages
+from lovrit.web.errors import add_error_pages, too_much
 from lovrit.web.guard import Guard
+from lovrit.web.guests import Guests
 from lovrit.web.house import House
 from lovrit.web.moves.routes import router as moves
 from lovrit.web.pages import environment
 from lovrit.web.run.floor import Floor
 from lovrit.web.run.routes import router as run
+from lovrit.web.settle import describe_all, settle
 from lovrit.web.shell.routes import router as shell
+from lovrit.web.stream.routes import router as stream
 
+# so many pages are worked out at once; more would only share the same cores and slow the clocks down
+PAGES_AT_ONCE = 6
 BUILT = Path(__file__).parent / "static" / "built"
 
 
@@ -49,7 +56,11 @@ class _Assets(StaticFiles):
 
 
 def create_app(settings: Settings, database: Database | None = None, now_ms: Callable[[], int] = _now_ms) -> FastAPI:
-    """An application on its settings; tests hand over a database and a clock of their own."""
+    """An application on its settings; tests hand over a database and a clock of their own.
+
+    Raises:
+        Trouble: if the club's file can't be used.
+    """
     house = House(
         settings=settings,
         database=database or Database(settings.database),
@@ -57,27 +68,34 @@ def create_app(settings: Settings, database: Database | None = None, now_ms: Cal
         now_ms=now_ms,
     )
     house.refresh()
+    settle(house)
+    if settings.passphrase:
+        house.guests = Guests(house.database, settings.passphrase.get_secret_value(), now_ms())
+    floor = Floor(house)
 
     @asynccontextmanager
     async def lifespan(_app: FastAPI) -> AsyncIterator[None]:
+        to_thread.current_default_thread_limiter().total_tokens = PAGES_AT_ONCE
+        house.hub.loop = asyncio.get_running_loop()
         floor.open()
+        describing = asyncio.create_task(asyncio.to_thread(describe_all, house))
         yield
         house.hub.close()
+        house.closing.set()
         await floor.close()
+        await describing
         house.database.close()
 
     app = FastAPI(title="Lovrit", lifespan=lifespan, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
-    floor = Floor(house)
     app.state.house, app.state.floor = house, floor
     app.include_router(api)
-    for router in (shell, library, revisions, think, desk, crew, run, debrief, moves, club):
+    for router in (shell, stream, library, revisions, think, desk, crew, run, debrief, moves, club):
         app.include_router(router, include_in_schema=False)
     app.mount("/static", _Assets(directory=BUILT, check_dir=False), name="static")
     add_error_pages(app)
     app.add_middleware(GZipMiddleware, minimum_size=600, compresslevel=4)
-    secret = _secret(settings.data)
-    app.state.secret = secret
-    app.add_middleware(Guard, settings=settings, secret=secret)
+    app.add_middleware(Bodies, refuse=too_much)
+    app.add_middleware(Guard, settings=settings, guests=house.guests, now_ms=now_ms)
     return app
 
 
@@ -85,13 +103,3 @@ def _assets_key() -> str:
     """A short name for this build of the assets."""
     mark = BUILT / "build.txt"
     return sha256(mark.read_bytes()).hexdigest()[:12] if mark.exists() else "none"
-
-
-def _secret(data: Path) -> str:
-    """The key that signs cookies; made once and kept beside the data."""
-    path = data / "secret"
-    if not path.exists():
-        data.mkdir(parents=True, exist_ok=True)
-        path.write_text(secrets.token_hex(32))
-        path.chmod(0o600)
-    return path.read_text().strip()

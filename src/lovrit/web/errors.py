@@ -1,23 +1,30 @@
 """Every error a person can meet, as a page in the same look with a way on."""
 
+import structlog
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import HTMLResponse, JSONResponse, Response
+from sqlalchemy.exc import DBAPIError, IntegrityError
 from starlette.exceptions import HTTPException
+from starlette.types import Receive, Scope, Send
 
 from lovrit.core.session.problem import Problem
 from lovrit.core.values import LovritError
 from lovrit.formats.plan_json import errors_object
 from lovrit.store.sessions import Gone
+from lovrit.store.trouble import DiskFull, Trouble, trouble_of
+from lovrit.web.bodies import TooMuch
 from lovrit.web.house import house_of
 from lovrit.web.pages import page
 
+log = structlog.get_logger()
 SAID = {
     404: ("There is nothing at this address.", "The link may be old, or a letter of it lost."),
     405: ("That can't be done here.", "The page was opened in a way that it isn't meant for."),
     400: ("That post could not be taken.", "It may be more than Lovrit takes at once; it stays where you typed it."),
-    413: ("That is too much at once.", "Nothing of it was taken."),
+    413: ("That is too much at once.", "Nothing of it was taken; what you typed stays where it is."),
 }
+NOT_OURS = (OverflowError, RecursionError, UnicodeError)
 
 
 def add_error_pages(app: FastAPI) -> None:
@@ -25,6 +32,10 @@ def add_error_pages(app: FastAPI) -> None:
     app.add_exception_handler(HTTPException, _http)
     app.add_exception_handler(RequestValidationError, _form)
     app.add_exception_handler(LovritError, _lovrit)
+    app.add_exception_handler(DBAPIError, _database)
+    for kind in NOT_OURS:
+        app.add_exception_handler(kind, _no_such)
+    app.add_exception_handler(TooMuch, _too_much)
     app.add_exception_handler(Exception, _ours)
 
 
@@ -33,13 +44,20 @@ def say(request: Request, status: int, title: str, text: str) -> Response:
     if request.url.path.startswith("/api/"):
         problem = Problem(line=1, column=1, text=f"{title} {text}".strip())
         return JSONResponse(errors_object((problem,)), status)
-    if request.headers.get("x-lovrit"):
+    if request.headers.get("x-lovrit") or request.headers.get("hx-request"):
         return HTMLResponse(f"{title} {text}".strip(), status, media_type="text/plain; charset=utf-8")
     return page(request, house_of(request), "shell/error.html", status=status, title=title, text=text)
 
 
+async def too_much(scope: Scope, receive: Receive, send: Send) -> None:
+    """The answer to a body that is longer than it may be, before it is read."""
+    await say(Request(scope), 413, *SAID[413])(scope, receive, send)
+
+
 async def _http(request: Request, error: Exception) -> Response:
     assert isinstance(error, HTTPException)
+    if isinstance(error.__cause__, TooMuch):
+        return say(request, 413, *SAID[413])
     fallback = ("That did not work.", str(error.detail))
     title, text = SAID.get(error.status_code, fallback)
     return say(request, error.status_code, title, text)
@@ -49,18 +67,43 @@ async def _form(request: Request, error: Exception) -> Response:
     assert isinstance(error, RequestValidationError)
     first = error.errors()[0]
     where = " ".join(str(part) for part in first["loc"][1:])
-    return say(request, 422, "Something in that post could not be read.", f"{where}: {first['msg']}.")
+    said = f"{where}: {first['msg']}.".encode("utf-8", "replace").decode()
+    return say(request, 422, "Something in that post could not be read.", said)
 
 
 async def _lovrit(request: Request, error: Exception) -> Response:
+    if isinstance(error, Trouble):
+        return say(request, 507 if isinstance(error, DiskFull) else 503, str(error), "")
     if request.url.path.startswith("/api/"):
         return say(request, 422, str(error), "")
     status = 404 if isinstance(error, Gone) else 409
     return say(request, status, str(error), "Nothing was changed.")
 
 
-async def _ours(request: Request, _error: Exception) -> Response:
-    """A mistake of ours: said plainly, and written to the log by whoever raised it on."""
+async def _database(request: Request, error: Exception) -> Response:
+    """What the file could not do; a row that names one which is gone is the sender's, not ours."""
+    trouble = trouble_of(error)
+    if trouble:
+        return await _lovrit(request, trouble)
+    if isinstance(error, IntegrityError):
+        return say(request, 409, "Something that this names is not here any more.", "Nothing was changed.")
+    return await _ours(request, error)
+
+
+async def _no_such(request: Request, _error: Exception) -> Response:
+    """A number, a letter or a depth that nothing of ours has."""
+    return say(
+        request, 422, "Something in that could not be read.", "A number in it is too large, or a letter is none."
+    )
+
+
+async def _too_much(request: Request, _error: Exception) -> Response:
+    return say(request, 413, *SAID[413])
+
+
+async def _ours(request: Request, error: Exception) -> Response:
+    """A mistake of ours: said plainly, and written to the log without what people posted."""
+    log.error("our mistake", path=request.url.path, kind=type(error).__name__)
     return say(
         request,
         500,

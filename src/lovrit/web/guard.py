@@ -1,37 +1,38 @@
 """Who may come in, and what a page may do: host names, cross-site posts, the passphrase, the content policy."""
 
-import hmac
 import secrets
+from collections.abc import Callable
 from urllib.parse import urlsplit
 
-from itsdangerous import BadSignature, URLSafeSerializer
 from starlette.datastructures import Headers, MutableHeaders
 from starlette.requests import Request
 from starlette.responses import HTMLResponse, RedirectResponse, Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from lovrit.settings import Settings
+from lovrit.web.guests import Guests
 
 SAFE = frozenset({"GET", "HEAD", "OPTIONS"})
-LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "[::1]", "::1", "testserver"})
-COOKIE = "lovrit-pass"
+LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "[::1]", "::1"})
+COOKIE, SECURE_COOKIE = "lovrit-in", "__Host-lovrit-in"
 OPEN_PATHS = ("/static/", "/passphrase")
+KEPT = ("/static/",)
 
 
 def content_policy(nonce: str) -> str:
     """What pages may load: own things only, nothing inline but the editor's own style sheet."""
     return (
         "default-src 'none'; script-src 'self'; connect-src 'self'; img-src 'self' data:; font-src 'self'; "
-        f"style-src 'self' 'nonce-{nonce}'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
+        f"worker-src 'self'; style-src 'self' 'nonce-{nonce}'; form-action 'self'; base-uri 'none'; "
+        "frame-ancestors 'none'"
     )
 
 
 class Guard:
-    """An ASGI middleware; the first thing that a request meets."""
+    """An ASGI middleware; the first thing that a request meets. ``guests`` where there is a passphrase."""
 
-    def __init__(self, app: ASGIApp, settings: Settings, secret: str):
-        self.app, self.settings = app, settings
-        self.signer = URLSafeSerializer(secret, salt="passphrase")
+    def __init__(self, app: ASGIApp, settings: Settings, guests: Guests | None, now_ms: Callable[[], int]):
+        self.app, self.settings, self.guests, self.now_ms = app, settings, guests, now_ms
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """Refuse, ask for the passphrase, or let through with the right headers."""
@@ -41,6 +42,7 @@ class Guard:
         nonce = secrets.token_urlsafe(12)
         scope.setdefault("state", {})["nonce"] = nonce
         refused = self._refused(Request(scope))
+        may_be_kept = scope["path"].startswith(KEPT)
 
         async def with_headers(message: Message) -> None:
             if message["type"] == "http.response.start":
@@ -49,39 +51,36 @@ class Guard:
                 headers["X-Content-Type-Options"] = "nosniff"
                 headers["Referrer-Policy"] = "same-origin"
                 headers["Cross-Origin-Opener-Policy"] = "same-origin"
+                if not may_be_kept:  # pages have people on them
+                    headers["Cache-Control"] = "no-store"
             await send(message)
 
         await (refused or self.app)(scope, receive, with_headers)
 
     def _refused(self, request: Request) -> Response | None:
-        if self.settings.loopback and _host(request.headers) not in LOCAL_HOSTS:
+        if self.settings.loopback and _host(request.headers) not in LOCAL_HOSTS | set(self.settings.hosts):
             return _plain("Lovrit answers on this machine only.", 421)
         if request.method not in SAFE and _foreign(request):
             return _plain("That post came from another site, so nothing was done.", 403)
-        if self.settings.loopback or request.url.path.startswith(OPEN_PATHS) or self.known(request):
+        if self.guests is None or request.url.path.startswith(OPEN_PATHS) or self._known(request):
             return None
         if request.method in SAFE and "text/html" in request.headers.get("accept", ""):
             return RedirectResponse("/passphrase", 303)
         return _plain("The passphrase first, please.", 401)
 
-    def known(self, request: Request) -> bool:
-        """Whether this browser has given the passphrase."""
-        return known(self.settings, self.signer, request.cookies.get(COOKIE, ""))
+    def _known(self, request: Request) -> bool:
+        assert self.guests is not None
+        return self.guests.known(token_of(request), self.now_ms())
 
 
-def known(settings: Settings, signer: URLSafeSerializer, cookie: str) -> bool:
-    """Whether a cookie was made for the passphrase that is in force."""
-    try:
-        kept = signer.loads(cookie)
-    except BadSignature:
-        return False
-    return isinstance(kept, str) and right(settings, kept)
+def cookie_name(request: Request) -> str:
+    """The cookie's name; over TLS one that no other host can set."""
+    return SECURE_COOKIE if request.url.scheme == "https" else COOKIE
 
 
-def right(settings: Settings, given: str) -> bool:
-    """Whether this is the passphrase; compared in constant time."""
-    wanted = settings.passphrase.get_secret_value() if settings.passphrase else ""
-    return bool(wanted) and hmac.compare_digest(given.encode(), wanted.encode())
+def token_of(request: Request) -> str:
+    """What a browser's cookie holds; empty where it has none."""
+    return request.cookies.get(cookie_name(request), "")
 
 
 def _host(headers: Headers) -> str:
@@ -95,7 +94,12 @@ def _foreign(request: Request) -> bool:
     if site is not None and site not in ("same-origin", "none"):
         return True
     origin = request.headers.get("origin")
-    return origin is not None and urlsplit(origin).netloc != request.headers.get("host", "")
+    if origin is None:
+        return False
+    try:
+        return urlsplit(origin).netloc != request.headers.get("host", "")
+    except ValueError:
+        return True
 
 
 def _plain(text: str, status: int) -> Response:

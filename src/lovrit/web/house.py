@@ -2,17 +2,25 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass, field
+from datetime import datetime
+from threading import Event
 from typing import Annotated
+from zoneinfo import ZoneInfo
 
-from fastapi import Depends, Request
+from fastapi import Depends, Form, Path, Request
 from jinja2 import Environment
+from starlette.datastructures import FormData
 
-from lovrit.core.advice.company import Schools
+from lovrit.core.advice.company import Day, Schools
 from lovrit.core.moves.library import Library, shipped
+from lovrit.core.run.event import MOST_ID
 from lovrit.settings import Settings
 from lovrit.store import club
 from lovrit.store.database import Database
+from lovrit.web.guests import Guesses, Guests
 from lovrit.web.hub import Hub
+
+MOST_FIELDS = 60
 
 
 @dataclass
@@ -27,9 +35,28 @@ class House:
     hub: Hub = field(default_factory=Hub)
     schools: Schools = field(default_factory=Schools)
     missing: frozenset[str] = frozenset()
+    guests: Guests | None = None
+    guesses: Guesses = field(default_factory=Guesses)
+    closing: Event = field(default_factory=Event)
+    days_near: dict[str, Day] = field(default_factory=dict)
+
+    @property
+    def zone(self) -> str:
+        """The club's time zone, by which every time of day is told."""
+        return self.settings.time_zone
+
+    def when(self, ms: int) -> datetime:
+        """A moment in the club's zone."""
+        return datetime.fromtimestamp(ms / 1000, ZoneInfo(self.zone))
+
+    @property
+    def today(self) -> str:
+        """The club's day (YYYY-MM-DD)."""
+        return f"{self.when(self.now_ms()):%Y-%m-%d}"
 
     def refresh(self) -> None:
         """Read again what the club holds; after each change of it."""
+        self.days_near = {}
         with self.database.work() as work:
             self.library, self.schools, self.missing = club.library(work), club.schools(work), club.missing(work)
 
@@ -40,4 +67,12 @@ def house_of(request: Request) -> House:
     return house
 
 
+async def _form_of(request: Request) -> FormData:
+    return await request.form(max_fields=MOST_FIELDS)
+
+
 InHouse = Annotated[House, Depends(house_of)]
+WholeForm = Annotated[FormData, Depends(_form_of)]
+# a number in an address; SQLite's go to 63 bits
+Id = Annotated[int, Path(ge=0, le=MOST_ID)]
+FormId = Annotated[int, Form(ge=0, le=MOST_ID)]

@@ -1,43 +1,72 @@
-"""Server to browser: messages on named channels, as server-sent events."""
+"""Server to browser: messages on named channels, as server-sent events.
+
+A browser has one stream for all its pages (it keeps six connections to a host, and more would leave none for a press),
+so a listener hears several channels and each message says which one it is of.
+"""
 
 import asyncio
-from collections.abc import AsyncIterator, Awaitable, Callable, Iterator
+import json
+from collections.abc import AsyncIterator, Awaitable, Callable, Iterable, Iterator
 from contextlib import contextmanager
+from typing import NamedTuple
 
 KEEP_ALIVE_S = 15
-MOST_WAITING = 200
+MOST_WAITING = 400
+
+
+class Message(NamedTuple):
+    """Something said on a channel."""
+
+    channel: str
+    event: str
+    data: str
+
+    def written(self) -> str:
+        """As a server-sent event."""
+        body = json.dumps({"on": self.channel, "event": self.event, "data": self.data})
+        return f"event: said\ndata: {body}\n\n"
+
+
+Queue = asyncio.Queue[Message | None]
 
 
 class Hub:
-    """Who listens to what. Messages are (event, data); a listener that can't keep up is let go and comes again."""
+    """Who listens to what; a listener that can't keep up is let go and comes again."""
 
     def __init__(self) -> None:
-        self._listeners: dict[str, set[asyncio.Queue[tuple[str, str] | None]]] = {}
+        self._listeners: dict[str, set[Queue]] = {}
         self.closing = asyncio.Event()
+        self.loop: asyncio.AbstractEventLoop | None = None
 
     def say(self, channel: str, event: str, data: str) -> None:
-        """Send a message to everyone on a channel."""
-        for queue in list(self._listeners.get(channel, ())):
-            if queue.qsize() >= MOST_WAITING:
-                queue.put_nowait(None)
-            else:
-                queue.put_nowait((event, data))
+        """Send a message to everyone on a channel; from any thread."""
+        if self.loop is None:
+            self._say(Message(channel, event, data))
+        elif not self.loop.is_closed():
+            self.loop.call_soon_threadsafe(self._say, Message(channel, event, data))
+
+    def _say(self, message: Message) -> None:
+        for queue in list(self._listeners.get(message.channel, ())):
+            queue.put_nowait(None if queue.qsize() >= MOST_WAITING else message)
 
     def heard(self, channel: str) -> int:
         """How many listen to a channel."""
         return len(self._listeners.get(channel, ()))
 
     @contextmanager
-    def listening(self, channel: str) -> Iterator[asyncio.Queue[tuple[str, str] | None]]:
-        """A queue of the channel's messages."""
-        queue: asyncio.Queue[tuple[str, str] | None] = asyncio.Queue()
-        self._listeners.setdefault(channel, set()).add(queue)
+    def listening(self, channels: Iterable[str]) -> Iterator[Queue]:
+        """A queue of the channels' messages."""
+        queue: Queue = asyncio.Queue()
+        wanted = set(channels)
+        for channel in wanted:
+            self._listeners.setdefault(channel, set()).add(queue)
         try:
             yield queue
         finally:
-            self._listeners[channel].discard(queue)
-            if not self._listeners[channel]:
-                del self._listeners[channel]
+            for channel in wanted:
+                self._listeners[channel].discard(queue)
+                if not self._listeners[channel]:
+                    del self._listeners[channel]
 
     def close(self) -> None:
         """Let everyone go, so that the server can stop."""
@@ -47,20 +76,17 @@ class Hub:
                 queue.put_nowait(None)
 
 
-def message(event: str, data: str) -> str:
-    """One server-sent event."""
-    lines = "".join(f"data: {line}\n" for line in data.split("\n"))
-    return f"event: {event}\n{lines}\n"
-
-
 async def stream(
-    hub: Hub, channel: str, first: Callable[[], list[tuple[str, str]]], gone: Callable[[], Awaitable[bool]]
+    hub: Hub,
+    channels: Iterable[str],
+    first: Callable[[], Awaitable[list[Message]]],
+    gone: Callable[[], Awaitable[bool]],
 ) -> AsyncIterator[str]:
-    """The first messages, then all of a channel until the browser leaves or the server stops."""
-    with hub.listening(channel) as queue:
+    """What is so when somebody comes, then everything said on the channels until they go or the server stops."""
+    with hub.listening(channels) as queue:
         yield "retry: 1000\n\n"
-        for event, data in first():
-            yield message(event, data)
+        for message in await first():
+            yield message.written()
         while not hub.closing.is_set() and not await gone():
             try:
                 said = await asyncio.wait_for(queue.get(), KEEP_ALIVE_S)
@@ -69,4 +95,4 @@ async def stream(
                 continue
             if said is None:
                 return
-            yield message(*said)
+            yield said.written()

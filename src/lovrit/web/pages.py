@@ -1,6 +1,5 @@
 """Pages: templates with the words and figures that all of them share."""
 
-from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
 from uuid import uuid4
@@ -29,14 +28,30 @@ def environment(assets: str) -> Environment:
         trim_blocks=True,
         lstrip_blocks=True,
     )
-    made.filters |= {"clock": clock, "minutes": minutes, "number": number, "letter": letter}
+    made.filters |= {"clock": clock, "minutes": minutes, "number": number, "letter": letter, "browser": browser}
     made.globals |= {"words": WORDS, "assets": assets, "fresh_id": _fresh_id}
     return made
 
 
-def day(ms: int) -> str:
-    """A moment as a coach says it, in UTC."""
-    return f"{datetime.fromtimestamp(ms / 1000, UTC):%A %-d %B, %H:%M}"
+def day(house: House, ms: int) -> str:
+    """A moment as a coach says it, in the club's zone."""
+    return f"{house.when(ms):%A %-d %B, %H:%M}"
+
+
+BROWSERS = (("Firefox/", "Firefox"), ("Edg/", "Edge"), ("Chrome/", "Chrome"), ("Safari/", "Safari"))
+MACHINES = (("iPhone", "a phone"), ("iPad", "a tablet"), ("Android", "a phone or tablet"), ("Windows", "Windows"))
+MORE_MACHINES = (("Mac OS", "a Mac"), ("Linux", "Linux"))
+
+
+def browser(said: str) -> str:
+    """What a browser says it is, in two words.
+
+    >>> browser("Mozilla/5.0 (X11; Linux x86_64; rv:140.0) Gecko/20100101 Firefox/140.0")
+    'Firefox on Linux'
+    """
+    name = next((name for mark, name in BROWSERS if mark in said), "a browser")
+    machine = next((name for mark, name in (*MACHINES, *MORE_MACHINES) if mark in said), "")
+    return f"{name} on {machine}" if machine else name
 
 
 def _fresh_id() -> str:

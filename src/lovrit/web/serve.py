@@ -1,54 +1,146 @@
-"""Serving: settings, demo data, logs, and the refusal to listen to the world without a passphrase."""
+"""Serving: settings, demo data, logs, and every reason for which it can't be, each as a sentence."""
 
+import errno
 import gc
 import logging
+import os
+import socket
 import sys
+import time
+from datetime import datetime
 from pathlib import Path
 
 import structlog
 import uvicorn
+from pydantic import ValidationError
 
 from lovrit.demo.club import fill
-from lovrit.settings import Settings
+from lovrit.settings import LEAST_PASSPHRASE, NoZone, Settings, known_zone
 from lovrit.store.database import Database
+from lovrit.store.lock import FolderLock
+from lovrit.store.trouble import Trouble
 from lovrit.web.app import BUILT, create_app
 
 NO_PASSPHRASE = (
     "Lovrit does not listen on {host} without a passphrase, since anyone there could read people's hearts.\n"
     "Set LOVRIT_PASSPHRASE to one, or leave the host at 127.0.0.1."
 )
+SHORT_PASSPHRASE = f"LOVRIT_PASSPHRASE is too short: {LEAST_PASSPHRASE} letters at least, or a few words."
 NO_ASSETS = "The styles and scripts are not built yet: run `make setup` first."
+REFUSED = 2
+SWITCH_S = 0.001  # threads take turns this often, so that the clocks' loop waits little for a page that is worked out
+
+
+class Refused(Exception):
+    """It can't be served; the sentence says why."""
 
 
 def serve(host: str | None, port: int | None, *, demo: bool, fresh: bool) -> int:
     """Serve until stopped; the exit status."""
     gc.enable()
+    sys.setswitchinterval(SWITCH_S)
+    os.umask(0o077)
+    try:
+        settings = _settings(host, port, demo)
+        listening = _listening(settings)
+        lock = FolderLock(settings.data, _who(settings))
+        if fresh:
+            _forget(settings.database)
+        log_to_stderr(settings.log_json)
+        database = Database(settings.database)
+        if demo:
+            fill(database)
+        app = create_app(settings, database)
+    except (Refused, Trouble, NoZone) as refused:
+        sys.stderr.write(f"{refused}\n")
+        return REFUSED
+    config = uvicorn.Config(app, log_config=None, timeout_graceful_shutdown=2, access_log=False)
+    _Server(config, settings).run(sockets=[listening])
+    lock.release()
+    return 0
+
+
+class _Server(uvicorn.Server):
+    """A server that says where it is once it is there."""
+
+    def __init__(self, config: uvicorn.Config, settings: Settings):
+        super().__init__(config)
+        self.settings = settings
+
+    async def startup(self, sockets: list[socket.socket] | None = None) -> None:
+        """Start, then say so."""
+        await super().startup(sockets)
+        if self.started:
+            host = f"[{self.settings.host}]" if ":" in self.settings.host else self.settings.host
+            sys.stdout.write(f"Lovrit is at http://{host}:{self.settings.port}/  (Ctrl-C stops it)\n")
+            sys.stdout.flush()
+
+
+def _settings(host: str | None, port: int | None, demo: bool) -> Settings:
     given = {key: value for key, value in (("host", host), ("port", port)) if value is not None}
-    settings = Settings(**given)  # type: ignore[arg-type]
+    try:
+        settings = Settings(**given)  # type: ignore[arg-type]
+    except ValidationError as error:
+        raise Refused(_cannot_be(error)) from None
+    known_zone(settings.time_zone)
     if demo:
         settings = settings.model_copy(update={"data": settings.data / "demo", "host": "127.0.0.1"})
-    if not settings.loopback and not settings.passphrase:
-        sys.stderr.write(NO_PASSPHRASE.format(host=settings.host) + "\n")
-        return 2
+    passphrase = settings.passphrase.get_secret_value() if settings.passphrase else ""
+    if not settings.loopback and not passphrase:
+        raise Refused(NO_PASSPHRASE.format(host=settings.host))
+    if passphrase and len(passphrase) < LEAST_PASSPHRASE:
+        raise Refused(SHORT_PASSPHRASE)
     if not (BUILT / "desk.js").is_file():
-        sys.stderr.write(NO_ASSETS + "\n")
-        return 2
-    if fresh:
-        _forget(settings.database)
-    log_to_stderr(settings.log_json)
-    database = Database(settings.database)
-    if demo:
-        fill(database)
-    app = create_app(settings, database)
-    sys.stdout.write(f"Lovrit is at http://{settings.host}:{settings.port}/  (Ctrl-C stops it)\n")
-    sys.stdout.flush()
-    uvicorn.run(app, host=settings.host, port=settings.port, log_config=None, timeout_graceful_shutdown=2)
-    return 0
+        raise Refused(NO_ASSETS)
+    return settings
+
+
+def _cannot_be(error: ValidationError) -> str:
+    first = error.errors()[0]
+    return f"LOVRIT_{str(first['loc'][0]).upper()} can't be “{first['input']}”: {first['msg'].lower()}."
+
+
+def _listening(settings: Settings) -> socket.socket:
+    """A socket that listens where it is to be served."""
+    try:
+        where = socket.getaddrinfo(settings.host, settings.port, type=socket.SOCK_STREAM, flags=socket.AI_PASSIVE)[0]
+        made = socket.socket(*where[:3])  # with its protocol named, or asyncio would leave small answers waiting
+        made.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        made.bind(where[4])
+    except socket.gaierror:
+        raise Refused(f"There is no address “{settings.host}” to listen on.") from None
+    except OSError as error:
+        if error.errno == errno.EADDRINUSE:
+            said = f"Port {settings.port} is taken by something else, perhaps another Lovrit. Choose one with --port."
+        elif error.errno == errno.EACCES:
+            said = f"Port {settings.port} may not be used by you; ports from 1024 on may. Choose one with --port."
+        else:
+            said = f"Lovrit can't listen on {settings.host}, port {settings.port}: {error.strerror}."
+        raise Refused(said) from None
+    return made
+
+
+def _who(settings: Settings) -> str:
+    since = datetime.fromtimestamp(time.time()).astimezone()
+    return f"process {os.getpid()}, at http://{settings.host}:{settings.port}/, since {since:%-d %B %H:%M}"
 
 
 def _forget(database: Path) -> None:
     for end in ("", "-wal", "-shm"):
         database.with_name(database.name + end).unlink(missing_ok=True)
+
+
+def check() -> int:
+    """Look through the club's file and say what is wrong with it; the exit status."""
+    from lovrit.store.check import look_through
+
+    try:
+        found = look_through(Settings().database)
+    except ValidationError as error:
+        sys.stderr.write(f"{_cannot_be(error)}\n")
+        return REFUSED
+    sys.stdout.write("".join(f"{line}\n" for line in found.said))
+    return 0 if found.sound else 1
 
 
 def log_to_stderr(as_json: bool) -> None:

@@ -31,16 +31,16 @@ WORDS = {
 KEYS = {
     "everywhere": (
         ("?", "these keys"),
-        ("g then d, c, r, b, m, k", "Desk, Crew, Run, Debrief, Moves, Club"),
+        ("Alt-1 to Alt-6", "Desk, Crew, Run, Debrief, Moves, Club"),
     ),
     "desk": (
         ("Ctrl-Z or ⌘Z", "undo, typing and dragging alike"),
         ("Ctrl-Shift-Z or ⌘⇧Z", "redo"),
         ("F8", "next line that can't be read, or next remark"),
         ("Ctrl-.", "take the nearest line that would be read"),
-        ("[ and ]", "block before, block after"),
-        ("f", "fit to the clock: say what must be and what may give"),
-        ("r", "recast the block that is open; Enter makes it so"),
+        ("Alt-[ and Alt-]", "block before, block after"),
+        ("Alt-F", "fit to the clock: say what must be and what may give"),
+        ("Alt-R", "recast the block that is open; Enter makes it so"),
         ("1 to 4 in a panel", "take that one; Esc closes the panel"),
         ("↑ ↓ on a figure", "step it; type a number to set it; drag to scrub"),
         ("on a block of the tape", "Delete out, D double, S split, J join with the next, Alt-← Alt-→ move"),
@@ -56,7 +56,7 @@ KEYS = {
         ("+", "ten more seconds"),
         ("s", "someone stops"),
         ("m", "mark this moment"),
-        ("e", "end here"),
+        ("hold e for a second", "end here; for a minute it can go on after all"),
         ("b", "sound on or off"),
     ),
 }

@@ -1,68 +1,37 @@
-"""The floor: classes that are on, their straps, and everyone who watches them."""
+"""The floor: classes that are on, their straps, and everyone who watches them.
+
+Presses are taken in threads, so that a disk that is slow or held by something else stops no clock.
+"""
 
 import asyncio
 import contextlib
 import json
+from collections import OrderedDict
+from threading import RLock
+from typing import NamedTuple
 
 import structlog
+from anyio import CapacityLimiter
 
-from lovrit.core.crew.person import Comer
-from lovrit.core.run.demands import Demands
-from lovrit.core.run.event import AFTERWARDS, Event
-from lovrit.core.run.state import Class, advance, fold, happen
-from lovrit.core.timeline.plan import Plan, plan_text
+from lovrit.core.run.event import Event
+from lovrit.core.run.frozen import Unreadable
+from lovrit.core.run.state import advance
 from lovrit.store import classes
-from lovrit.straps.simulated import SimulatedStrap
+from lovrit.store.trouble import Trouble
 from lovrit.web.house import House
 from lovrit.web.pages import render
+from lovrit.web.run.live import Live
 from lovrit.web.run.view import hearts_view, state_object
 
 log = structlog.get_logger()
+ON_THE_SHELF = 8  # classes that are over and were looked at last
 
 
-class Live:
-    """A class as it is held in memory: always the same as its events folded."""
+class Told(NamedTuple):
+    """A class after an event, and why the event changed nothing where it did not."""
 
-    def __init__(self, house: House, class_id: int):
-        self.id = class_id
-        with house.database.work() as work:
-            row = classes.get(work, class_id)
-            self.title, self.session_id = row.title, row.session_id
-            self.comers: tuple[Comer, ...] = classes.comers(row)
-            self.plan: Plan = plan_text(row.text, house.library)
-            happened = classes.events(work, class_id)
-        self.lengths = [one.seconds for one in self.plan.timeline.intervals]
-        self.state: Class = fold(self.lengths, happened)
-        self.demands = Demands(self.plan.session, self.plan.timeline)
-        self.straps = {one.id: SimulatedStrap(one, class_id) for one in self.comers if not one.effort_only}
-        self.beats: dict[int, int] = {}
-        self.at_s = 0
-
-    @property
-    def groups(self) -> int:
-        """How many groups there are."""
-        return max((one.group for one in self.comers), default=0) + 1
-
-    def catch_up(self, now_ms: int) -> list[tuple[int, dict[int, int]]]:
-        """Every whole second up to now that the straps have not yet told, with what they tell of it.
-
-        After a restart the simulated hearts have lived on meanwhile.
-        """
-        first = max((self.state.started_ms or now_ms) // 1000, self.at_s)
-        return [(second * 1000, self._second(second)) for second in range(first, now_ms // 1000 + 1)]
-
-    def _second(self, second: int) -> dict[int, int]:
-        for who, strap in self.straps.items():
-            self.beats[who] = strap.second(self.demands.at(self.state, second * 1000, who))
-        self.at_s = second + 1
-        return dict(self.beats)
-
-    def tick(self, now_ms: int) -> tuple[list[tuple[int, dict[int, int]]], bool]:
-        """Time goes on: the seconds since the last tick, and whether the class went over of itself."""
-        before = self.state.phase
-        self.state = advance(self.state, now_ms)
-        told = self.catch_up(now_ms)
-        return told, before == "on" and self.state.phase == "over"
+    live: Live
+    refused: str | None
 
 
 class Floor:
@@ -71,57 +40,96 @@ class Floor:
     def __init__(self, house: House):
         self.house = house
         self.lives: dict[int, Live] = {}
-        self._ticking: asyncio.Task[None] | None = None
+        self.aside: dict[int, str] = {}
         self.samples = 0
+        self.presses = CapacityLimiter(8)
+        self._shelf: OrderedDict[int, Live] = OrderedDict()
+        self._lock = RLock()
+        self._tasks: list[asyncio.Task[None]] = []
+        self._trouble = ""
 
     def open(self) -> None:
-        """Begin to tick; classes that were on when the server went down go on where they are by now."""
+        """Begin to tick; classes that were on when the server went down go on where they are by now.
+
+        A class that can't be read is set aside and said; the others run.
+        """
         with self.house.database.work() as work:
-            ids = [row.id for row in classes.open_classes(work) if row.id is not None]
+            ids = classes.open_ids(work)
         for class_id in ids:
-            self.live(class_id)
-        self._ticking = asyncio.create_task(self._tick_for_ever())
+            with contextlib.suppress(Unreadable):
+                self.live(class_id)
+        self._tasks = [asyncio.create_task(self._tick_for_ever()), asyncio.create_task(self._write_for_ever())]
 
     async def close(self) -> None:
         """Stop ticking."""
-        if self._ticking:
-            self._ticking.cancel()
+        for task in self._tasks:
+            task.cancel()
             with contextlib.suppress(asyncio.CancelledError):
-                await self._ticking
+                await task
+        self._write_all()
 
     def live(self, class_id: int) -> Live:
-        """A class, loaded and folded if it is not in memory; at most the ones still on are kept."""
-        found = self.lives.get(class_id)
-        if found is None:
-            found = Live(self.house, class_id)
-            if found.state.phase != "over":
-                self.lives[class_id] = found
-                self._settle(found)
-        return found
+        """A class, loaded and folded if it is not in memory.
 
-    def _settle(self, live: Live) -> None:
-        """A class that came to its end while nobody looked is over."""
-        live.state = advance(live.state, self.house.now_ms())
-        if live.state.phase == "over":
-            self._close(live)
+        Raises:
+            Gone: if there is none of this number.
+            Unreadable: if it was kept in a way that isn't read here.
+        """
+        with self._lock:
+            found = self.lives.get(class_id) or self._shelf.get(class_id)
+            if found is None:
+                found = self._load(class_id)
+                found.state = advance(found.base, self.house.now_ms())
+                self._put(found)
+            return found
 
-    def happen(self, class_id: int, event: Event) -> Live:
-        """Take an event; one that came before changes nothing."""
+    def _load(self, class_id: int) -> Live:
+        try:
+            return Live(self.house.database, class_id)
+        except Unreadable as error:
+            if class_id not in self.aside:
+                log.warning("class set aside", class_id=class_id, why=str(error))
+            self.aside[class_id] = str(error)
+            raise Unreadable(f"This class is set aside. {error}") from None
+
+    def _put(self, live: Live) -> None:
+        """Among those that are on while there is something to write or to wait for, else on the shelf."""
+        with self._lock:
+            if live.state.phase != "over" or not live.closed or live.unwritten:
+                self._shelf.pop(live.id, None)
+                self.lives[live.id] = live
+                return
+            self.lives.pop(live.id, None)
+            self._shelf[live.id] = live
+            self._shelf.move_to_end(live.id)
+            while len(self._shelf) > ON_THE_SHELF:
+                self._shelf.popitem(last=False)
+
+    def happen(self, class_id: int, event: Event) -> Told:
+        """Take an event at its own moment; one that came before changes nothing.
+
+        Returns once it is on the disk. One that can't count is not kept, and why is told.
+        """
         live = self.live(class_id)
-        now_ms = self.house.now_ms()
-        at_ms = min(event.at_ms or now_ms, now_ms)
-        event = event.model_copy(update={"at_ms": max(at_ms, live.state.since_ms)})
-        if live.state.phase == "over" and event.kind not in AFTERWARDS:
-            return live
-        with self.house.database.work() as work:
-            if not classes.add_event(work, class_id, event):
-                return live
-        live.state = advance(happen(live.state, event), now_ms)
+        with live.lock:
+            now_ms = self.house.now_ms()
+            if event.id in live.base.seen:
+                return Told(live, None)
+            event = live.moment(event, now_ms)
+            after, refused = live.try_out(event)
+            if refused:
+                return Told(live, refused)
+            with self.house.database.writing() as work:
+                classes.add_event(work, class_id, event)
+                over_ms = advance(after, now_ms).over_ms
+                if live.closed or over_ms is not None:
+                    classes.set_over(work, class_id, over_ms)
+            live.stand(after, now_ms)
+            live.closed = live.state.phase == "over"
+            self._put(live)
+            self.tell(live)
         log.info("class event", class_id=class_id, kind=event.kind)
-        if live.state.phase == "over" and class_id in self.lives:
-            self._close(live)
-        self.tell(live)
-        return live
+        return Told(live, None)
 
     def tell(self, live: Live) -> None:
         """Send a class's state to every screen; the wall's has nothing of anybody's health."""
@@ -130,40 +138,72 @@ class Floor:
             data = json.dumps(state_object(live.state, now_ms, screen))
             self.house.hub.say(f"{screen}-{live.id}", "state", data)
 
-    def _close(self, live: Live) -> None:
-        with self.house.database.work() as work:
-            row = classes.get(work, live.id)
-            row.over_ms = live.state.over_ms
-            work.add(row)
-        self.lives.pop(live.id, None)
-
     async def _tick_for_ever(self) -> None:
         while True:
             now = self.house.now_ms()
             await asyncio.sleep((1000 - now % 1000) / 1000)
-            try:
-                self.tick(self.house.now_ms())
-            except Exception:
-                log.exception("a tick failed")
+            await asyncio.to_thread(self._tick_all, self.house.now_ms())
+
+    async def _write_for_ever(self) -> None:
+        while True:
+            await asyncio.sleep(1)
+            await asyncio.to_thread(self._write_all)
 
     def tick(self, now_ms: int) -> None:
-        """One second of every class that is on."""
-        for live in list(self.lives.values()):
-            if live.state.phase == "ready":
-                continue
-            told, went_over = live.tick(now_ms)
-            if self.house.settings.straps:
-                self._keep(live, told)
-            if went_over:
-                self._close(live)
-                self.tell(live)
-            self._show(live)
+        """One second of every class that is on, and its straps written down."""
+        self._tick_all(now_ms)
+        self._write_all()
 
-    def _keep(self, live: Live, told: list[tuple[int, dict[int, int]]]) -> None:
-        with self.house.database.work() as work:
-            for at_ms, beats in told:
-                classes.add_samples(work, live.id, at_ms, beats)
-                self.samples += len(beats)
+    def _tick_all(self, now_ms: int) -> None:
+        for live in list(self.lives.values()):
+            try:
+                self._tick(live, now_ms)
+            except Exception:  # one class that fails starves no other
+                log.exception("a tick failed", class_id=live.id)
+
+    def _tick(self, live: Live, now_ms: int) -> None:
+        if live.state.phase == "ready" or not live.lock.acquire(timeout=0.05):
+            return
+        try:
+            went_over = live.state.phase != "over" and live.tick(now_ms)
+        finally:
+            live.lock.release()
+        if went_over:
+            self.tell(live)
+        self._show(live)
+
+    def _write_all(self) -> None:
+        """Write down what straps told, and classes that went over; what can't be written now is tried again."""
+        for live in list(self.lives.values()):
+            try:
+                self._write(live)
+            except Trouble as trouble:
+                self._say_once(str(trouble))
+            except Exception:
+                log.exception("a class could not be written", class_id=live.id)
+            else:
+                self._trouble = ""
+
+    def _write(self, live: Live) -> None:
+        told = live.unwritten[:]
+        over = live.state.phase == "over" and not live.closed
+        if told or over:
+            with self.house.database.work() as work:
+                if self.house.settings.straps:
+                    classes.add_samples(work, live.id, told)
+                if over:
+                    classes.set_over(work, live.id, live.state.over_ms)
+        with live.lock:
+            live.unwritten = [one for one in live.unwritten if not told or one.at_ms > told[-1].at_ms]
+            live.closed = live.closed or over
+        self.samples += sum(len(one.beats) for one in told)
+        self._put(live)
+
+    def _say_once(self, said: str) -> None:
+        """The same trouble every second is one line in the log."""
+        if said != self._trouble:
+            log.error(said)
+        self._trouble = said
 
     def _show(self, live: Live) -> None:
         channel = f"coach-{live.id}"

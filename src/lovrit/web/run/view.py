@@ -1,16 +1,16 @@
 """A class turned into what its screens show. The wall gets groups, stations and time, never a heart."""
 
-from typing import Any, Literal
+from typing import Any, Literal, NamedTuple
 
 from lovrit.core.clock import number
 from lovrit.core.crew.groups import letter
 from lovrit.core.crew.paces import within
 from lovrit.core.crew.person import Comer
 from lovrit.core.heart.demand import corridor
-from lovrit.core.run.places import stands
+from lovrit.core.run.frozen import Frozen
+from lovrit.core.run.places import Stand, Whereabouts
 from lovrit.core.run.state import Class
 from lovrit.core.timeline.interval import Interval
-from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import Value
 from lovrit.web.moves.drawing import Picture, picture
 
@@ -37,6 +37,7 @@ def state_object(state: Class, now_ms: int, screen: str) -> dict[str, Any]:
         "lengths_ms": state.lengths_ms,
         "started_ms": state.started_ms,
         "over_ms": state.over_ms,
+        "ended_from": state.ended_from,
     }
     if screen == "coach":
         shown["stopped"] = sorted(state.stopped)
@@ -44,68 +45,73 @@ def state_object(state: Class, now_ms: int, screen: str) -> dict[str, Any]:
     return shown
 
 
-def plan_object(plan: Plan, groups: int) -> dict[str, Any]:
+def plan_object(plan: Frozen, groups: int) -> dict[str, Any]:
     """The whole class for a browser: every interval with who is where."""
     return {
         "groups": [letter(at) for at in range(groups)],
         "end_s": plan.timeline.total_s,
-        "intervals": [_interval(plan, at, groups) for at in range(len(plan.timeline.intervals))],
+        "intervals": _intervals(plan, groups),
     }
 
 
-def wall_drawings(plan: Plan) -> dict[str, Picture]:
+def wall_drawings(plan: Frozen) -> dict[str, Picture]:
     """The drawings of a class's stations by their names, for those whose first move has one."""
-    names: dict[str, str] = {}
-    for block in plan.session.blocks:
-        for line in block.moves:
-            move = plan.library.find(line.tasks[0].name)
-            if move:
-                names[line.name] = move.name
-    drawn = {station: picture(name) for station, name in names.items()}
+    drawn = {station: picture(name) for station, name in plan.drawn.items()}
     return {station: one for station, one in drawn.items() if one}
 
 
-def _interval(plan: Plan, at: int, groups: int) -> dict[str, Any]:
-    one = plan.timeline.intervals[at]
-    return {
-        "phase": one.phase,
-        "said": _said(plan, one),
-        "block": one.block,
-        "where": _where(plan, one),
-        "effort": number(one.effort) if one.effort is not None else None,
-        "seconds": one.seconds,
-        "beat": one.beat,
-        "stands": [_stand(stand) for stand in stands(plan.session, plan.timeline, at, groups)],
-    }
+class _Extent(NamedTuple):
+    """How many rounds and turns a block has, and its last interval that moves people on."""
+
+    rounds: int
+    turns: int
 
 
-def _said(plan: Plan, one: Interval) -> str:
+def _intervals(plan: Frozen, groups: int) -> list[dict[str, Any]]:
+    """Every interval for a browser; what is the same all through a block is looked up once a block."""
+    extents: dict[int, _Extent] = {}
+    for one in plan.timeline.intervals:
+        so_far = extents.get(one.block, _Extent(0, 0))
+        extents[one.block] = _Extent(max(so_far.rounds, one.round or 0), max(so_far.turns, one.turn or 0))
+    whereabouts = Whereabouts(plan.session, plan.timeline, groups)
+    return [
+        {
+            "phase": one.phase,
+            "said": _said(plan, one),
+            "block": one.block,
+            "where": _where(plan, one, extents[one.block]),
+            "effort": number(one.effort) if one.effort is not None else None,
+            "seconds": one.seconds,
+            "beat": one.beat,
+            "stands": [_stand(stand) for stand in whereabouts.at(at)],
+        }
+        for at, one in enumerate(plan.timeline.intervals)
+    ]
+
+
+def _said(plan: Frozen, one: Interval) -> str:
     block = plan.session.blocks[one.block]
     return getattr(block, "label", "") if one.phase == "steady" else SAID[one.phase]
 
 
-def _stand(stand: object) -> dict[str, Any]:
+def _stand(stand: Stand) -> dict[str, Any]:
     return {
-        "station": stand.station,  # type: ignore[attr-defined]
-        "side": stand.side,  # type: ignore[attr-defined]
-        "groups": [letter(group) for group in stand.groups],  # type: ignore[attr-defined]
-        "then": [letter(group) for group in stand.then],  # type: ignore[attr-defined]
+        "station": stand.station,
+        "side": stand.side,
+        "groups": [letter(group) for group in stand.groups],
+        "then": [letter(group) for group in stand.then],
     }
 
 
-def _where(plan: Plan, one: Interval) -> str:
+def _where(plan: Frozen, one: Interval, of: _Extent) -> str:
     """Round and turn in words."""
-    mates = [other for other in plan.timeline.intervals if other.block == one.block]
-    rounds = max((other.round or 0 for other in mates), default=0)
-    turns = max((other.turn or 0 for other in mates), default=0)
-    kind = plan.session.blocks[one.block].kind
     if one.round is None:
         return ""
-    if kind == "sets":
-        return f"station {one.turn} of {turns}, set {one.round} of {rounds}"
-    parts = [f"round {one.round} of {rounds}"] if rounds > 1 else []
-    if turns > 1:
-        parts.append(f"turn {one.turn} of {turns}")
+    if plan.session.blocks[one.block].kind == "sets":
+        return f"station {one.turn} of {of.turns}, set {one.round} of {of.rounds}"
+    parts = [f"round {one.round} of {of.rounds}"] if of.rounds > 1 else []
+    if of.turns > 1:
+        parts.append(f"turn {one.turn} of {of.turns}")
     return ", ".join(parts)
 
 
@@ -135,7 +141,7 @@ class Hearts(Value):
     over: tuple[str, ...]
 
 
-def hearts_view(plan: Plan, state: Class, comers: tuple[Comer, ...], beats: dict[int, int]) -> Hearts:
+def hearts_view(plan: Frozen, state: Class, comers: tuple[Comer, ...], beats: dict[int, int]) -> Hearts:
     """The threads: each person in their own corridor."""
     work = _work_near(plan, state)
     step = 100 / max(1, len(comers))
@@ -159,7 +165,7 @@ def _y(person: Comer, target: tuple[float, float], bpm: float) -> float:
     return round(BOX_TOP * (1 - share), 2)
 
 
-def _work_near(plan: Plan, state: Class) -> Interval | None:
+def _work_near(plan: Frozen, state: Class) -> Interval | None:
     """The work that the corridor is of: this one, or in a rest the one before."""
     intervals = plan.timeline.intervals
     at = min(state.interval, len(intervals) - 1)
@@ -170,7 +176,7 @@ def _work_near(plan: Plan, state: Class) -> Interval | None:
     return None
 
 
-def _bead(plan: Plan, state: Class, comer: Comer, work: Interval | None, bpm: int | None, x: float) -> Bead:
+def _bead(plan: Frozen, state: Class, comer: Comer, work: Interval | None, bpm: int | None, x: float) -> Bead:
     fields: dict[str, Any] = {
         "person": comer.id,
         "initials": comer.initials,
@@ -193,7 +199,7 @@ def _bead(plan: Plan, state: Class, comer: Comer, work: Interval | None, bpm: in
     return Bead(**fields, how=how, y=y if how == "over" else max(BOX_TOP, y), bpm=bpm)
 
 
-def _asked(plan: Plan, comer: Comer, work: Interval | None) -> tuple[str, str]:
+def _asked(plan: Frozen, comer: Comer, work: Interval | None) -> tuple[str, str]:
     """What somebody goes by without a heart: the effort, or their own of the pace that is asked for."""
     pace = plan.session.blocks[work.block].pace if work else None
     own = within(comer.paces, pace.low, pace.high) if pace else ()

@@ -1,0 +1,31 @@
+"""What an earlier Lovrit left to be worked out: done once, as this one starts."""
+
+from lovrit.store import classes, sessions
+from lovrit.web.debrief.learning import learn_class, sum_up
+from lovrit.web.desk.library import described
+from lovrit.web.house import House
+
+AT_ONCE = 20
+
+
+def settle(house: House) -> None:
+    """Classes that were planned again each time they were looked at stay from now on as they are."""
+    with house.database.writing() as work:
+        frozen = classes.freeze_old(work, house.library)
+        for class_id in frozen:
+            learn_class(house, work, class_id)
+        if frozen:
+            sum_up(work)
+    if frozen:
+        house.refresh()
+
+
+def describe_all(house: House) -> None:
+    """Work out what sessions come to of which nobody knows, a few at a time, beside everything else."""
+    while not house.closing.is_set():
+        with house.database.writing() as work:
+            rows = sessions.not_described(work, AT_ONCE)
+            for row in rows:
+                described(house, work, row)
+        if not rows:
+            return

@@ -1,0 +1,66 @@
+"""The one stream of a browser, on which all its pages hear of their classes and sessions."""
+
+import json
+import re
+from typing import Annotated
+
+from anyio import to_thread
+from fastapi import APIRouter, Query, Request
+from fastapi.responses import JSONResponse, StreamingResponse
+
+from lovrit.core.run.event import MOST_ID
+from lovrit.core.run.frozen import Unreadable
+from lovrit.core.run.state import advance
+from lovrit.store import sessions
+from lovrit.store.sessions import Gone
+from lovrit.web.house import House, InHouse
+from lovrit.web.hub import Message, stream
+from lovrit.web.run.floor import Floor
+from lovrit.web.run.routes import floor_of
+from lovrit.web.run.view import state_object
+
+router = APIRouter()
+CHANNEL = re.compile(r"^(coach|wall|desk)-([0-9]{1,19})$", re.ASCII)
+MOST_CHANNELS = 40
+
+
+@router.get("/stream")
+async def told(
+    request: Request, house: InHouse, on: Annotated[list[str] | None, Query(max_length=MOST_CHANNELS)] = None
+) -> StreamingResponse:
+    """All that is said on some channels (coach-1, wall-1, desk-1): first how things stand, then as it happens."""
+    channels = [one for one in dict.fromkeys(on or []) if CHANNEL.match(one)]
+    floor = floor_of(request)
+
+    async def first() -> list[Message]:
+        return await to_thread.run_sync(_first, house, floor, channels)
+
+    said = stream(house.hub, channels, first, request.is_disconnected)
+    return StreamingResponse(said, media_type="text/event-stream", headers={"Cache-Control": "no-store"})
+
+
+def _first(house: House, floor: Floor, channels: list[str]) -> list[Message]:
+    return [message for channel in channels for message in _stands(house, floor, channel)]
+
+
+def _stands(house: House, floor: Floor, channel: str) -> list[Message]:
+    """How things stand on a channel; nothing where there is no such class or session any more."""
+    kind, _, number = channel.partition("-")
+    if int(number) > MOST_ID:
+        return []
+    try:
+        if kind == "desk":
+            with house.database.work() as work:
+                return [Message(channel, "version", str(sessions.get(work, int(number)).version))]
+        live = floor.live(int(number))
+    except (Gone, Unreadable):
+        return []
+    state = advance(live.base, house.now_ms())
+    said = [Message(channel, "state", json.dumps(state_object(state, house.now_ms(), kind)))]
+    return [*said, Message(channel, "hearts", floor.hearts(live))] if kind == "coach" else said
+
+
+@router.get("/clock")
+async def clock(house: InHouse) -> JSONResponse:
+    """The server's clock, for browsers to set theirs by."""
+    return JSONResponse({"now_ms": house.now_ms()}, headers={"Cache-Control": "no-store"})
