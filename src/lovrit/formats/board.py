@@ -3,7 +3,7 @@
 import re
 from typing import NamedTuple
 
-from lovrit.core.session.reader import read
+from lovrit.core.session.reader import MOST_OFFERS, read
 from lovrit.core.session.writer import write
 from lovrit.core.values import LovritError
 from lovrit.formats.interval_csv import from_csv
@@ -68,7 +68,8 @@ def _json(text: str) -> Board:
 
 
 def _lines(text: str) -> Board:
-    lines, asked = [], []
+    lines: list[str] = []
+    asked: list[Asked] = []
     in_block = False
     for number, raw in enumerate(text.split("\n"), 1):
         line = raw.rstrip()
@@ -76,7 +77,7 @@ def _lines(text: str) -> Board:
             line = pattern.sub(said, line)
         if in_block and line.strip() and line[0] not in " \t" and not STARTS_BLOCK.match(line) and ":" not in line:
             line = f"  {line}"
-        problem = next(iter(read(_alone(line)).problems), None)
+        problem = next(iter(read(_alone(line), offers=len(asked) < MOST_OFFERS).problems), None)
         if problem and "stations" not in problem.text and "for time" not in problem.text:
             asked.append(Asked(number, raw.strip(), problem.text, (problem.nearest or "").strip()))
             line = f"# {raw.strip()}"

@@ -1,6 +1,6 @@
 """iCalendar (RFC 5545): the class as an event with its outline."""
 
-from datetime import date, datetime, timedelta
+from datetime import UTC, date, datetime, timedelta
 from hashlib import sha256
 from zoneinfo import ZoneInfo
 
@@ -17,7 +17,7 @@ class NoDay(LovritError):
 
 
 def to_ics(plan: Plan, zone: str, now: datetime) -> str:
-    """The class as an event in a time zone; ``now`` (UTC) is when it was written.
+    """The class as an event in a time zone; ``now`` is when it was written.
 
     Without a time of day in its slot it is an all-day event.
 
@@ -30,7 +30,7 @@ def to_ics(plan: Plan, zone: str, now: datetime) -> str:
     event = Event()
     event.add("summary", session.title or "Interval class")
     event.add("uid", sha256(write(session).encode()).hexdigest()[:32] + "@lovrit")
-    event.add("dtstamp", now)
+    event.add("dtstamp", now.astimezone(UTC))
     _when(event, plan, date.fromisoformat(session.date), zone)
     event.add("description", outline(plan))
     calendar = Calendar()

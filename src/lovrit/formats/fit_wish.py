@@ -25,10 +25,10 @@ def seconds_of(text: str) -> int:
         CannotFit: if it is none.
     """
     said = text.strip()
-    if said.isdigit():
+    if said.isdecimal():
         return int(said) * 60
     parts = said.split(":")
-    if len(parts) not in (2, 3) or not all(part.isdigit() for part in parts):
+    if len(parts) not in (2, 3) or not all(part.isdecimal() for part in parts):
         raise CannotFit(f"“{text}” is no time; write it as 40:00.")
     return read_clock(said)
 

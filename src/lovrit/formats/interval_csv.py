@@ -8,6 +8,7 @@ from typing import NamedTuple
 
 from lovrit.core.session.writer import block_lines, short
 from lovrit.core.timeline.plan import Plan
+from lovrit.formats.cells import Reader, told_apart
 
 COLUMNS = ("start_s", "end_s", "phase", "block", "round", "turn", "station", "effort", "line")
 PHASES = frozenset({"work", "rest", "break", "change", "lead-in", "steady"})
@@ -27,8 +28,17 @@ def to_csv(plan: Plan) -> str:
     writer.writerow(COLUMNS)
     heads = [block_lines(block)[0] for block in plan.session.blocks]
     for one in plan.timeline.intervals:
-        shown = (one.start_s, one.end_s, one.phase, one.block, one.round, one.turn, one.station, one.effort)
-        writer.writerow(["" if value is None else value for value in shown] + [heads[one.block]])
+        shown = (
+            one.start_s,
+            one.end_s,
+            one.phase,
+            one.block,
+            one.round,
+            one.turn,
+            told_apart(one.station or ""),
+            one.effort,
+        )
+        writer.writerow(["" if value is None else value for value in shown] + [told_apart(heads[one.block])])
     return out.getvalue()
 
 
@@ -41,10 +51,13 @@ class _Row(NamedTuple):
 
 
 def from_csv(text: str) -> Imported:
-    """A slate from rows of intervals; rows that say no length or phase are left out and named."""
-    reader = csv.DictReader(io.StringIO(text.removeprefix("\ufeff")))
-    names = [name or "" for name in reader.fieldnames or ()]
-    missing = {"start_s", "end_s", "phase"} - set(names)
+    """A slate from rows of intervals; rows that say no length or phase are left out and named.
+
+    Raises:
+        NotCsv: if it is no CSV.
+    """
+    reader = Reader(text)
+    missing = {"start_s", "end_s", "phase"} - set(reader.columns)
     if missing:
         return Imported("", (f"The first row has to name its columns; missing: {', '.join(sorted(missing))}.",))
     rows, left_out = [], []

@@ -5,40 +5,42 @@ from collections.abc import Iterator
 from lovrit.core.clock import clock, minutes
 from lovrit.core.session.model import AnyBlock, Intervals, Rotate, Sets
 from lovrit.core.session.writer import move_line
-from lovrit.core.timeline.interval import LaidBlock
+from lovrit.core.timeline.interval import Interval, LaidBlock
 from lovrit.core.timeline.plan import Plan
 
 
 def to_markdown(plan: Plan) -> str:
     """The session as headings and lists."""
     session = plan.session
-    lines = [f"# {session.title or 'A session'}", ""]
+    lines = [f"# {_plain(session.title) or 'A session'}", ""]
     told = [f"{minutes(plan.timeline.total_s)} in all"]
     told += [session.date] if session.date else []
     told += [f"{session.people} people"] if session.people else []
     lines += [" · ".join(told), ""]
     for block, laid in zip(session.blocks, plan.timeline.blocks, strict=True):
-        lines += [f"## {clock(laid.start_s)} {laid.label}", ""]
+        lines += [f"## {clock(laid.start_s)} {_plain(laid.label)}", ""]
         lines += [f"{nth}. {_plain(move_line(move))}" for nth, move in enumerate(block.moves, 1)]
         lines += [""] if block.moves else []
     return "\n".join(lines).rstrip() + "\n"
 
 
 def _plain(text: str) -> str:
-    return "".join(f"\\{char}" if char in "\\`*_[]<>|" else char for char in text)
+    return "".join(f"\\{char}" if char in "\\`*_[]<>|#!&" else char for char in text)
 
 
 def to_card(plan: Plan) -> str:
     """What to key into a plain interval timer, block by block."""
     lines = [plan.session.title or "A session", ""]
+    mine: dict[int, list[Interval]] = {}
+    for one in plan.timeline.intervals:
+        mine.setdefault(one.block, []).append(one)
     for nth, (block, laid) in enumerate(zip(plan.session.blocks, plan.timeline.blocks, strict=True), 1):
         lines.append(f"{nth}. {laid.label}  ({clock(laid.seconds)})")
-        lines += [f"   {line}" for line in _keys(block, laid, plan)]
+        lines += [f"   {line}" for line in _keys(block, laid, mine.get(nth - 1, []))]
     return "\n".join(lines) + "\n"
 
 
-def _keys(block: AnyBlock, laid: LaidBlock, plan: Plan) -> Iterator[str]:
-    mine = [one for one in plan.timeline.intervals if one.block == plan.session.blocks.index(block)]
+def _keys(block: AnyBlock, laid: LaidBlock, mine: list[Interval]) -> Iterator[str]:
     match block:
         case Rotate() if block.pair.work.seconds and block.pair.rest.seconds is not None:
             times = f"work {clock(block.pair.work.seconds)}, rest {clock(block.pair.rest.seconds)}"

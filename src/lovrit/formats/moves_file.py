@@ -15,6 +15,7 @@ from pydantic import ValidationError
 from lovrit.core.moves.library import key_of
 from lovrit.core.moves.move import Move
 from lovrit.core.session.grammar import reads
+from lovrit.formats.cells import Reader, told_apart
 
 LISTS = ("kit", "also", "easier", "harder")
 FLAGS = ("floor", "grip", "overhead", "shoulders", "skill", "breath", "sided")
@@ -40,7 +41,7 @@ def to_csv(moves: Iterable[Move]) -> str:
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(COLUMNS)
     for move in moves:
-        writer.writerow([to_cell(getattr(move, name)) for name in COLUMNS])
+        writer.writerow([told_apart(to_cell(getattr(move, name))) for name in COLUMNS])
     return out.getvalue()
 
 
@@ -64,7 +65,11 @@ def to_json(moves: Iterable[Move]) -> str:
 
 
 def read_moves(text: str) -> Moves:
-    """Moves from CSV or JSON, whichever it is."""
+    """Moves from CSV or JSON, whichever it is.
+
+    Raises:
+        NotCsv: if it is neither.
+    """
     plain = text.removeprefix("\ufeff")
     rows = _json_rows(plain) if plain.lstrip().startswith("{") else _csv_rows(plain)
     found: dict[str, Move] = {}
@@ -86,7 +91,7 @@ Row = tuple[str, dict[str, Any] | str]
 def _json_rows(text: str) -> Iterator[Row]:
     try:
         data = json.loads(text)
-    except ValueError as error:
+    except (ValueError, RecursionError) as error:
         yield "The file", f"this is not JSON ({error})."
         return
     for nth, (name, fields) in enumerate(list(data.items())[:MOST], 1):
@@ -95,8 +100,8 @@ def _json_rows(text: str) -> Iterator[Row]:
 
 
 def _csv_rows(text: str) -> Iterator[Row]:
-    reader = csv.DictReader(io.StringIO(text, newline=""), restkey="", restval="")
-    columns = reader.fieldnames or []
+    reader = Reader(text)
+    columns = reader.columns
     if "name" not in columns or "pattern" not in columns:
         yield "Line 1", "the columns are named there, and there must be name and pattern."
         return
@@ -104,10 +109,10 @@ def _csv_rows(text: str) -> Iterator[Row]:
     if unknown:
         yield "Line 1", f"there is no column {' or '.join(unknown)}; it is left out."
     for row in reader:
-        if reader.line_num > MOST:
-            yield f"Line {reader.line_num}", "more than two thousand lines; the rest is left out."
+        if reader.line > MOST:
+            yield f"Line {reader.line}", "more than two thousand lines; the rest is left out."
             return
-        yield f"Line {reader.line_num}", _fields(row)
+        yield f"Line {reader.line}", _fields(row)
 
 
 def _fields(row: dict[str, Any]) -> dict[str, Any]:

@@ -35,11 +35,12 @@ def to_sheet(plan: Plan, nonce: str = "") -> str:
     told += [f"{session.people} people"] if session.people else []
     blocks = "".join(_block(plan, at) for at in range(len(session.blocks)))
     title = escape(session.title or "A session")
+    mark = '<link rel="icon" href="/static/mark.svg">' if nonce else ""
     face = FACE if nonce else ""  # served, it has the house's letters; as a file it takes what the machine has
     style = f"<style{f' nonce={nonce!r}' if nonce else ''}>{face}{STYLE.replace('VAR', str(size))}</style>"
     return (
-        f'<!doctype html><html lang="en"><head><meta charset="utf-8"><title>{title}</title>{style}</head>'
-        f'<body><h1>{title}</h1><p class="line">{escape(" · ".join(told))}</p>{blocks}</body></html>\n'
+        f'<!doctype html><html lang="en"><head><meta charset="utf-8"><title>{title}</title>{mark}{style}</head>'
+        f'<body><main><h1>{title}</h1><p class="line">{escape(" · ".join(told))}</p>{blocks}</main></body></html>\n'
     )
 
 

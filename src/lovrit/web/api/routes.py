@@ -1,6 +1,5 @@
 """Plan, write and read sessions over HTTP; described by OpenAPI at /api/openapi.json."""
 
-from datetime import UTC, datetime
 from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Body, Path
@@ -21,10 +20,8 @@ from lovrit.formats.plan_json import errors_object, plan_object
 from lovrit.formats.reading import plan_any
 from lovrit.formats.session_json import from_object, schema, session_object
 from lovrit.formats.writers import WRITERS, When
-from lovrit.settings import known_zone
 from lovrit.web.house import House, InHouse
 
-router = APIRouter(prefix="/api", tags=["sessions"])
 Form = Literal["slate", "json", "csv", "ics", "vtt", "md", "card", "sheet"]
 
 
@@ -66,6 +63,11 @@ class RecastBody(SlateText):
     to: str = Field(max_length=20)
 
 
+ALWAYS: dict[int | str, dict[str, Any]] = {
+    400: {"model": Errors, "description": "It is no JSON, or nested too deep."},
+    413: {"model": Errors, "description": "It is more than a megabyte."},
+}
+router = APIRouter(prefix="/api", tags=["sessions"], responses=ALWAYS)
 REFUSED: dict[int | str, dict[str, Any]] = {422: {"model": Errors, "description": "It could not be read."}}
 
 
@@ -81,48 +83,54 @@ def _session(house: House, session: SessionBody) -> Plan:
 
 
 @router.post("/plan", responses=REFUSED)
-async def plan(house: InHouse, session: Annotated[SessionBody, Body()]) -> Response:
+def plan(house: InHouse, session: Annotated[SessionBody, Body()]) -> Response:
     """Lay a session in its JSON form on the clock."""
     return _planned(house, _session(house, session))
 
 
 @router.post("/plan/slate", responses=REFUSED)
-async def plan_slate(house: InHouse, body: SlateText) -> Response:
+def plan_slate(house: InHouse, body: SlateText) -> Response:
     """Lay a slate on the clock."""
-    return _planned(house, plan_any(body.slate))
+    return _planned(house, plan_any(body.slate, house.library))
 
 
 @router.post("/read/slate", responses=REFUSED)
-async def read_slate(body: SlateText) -> Response:
+def read_slate(house: InHouse, body: SlateText) -> Response:
     """A slate in its JSON form."""
-    plan = plan_any(body.slate)
+    plan = plan_any(body.slate, house.library)
     if plan.problems:
         return JSONResponse(errors_object(plan.problems), 422)
     return JSONResponse(session_object(plan.session))
 
 
 @router.post("/read/csv", responses=REFUSED)
-async def read_csv(body: CsvText) -> Response:
+def read_csv(body: CsvText) -> Response:
     """Rows of intervals as a slate, with an account of what was not understood."""
     made = from_csv(body.csv)
     return JSONResponse({"slate": made.slate, "left_out": list(made.left_out)})
 
 
-@router.post("/write/{form}", responses={**REFUSED, 200: {"description": "The session in that form."}})
-async def write(house: InHouse, form: Annotated[Form, Path()], session: Annotated[SessionBody, Body()]) -> Response:
+@router.post(
+    "/write/{form}",
+    responses={
+        **REFUSED,
+        200: {"description": "The session in that form.", "content": {one.media_type: {} for one in WRITERS.values()}},
+    },
+)
+def write(house: InHouse, form: Annotated[Form, Path()], session: Annotated[SessionBody, Body()]) -> Response:
     """A session in another form."""
     planned = _session(house, session)
     if planned.problems:
         return JSONResponse(errors_object(planned.problems), 422)
     writer = WRITERS[form]
-    when = When(datetime.fromtimestamp(house.now_ms() / 1000, UTC), known_zone(house.settings.time_zone))
+    when = When(house.when(house.now_ms()), house.zone)
     return Response(writer.write(planned, when), media_type=writer.media_type)
 
 
 @router.post("/fit", responses=REFUSED)
-async def fit_slate(house: InHouse, body: FitBody) -> Response:
+def fit_slate(house: InHouse, body: FitBody) -> Response:
     """The nearest sessions in which a figure is what it must be; where there are none, the least that must give."""
-    plan = plan_any(body.slate)
+    plan = plan_any(body.slate, house.library)
     try:
         return JSONResponse(fits_object(fit(body.slate, plan, body.wish, house.library)))
     except LovritError as error:
@@ -130,9 +138,9 @@ async def fit_slate(house: InHouse, body: FitBody) -> Response:
 
 
 @router.post("/recast", responses=REFUSED)
-async def recast_slate(house: InHouse, body: RecastBody) -> Response:
+def recast_slate(house: InHouse, body: RecastBody) -> Response:
     """A session with one block made into another structure, with the same moves."""
-    plan = plan_any(body.slate)
+    plan = plan_any(body.slate, house.library)
     try:
         return JSONResponse(recast_object(recast(body.slate, plan, body.block - 1, body.to, house.library)))
     except LovritError as error:
@@ -146,12 +154,12 @@ def _refused(plan: Plan, error: LovritError) -> Response:
 
 
 @router.get("/schema")
-async def session_schema() -> dict[str, Any]:
+def session_schema() -> dict[str, Any]:
     """The JSON Schema (2020-12) of the JSON form."""
     return schema()
 
 
 @router.get("/moves")
-async def moves(house: InHouse) -> list[Move]:
+def moves(house: InHouse) -> list[Move]:
     """The library of moves."""
     return list(house.library.moves)

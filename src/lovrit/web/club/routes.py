@@ -1,16 +1,18 @@
 """Club: the schools that it chooses between, and remarks put aside."""
 
-from typing import Any, get_args
+from typing import Annotated, Any, get_args
 
-from fastapi import APIRouter, Request
+from fastapi import APIRouter, Path, Request
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
 from pydantic import ValidationError
 
 from lovrit.core.advice.company import Schools
 from lovrit.core.values import LovritError
-from lovrit.store import club, sessions
-from lovrit.web.house import InHouse
-from lovrit.web.pages import page
+from lovrit.store import club, guests, sessions
+from lovrit.web.guard import token_of
+from lovrit.web.guests import key_of
+from lovrit.web.house import Id, InHouse, WholeForm
+from lovrit.web.pages import day, page
 
 router = APIRouter()
 
@@ -55,11 +57,18 @@ class NotASchool(LovritError):
 
 
 @router.get("/club")
-async def chosen(request: Request, house: InHouse) -> HTMLResponse:
+def chosen(request: Request, house: InHouse) -> HTMLResponse:
     """What the club holds."""
     with house.database.work() as work:
         asides = [(row, _where(work, row.session_id)) for row in club.asides(work)]
+        seen = house.guests.seen() if house.guests else {}
+        mine = key_of(token_of(request))
+        came = [
+            (row, day(house, row.came_ms), day(house, seen.get(row.key, row.seen_ms)), row.key == mine)
+            for row in guests.listed(work)
+        ]
     values: dict[str, Any] = {"questions": QUESTIONS, "schools": house.schools, "asides": asides}
+    values |= {"guests": came, "asked": house.guests is not None}
     return page(request, house, "club/page.html", pace=house.library.pace, rests_on=house.library.rests_on, **values)
 
 
@@ -68,9 +77,8 @@ def _where(work: Any, session_id: int | None) -> str:
 
 
 @router.post("/club")
-async def choose(request: Request, house: InHouse) -> Response:
+def choose(house: InHouse, form: WholeForm) -> Response:
     """Choose; what isn't answered stays as it was."""
-    form = await request.form(max_fields=20)
     answers = {name: str(form[name]) for name in Schools.model_fields if name in form}
     try:
         wanted = Schools.model_validate(house.schools.model_dump() | answers)
@@ -84,8 +92,16 @@ async def choose(request: Request, house: InHouse) -> Response:
     return RedirectResponse("/club", 303)
 
 
+@router.post("/club/guests/{key}/end")
+def end(house: InHouse, key: Annotated[str, Path(max_length=64)]) -> Response:
+    """Let a browser go; it is asked for the passphrase again."""
+    if house.guests:
+        house.guests.let_go(key)
+    return RedirectResponse("/club", 303)
+
+
 @router.post("/club/asides/{aside_id}/back")
-async def back(house: InHouse, aside_id: int) -> Response:
+def back(house: InHouse, aside_id: Id) -> Response:
     """Let a kind of remark speak again."""
     with house.database.work() as work:
         club.bring_back(work, aside_id)

@@ -1,6 +1,6 @@
 """Crew: who comes tonight; groups dealt by count and moved by hand."""
 
-from datetime import UTC, date, datetime
+from datetime import date
 from typing import Annotated
 
 from fastapi import APIRouter, Form, Request
@@ -14,7 +14,7 @@ from lovrit.core.values import LovritError
 from lovrit.store import club, people, sessions
 from lovrit.store.tables import SessionRow
 from lovrit.web.crew.view import crew_view
-from lovrit.web.house import House, InHouse
+from lovrit.web.house import FormId, House, Id, InHouse
 from lovrit.web.pages import page
 
 router = APIRouter()
@@ -25,15 +25,15 @@ class NobodyThere(LovritError):
 
 
 @router.get("/crew")
-async def crew(house: InHouse) -> Response:
+def crew(house: InHouse) -> Response:
     """To the crew of the session that was last worked on."""
     with house.database.work() as work:
-        rows = sessions.listed(work)
-    return RedirectResponse(f"/crew/{rows[0].id}" if rows else "/desk", 303)
+        latest = sessions.latest(work)
+    return RedirectResponse(f"/crew/{latest}" if latest else "/desk", 303)
 
 
 @router.get("/crew/{session_id}")
-async def who(request: Request, house: InHouse, session_id: int) -> Response:
+def who(request: Request, house: InHouse, session_id: Id) -> Response:
     """Who comes to a session."""
     with house.database.work() as work:
         row = sessions.get(work, session_id)
@@ -45,7 +45,7 @@ def _shown(request: Request, house: House, row: SessionRow) -> Response:
     with house.database.work() as work:
         everyone, comers, paces = people.everyone(work), people.comers(work, row.id), club.paces(work)
     plan = plan_text(row.text, house.library)
-    view = crew_view(plan, everyone, comers, _today(house), paces)
+    view = crew_view(plan, everyone, comers, house.today, paces)
     whole = not request.headers.get("hx-request")
     template = "crew/page.html" if whole else "crew/people.html"
     return page(request, house, template, session=row, crew=view, here="crew")
@@ -54,13 +54,9 @@ def _shown(request: Request, house: House, row: SessionRow) -> Response:
 def _pace(text: str) -> int | None:
     """Seconds for 100 m; None where nothing is written."""
     said = text.strip()
-    if said and not (said.isdigit() and 8 <= int(said) <= 300):
+    if said and not (said.isdecimal() and 8 <= int(said) <= 300):
         raise NobodyThere(f"“{text}” is no pace; write seconds for 100 m, such as 32.")
     return int(said) if said else None
-
-
-def _today(house: House) -> str:
-    return f"{datetime.fromtimestamp(house.now_ms() / 1000, UTC):%Y-%m-%d}"
 
 
 def _after(request: Request, house: House, row: SessionRow) -> Response:
@@ -71,8 +67,8 @@ def _after(request: Request, house: House, row: SessionRow) -> Response:
 
 
 @router.post("/crew/{session_id}/deal")
-async def deal_groups(
-    request: Request, house: InHouse, session_id: int, groups: Annotated[int, Form(ge=1, le=MOST_GROUPS)]
+def deal_groups(
+    request: Request, house: InHouse, session_id: Id, groups: Annotated[int, Form(ge=1, le=MOST_GROUPS)]
 ) -> Response:
     """Deal everyone who comes into so many groups."""
     with house.database.work() as work:
@@ -85,11 +81,11 @@ async def deal_groups(
 
 
 @router.post("/crew/{session_id}/place")
-async def place(
+def place(
     request: Request,
     house: InHouse,
-    session_id: int,
-    person: Annotated[int, Form()],
+    session_id: Id,
+    person: FormId,
     group: Annotated[int, Form(ge=-1, lt=MOST_GROUPS)],
 ) -> Response:
     """Put a person into a group (from 0); -1 is staying away. Empty groups close up."""
@@ -109,11 +105,11 @@ def _closed_up(groups: dict[int, int]) -> dict[int, int]:
 
 
 @router.post("/crew/{session_id}/stand")
-async def stand(
+def stand(
     request: Request,
     house: InHouse,
-    session_id: int,
-    person: Annotated[int, Form()],
+    session_id: Id,
+    person: FormId,
     standing: Annotated[Standing, Form()] = "usual",
     since: Annotated[str, Form(max_length=10)] = "",
     limits: Annotated[list[Limit] | None, Form()] = None,
@@ -121,7 +117,7 @@ async def stand(
     paces: Annotated[str, Form(max_length=300)] = "",
 ) -> Response:
     """Say how a person stands, since when, and what they don't do now."""
-    begun = since.strip() or (_today(house) if standing != "usual" else None)
+    begun = since.strip() or (house.today if standing != "usual" else None)
     if begun:
         try:
             date.fromisoformat(begun)
@@ -134,9 +130,7 @@ async def stand(
 
 
 @router.post("/crew/{session_id}/join")
-async def join(
-    request: Request, house: InHouse, session_id: int, name: Annotated[str, Form(max_length=60)]
-) -> Response:
+def join(request: Request, house: InHouse, session_id: Id, name: Annotated[str, Form(max_length=60)]) -> Response:
     """Someone new comes along: in the smallest group, with usual figures."""
     said = " ".join(name.split())
     if not said:

@@ -1,37 +1,48 @@
-"""After a score: the club's pace and people's, learnt again from all classes that were kept."""
-
-from collections.abc import Iterator
+"""After a score: what its class says of people's pace, kept by class; the club's pace is what all classes add up to."""
 
 from sqlmodel import Session
 
-from lovrit.core.forecast.learned import Scored, learn
-from lovrit.core.run.event import Event
-from lovrit.core.session.reader import read
+from lovrit.core.forecast.learned import Scored, learn, ratios_of
+from lovrit.core.run.frozen import Frozen, Unreadable
+from lovrit.core.run.state import Score, begin, fold
 from lovrit.store import classes, club
 from lovrit.web.house import House
 
 NOBODY = 0
 
 
-def learn_again(house: House) -> None:
-    """Hold every score that was kept against the usual pace, and forecast by what they say from now on."""
-    usual = house.library.at_pace(1.0, 0)
-    with house.database.work() as work:
-        whole, people = learn(_scores(work), usual)
-        people.pop(NOBODY, None)
-        club.set_paces(work, whole, people)
+def learn_from(house: House, class_id: int, plan: Frozen, scores: tuple[Score, ...]) -> None:
+    """Hold a class's scores against the usual pace, and forecast by what all classes say from now on."""
+    with house.database.writing() as work:
+        _keep(house, work, class_id, plan, scores)
+        sum_up(work)
     house.refresh()
 
 
-def _scores(work: Session) -> Iterator[Scored]:
-    """The last score of each block and person of each class; one of a whole class is nobody's own."""
-    for row in classes.listed(work):
-        last = {(event.block, event.person): event for event in _said(work, row.id or 0)}
-        blocks = read(row.text).session.blocks if last else ()
-        for (block, person), event in last.items():
-            if block is not None and block < len(blocks) and event.text:
-                yield Scored(person=person or NOBODY, block=blocks[block], text=event.text)
+def learn_class(house: House, work: Session, class_id: int) -> None:
+    """Learn from a class that was kept; nothing from one that can't be read."""
+    try:
+        plan = classes.run_by(classes.get(work, class_id))
+        happened = [event for event in classes.events(work, class_id) if event.kind == "score"]
+    except Unreadable:
+        return
+    state = fold((), happened) if happened else begin(())
+    _keep(house, work, class_id, plan, state.scores)
 
 
-def _said(work: Session, class_id: int) -> Iterator[Event]:
-    return (event for event in classes.events(work, class_id) if event.kind == "score")
+def _keep(house: House, work: Session, class_id: int, plan: Frozen, scores: tuple[Score, ...]) -> None:
+    usual = house.library.at_pace(1.0, 0)
+    blocks = plan.session.blocks
+    scored = [
+        Scored(person=one.person or NOBODY, block=blocks[one.block], text=one.text)
+        for one in scores
+        if one.block < len(blocks)
+    ]
+    club.keep_learnt(work, class_id, ratios_of(scored, usual))
+
+
+def sum_up(work: Session) -> None:
+    """The club's pace and people's from all classes; a score of a whole class is nobody's own."""
+    whole, people = learn(club.learnt(work))
+    people.pop(NOBODY, None)
+    club.set_paces(work, whole, people)

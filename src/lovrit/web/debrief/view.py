@@ -6,9 +6,9 @@ from lovrit.core.clock import clock, number
 from lovrit.core.crew.person import Comer
 from lovrit.core.review.scores import asks_for
 from lovrit.core.review.turns import Fold, Trace, Turn, folded, good, person_turns, works
+from lovrit.core.run.frozen import Frozen
 from lovrit.core.run.state import Class
 from lovrit.core.session.writer import head
-from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import Value
 
 CELL_TOP, CELL_BOTTOM = 1.6, -0.6
@@ -76,10 +76,11 @@ class DebriefView(Value):
     chosen: int
     scored: tuple[Scored, ...]
     laps: int
+    marks: tuple[str, ...] = ()
 
 
 def debrief_view(
-    plan: Plan, state: Class, comers: tuple[Comer, ...], traces: dict[int, Trace], chosen: int | None
+    plan: Frozen, state: Class, comers: tuple[Comer, ...], traces: dict[int, Trace], chosen: int | None
 ) -> DebriefView:
     """Everything that a class says afterwards."""
     rows = tuple(_row(plan, state, comer, traces.get(comer.id, [])) for comer in comers)
@@ -95,7 +96,14 @@ def debrief_view(
         chosen=person.id if person else 0,
         scored=tuple(_scored(plan, state, comers)),
         laps=len(done),
+        marks=tuple(_mark(state, at_ms) for at_ms in state.marks),
     )
+
+
+def _mark(state: Class, at_ms: int) -> str:
+    """A marked moment as time into the class; one from before its start as that."""
+    begun = state.started_ms
+    return clock((at_ms - begun) // 1000) if begun is not None and at_ms >= begun else "the start"
 
 
 def _chosen(rows: tuple[PersonRow, ...], chosen: int | None) -> Comer | None:
@@ -107,7 +115,7 @@ def _chosen(rows: tuple[PersonRow, ...], chosen: int | None) -> Comer | None:
     return next(told, rows[0].comer if rows else None)
 
 
-def _said(plan: Plan, state: Class, rows: tuple[PersonRow, ...]) -> list[tuple[str, str]]:
+def _said(plan: Frozen, state: Class, rows: tuple[PersonRow, ...]) -> list[tuple[str, str]]:
     """The read-out line as (words, figure) pairs."""
     if state.started_ms is None:
         return [("It was never started.", "")]
@@ -133,7 +141,7 @@ def _said(plan: Plan, state: Class, rows: tuple[PersonRow, ...]) -> list[tuple[s
     return said
 
 
-def _row(plan: Plan, state: Class, comer: Comer, trace: Trace) -> PersonRow:
+def _row(plan: Frozen, state: Class, comer: Comer, trace: Trace) -> PersonRow:
     turns = tuple(person_turns(plan.session, plan.timeline, state, comer, trace))
     shares = [turn.share for turn in turns if turn.share is not None]
     highest = [turn.highest for turn in turns if turn.highest is not None]
@@ -149,10 +157,12 @@ def _row(plan: Plan, state: Class, comer: Comer, trace: Trace) -> PersonRow:
     )
 
 
-def _cell(plan: Plan, comer: Comer, turn: Turn) -> Cell:
+def _cell(plan: Frozen, comer: Comer, turn: Turn) -> Cell:
     interval = plan.timeline.intervals[turn.interval]
     if turn.stopped:
         return Cell(how="stopped", said="stopped")
+    if turn.skipped:
+        return Cell(how="skipped", said="left after a moment")
     if comer.effort_only:
         effort = number(interval.effort) if interval.effort is not None else "–"
         return Cell(how="effort", said=effort)
@@ -168,7 +178,7 @@ def _cell(plan: Plan, comer: Comer, turn: Turn) -> Cell:
     return Cell(how=how, y=round((CELL_TOP - place) / (CELL_TOP - CELL_BOTTOM) * 100, 1), said=said)
 
 
-def _scored(plan: Plan, state: Class, comers: tuple[Comer, ...]) -> list[Scored]:
+def _scored(plan: Frozen, state: Class, comers: tuple[Comer, ...]) -> list[Scored]:
     texts = {score.block: score.text for score in state.scores if score.person is None}
     names = {comer.id: comer.name for comer in comers}
     own = [(score.block, names[score.person], score.text) for score in state.scores if score.person in names]
@@ -181,7 +191,7 @@ def _scored(plan: Plan, state: Class, comers: tuple[Comer, ...]) -> list[Scored]
     return found
 
 
-def _fold(plan: Plan, state: Class, comer: Comer, trace: Trace) -> FoldView | None:
+def _fold(plan: Frozen, state: Class, comer: Comer, trace: Trace) -> FoldView | None:
     """The block with the most turns, folded."""
     blocks = [interval.block for interval, _ in works(plan.timeline, state)]
     if not blocks or not trace:

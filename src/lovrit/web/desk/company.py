@@ -1,13 +1,11 @@
 """Who a session is for, gathered for the second look: people, groups, the days around, what the club holds."""
 
-from datetime import UTC, date, datetime, timedelta
-from functools import lru_cache
+from datetime import date, timedelta
 
 from sqlmodel import Session
 
 from lovrit.core.advice.company import Company, Day, company_of
 from lovrit.core.advice.note import HARD, effort
-from lovrit.core.moves.library import shipped
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.store import people, sessions
 from lovrit.store.tables import SessionRow
@@ -19,14 +17,13 @@ NEAR_DAYS = 2
 def company_here(house: House, work: Session, row: SessionRow, plan: Plan, groups: int | None) -> Company:
     """The company of a session as it stands, in so many groups."""
     assert row.id is not None
-    today = f"{datetime.fromtimestamp(house.now_ms() / 1000, UTC):%Y-%m-%d}"
     who = people.counted(work, row.id)
-    counted = company_of(who, groups, today)
-    more = {"schools": house.schools, "missing": house.missing, "days": _days(work, row, plan)}
+    counted = company_of(who, groups, house.today)
+    more = {"schools": house.schools, "missing": house.missing, "days": _days(house, work, row, plan)}
     return counted.model_copy(update=more)
 
 
-def _days(work: Session, row: SessionRow, plan: Plan) -> tuple[Day, ...]:
+def _days(house: House, work: Session, row: SessionRow, plan: Plan) -> tuple[Day, ...]:
     """The sessions of the days around, where this one has a date."""
     if not plan.session.date:
         return ()
@@ -34,14 +31,18 @@ def _days(work: Session, row: SessionRow, plan: Plan) -> tuple[Day, ...]:
     around = {f"{on + timedelta(days=by)}": by for by in range(-NEAR_DAYS, NEAR_DAYS + 1)}
     found = []
     for day, by in around.items():
-        found += [_day(other.text, by) for other in sessions.on_day(work, day) if other.id != row.id]
+        found += [_day(house, other.text, by) for other in sessions.on_day(work, day) if other.id != row.id]
     return tuple(found)
 
 
-@lru_cache(maxsize=64)
-def _day(text: str, in_days: int) -> Day:
-    """What a session of another day asks."""
-    plan = plan_text(text, shipped())
+def _day(house: House, text: str, in_days: int) -> Day:
+    """What a session of another day asks; planned once, until the library changes."""
+    if text not in house.days_near:
+        house.days_near[text] = _asked(plan_text(text, house.library))
+    return house.days_near[text].model_copy(update={"in_days": in_days})
+
+
+def _asked(plan: Plan) -> Day:
     works = [one for one in plan.timeline.intervals if one.phase == "work" and (one.effort or 0) >= HARD]
     moves = [
         plan.library.find(line.tasks[0].name)
@@ -50,7 +51,7 @@ def _day(text: str, in_days: int) -> Day:
         for line in block.moves
     ]
     return Day(
-        in_days=in_days,
+        in_days=0,
         title=plan.session.title or "another session",
         hard_s=sum(one.seconds for one in works),
         patterns=frozenset(move.pattern for move in moves if move),

@@ -17,6 +17,7 @@ from lovrit.store.sessions import Written
 from lovrit.store.tables import AsideRow, SessionRow
 from lovrit.web.crew.view import stations
 from lovrit.web.desk.company import company_here
+from lovrit.web.desk.library import describe
 from lovrit.web.desk.view import DeskView, People, Said, desk_view
 from lovrit.web.house import House
 
@@ -47,25 +48,33 @@ class Desk:
         return desk_view(self.drawn, self.house.library, self.people, shown, said, problems, self.stale)
 
 
-def open_desk(house: House, work: Session, session_id: int, written: Written | None = None) -> Desk:
-    """A session with its picture.
+def open_desk(
+    house: House, work: Session, session_id: int, written: Written | None = None, typed: Plan | None = None
+) -> Desk:
+    """A session with its picture; ``typed`` is the plan of its text, where somebody has just made it.
 
     Raises:
         Gone: if there is none of this number.
     """
     row = sessions.get(work, session_id)
-    typed = plan_text(row.text, house.library)
+    typed = typed or plan_text(row.text, house.library)
     drawn = typed
     if not typed.problems:
-        if row.good_text != row.text:
-            row.good_text, row.title = row.text, typed.session.title
-            work.add(row)
+        keep_good(work, row, typed)
     elif row.good_text:
         drawn = plan_text(row.good_text, house.library)
     people = _people(work, session_id, typed)
     company = company_here(house, work, row, typed, len(people.groups) or None)
     asides = club.asides(work, session_id)
     return Desk(house, row, people, written or sessions.state(work, row), typed, drawn, company, asides)
+
+
+def keep_good(work: Session, row: SessionRow, plan: Plan) -> None:
+    """Keep a text that could be read whole as the one that is drawn, and what it comes to."""
+    if not plan.problems and (row.good_text != row.text or row.length_s is None):
+        row.good_text = row.text
+        describe(row, plan)
+        work.add(row)
 
 
 def _people(work: Session, session_id: int, plan: Plan) -> People:

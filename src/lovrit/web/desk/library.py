@@ -1,19 +1,20 @@
 """Sessions as a list: searched, put away and brought back, begun from the rack or from a file."""
 
-from datetime import UTC, datetime
 from typing import Annotated, Any, NamedTuple
 
-from fastapi import APIRouter, Form, Request, UploadFile
+from fastapi import APIRouter, Form, Query, Request, UploadFile
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
+from sqlmodel import Session
 
 from lovrit.core.clock import minutes
+from lovrit.core.run.event import MOST_ID
 from lovrit.core.session.rack import rack
-from lovrit.core.timeline.plan import plan_text
+from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.values import LovritError
 from lovrit.formats.board import read_board
 from lovrit.store import sessions
 from lovrit.store.tables import SessionRow
-from lovrit.web.house import House, InHouse
+from lovrit.web.house import House, Id, InHouse
 from lovrit.web.pages import page
 
 router = APIRouter()
@@ -45,43 +46,64 @@ class Listed(NamedTuple):
 
     row: SessionRow
     length: str
-    structures: str
     ran: str
-
-    def has(self, words: str) -> bool:
-        """Whether it has all the words: in its text, its structures, its length, or when it was last run."""
-        said = " ".join((self.row.text, self.structures, self.length, self.ran)).lower()
-        return all(word in said for word in words.lower().split())
 
 
 @router.get("/desk")
-async def desks(request: Request, house: InHouse, words: str = "", away: bool = False) -> HTMLResponse:
-    """All sessions by words, and a rack to begin a new one from."""
+def desks(
+    request: Request,
+    house: InHouse,
+    words: Annotated[str, Query(max_length=200)] = "",
+    away: bool = False,
+    past: Annotated[int, Query(ge=0, le=MOST_ID)] = 0,
+) -> HTMLResponse:
+    """All sessions by words, a page at a time, and a rack to begin a new one from."""
     with house.database.work() as work:
-        rows = sessions.kept(work, away)
-    listed = [one for one in (_listed(house, row, ran) for row, ran in rows) if one.has(words)]
+        found = sessions.found(work, away, words, past=past)
+        for row, _ in found.rows:
+            described(house, work, row)
+        listed = [_listed(house, row, ran) for row, ran in found.rows]
+    more = past + len(listed) if past + len(listed) < found.in_all else None
     values: dict[str, Any] = {"listed": listed, "words_sought": words, "away": away, "rack": rack()}
-    return page(request, house, "desk/list.html", **values)
+    return page(request, house, "desk/list.html", more=more, count=found.in_all, past=past, **values)
 
 
 def _listed(house: House, row: SessionRow, ran: int | None) -> Listed:
-    plan = plan_text(row.good_text or row.text, house.library)
+    when = f"{house.when(ran):%-d %B}" if ran else "never run"
+    return Listed(row, minutes(row.length_s or 0), when)
+
+
+def described(house: House, work: Session, row: SessionRow) -> None:
+    """What a session comes to, worked out where nobody has yet."""
+    if row.length_s is None:
+        describe(row, plan_text(row.good_text or row.text, house.library))
+        work.add(row)
+
+
+def describe(row: SessionRow, plan: Plan) -> None:
+    """Keep beside a session what its plan comes to."""
     kinds = dict.fromkeys(SHAPES.get(block.kind, "") for block in plan.timeline.blocks)
-    when = f"{datetime.fromtimestamp(ran / 1000, UTC):%-d %B}" if ran else "never run"
-    return Listed(row, minutes(plan.timeline.total_s), ", ".join(filter(None, kinds)), when)
+    sessions.describe(row, plan.session, plan.timeline.total_s, ", ".join(filter(None, kinds)))
+
+
+def begin(house: House, text: str, title: str = "") -> int:
+    """A new session that begins with a text; its number."""
+    plan = plan_text(text, house.library)
+    with house.database.writing() as work:
+        row = sessions.create(work, text, title or plan.session.title, house.now_ms())
+        describe(row, plan)
+        assert row.id is not None
+        return row.id
 
 
 @router.post("/desk")
-async def new(house: InHouse, text: Annotated[str, Form(max_length=70_000)] = "") -> Response:
+def new(house: InHouse, text: Annotated[str, Form(max_length=70_000)] = "") -> Response:
     """A new session: empty, from the rack, or from an earlier one."""
-    plain = text.replace("\r\n", "\n")
-    with house.database.work() as work:
-        row = sessions.create(work, plain, plan_text(plain, house.library).session.title, house.now_ms())
-    return RedirectResponse(f"/desk/{row.id}", 303)
+    return RedirectResponse(f"/desk/{begin(house, text.replace(chr(13), ''))}", 303)
 
 
 @router.post("/desk/board")
-async def board(
+def board(
     request: Request,
     house: InHouse,
     text: Annotated[str, Form(max_length=MOST_BYTES)] = "",
@@ -89,15 +111,13 @@ async def board(
 ) -> Response:
     """A pasted board or a dropped file, read as far as possible; what is not understood is asked line by line."""
     if file and file.filename:
-        text = _decoded(await file.read(MOST_BYTES + 1))
+        text = _decoded(file.file.read(MOST_BYTES + 1))
     if not text.strip():
         raise NotTaken("There is nothing in it.")
     made = read_board(text)
     if made.asked or not made.slate:
         return page(request, house, "desk/board.html", here="desk", made=made, text=text)
-    with house.database.work() as work:
-        row = sessions.create(work, made.slate, plan_text(made.slate, house.library).session.title, house.now_ms())
-    return RedirectResponse(f"/desk/{row.id}", 303)
+    return RedirectResponse(f"/desk/{begin(house, made.slate)}", 303)
 
 
 def _decoded(raw: bytes) -> str:
@@ -112,27 +132,26 @@ def _decoded(raw: bytes) -> str:
 
 
 @router.post("/desk/{session_id}/copy")
-async def copy(house: InHouse, session_id: int) -> Response:
+def copy(house: InHouse, session_id: Id) -> Response:
     """A new session that begins as an earlier one stands."""
     with house.database.work() as work:
         row = sessions.get(work, session_id)
-        made = sessions.create(work, row.text, row.title, house.now_ms())
-    return RedirectResponse(f"/desk/{made.id}", 303)
+    return RedirectResponse(f"/desk/{begin(house, row.text, row.title)}", 303)
 
 
 @router.post("/desk/{session_id}/away")
-async def away(house: InHouse, session_id: int) -> Response:
+def away(house: InHouse, session_id: Id) -> Response:
     """Put a session away; it can be brought back from the list."""
     return _put(house, session_id, house.now_ms(), "/desk")
 
 
 @router.post("/desk/{session_id}/bring-back")
-async def bring_back(house: InHouse, session_id: int) -> Response:
+def bring_back(house: InHouse, session_id: Id) -> Response:
     """Bring a session back."""
     return _put(house, session_id, None, f"/desk/{session_id}")
 
 
 def _put(house: House, session_id: int, at_ms: int | None, to: str) -> Response:
-    with house.database.work() as work:
+    with house.database.writing() as work:
         sessions.put_away(work, sessions.get(work, session_id), at_ms)
     return RedirectResponse(to, 303)

@@ -3,17 +3,20 @@
 from difflib import SequenceMatcher
 from typing import Annotated, Any, NamedTuple
 
-from fastapi import APIRouter, Form, Request
+from fastapi import APIRouter, Form, Query, Request
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
 
 from lovrit.core.clock import minutes, ratio
+from lovrit.core.run.event import MOST_ID
 from lovrit.core.timeline.explain import known_ratio
 from lovrit.core.timeline.plan import plan_text
 from lovrit.store import sessions
-from lovrit.web.house import House, InHouse
+from lovrit.web.house import House, Id, InHouse
 from lovrit.web.pages import day, page
 
 router = APIRouter()
+MOST_PAIRS = 2000
+At = Annotated[int, Query(ge=0, le=MOST_ID)]
 
 
 class Pair(NamedTuple):
@@ -35,10 +38,10 @@ class Change(NamedTuple):
 def side_by_side(left: str, right: str) -> list[Pair]:
     """Two texts, line beside line."""
     a, b = left.split("\n"), right.split("\n")
-    pairs = []
-    for tag, a1, a2, b1, b2 in SequenceMatcher(None, a, b, autojunk=False).get_opcodes():
+    pairs: list[Pair] = []
+    for tag, a1, a2, b1, b2 in SequenceMatcher(None, a, b).get_opcodes():
         how = {"equal": "same", "replace": "changed", "delete": "gone", "insert": "new"}[tag]
-        for nth in range(max(a2 - a1, b2 - b1)):
+        for nth in range(min(MOST_PAIRS - len(pairs), max(a2 - a1, b2 - b1))):
             one = a[a1 + nth] if a1 + nth < a2 else ""
             two = b[b1 + nth] if b1 + nth < b2 else ""
             pairs.append(Pair(how, one, two))
@@ -59,7 +62,7 @@ def figures(house: House, left: str, right: str) -> list[Change]:
 
 
 @router.get("/desk/{session_id}/revisions")
-async def revisions(request: Request, house: InHouse, session_id: int, left: int = 0, right: int = 0) -> HTMLResponse:
+def revisions(request: Request, house: InHouse, session_id: Id, left: At = 0, right: At = 0) -> HTMLResponse:
     """Revisions of a session, any two side by side; 0 is the session as it stands."""
     with house.database.work() as work:
         row = sessions.get(work, session_id)
@@ -67,14 +70,14 @@ async def revisions(request: Request, house: InHouse, session_id: int, left: int
         if not left and kept:
             left = kept[0].id or 0
         texts = [sessions.revision(work, session_id, at).text if at else row.text for at in (left, right)]
-    listed = [(one, day(one.at_ms)) for one in kept]
+    listed = [(one, day(house, one.at_ms)) for one in kept]
     values: dict[str, Any] = {"session": row, "kept": listed, "left": left, "right": right, "here": "desk"}
     values |= {"pairs": side_by_side(*texts), "changes": figures(house, *texts)}
     return page(request, house, "desk/revisions.html", **values)
 
 
 @router.post("/desk/{session_id}/revisions")
-async def keep(house: InHouse, session_id: int, reason: Annotated[str, Form(max_length=200)] = "") -> Response:
+def keep(house: InHouse, session_id: Id, reason: Annotated[str, Form(max_length=200)] = "") -> Response:
     """Keep the session as it stands, with a reason."""
     with house.database.work() as work:
         row = sessions.get(work, session_id)
@@ -83,7 +86,7 @@ async def keep(house: InHouse, session_id: int, reason: Annotated[str, Form(max_
 
 
 @router.post("/desk/{session_id}/revisions/{revision_id}/take")
-async def take_back(house: InHouse, session_id: int, revision_id: int) -> Response:
+def take_back(house: InHouse, session_id: Id, revision_id: Id) -> Response:
     """Take a revision's text back; that too can be undone."""
     with house.database.work() as work:
         row = sessions.get(work, session_id)

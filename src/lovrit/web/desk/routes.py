@@ -1,33 +1,34 @@
 """Desk: the session's page, and the small posts that change it."""
 
-import json
-from datetime import UTC, datetime
-from typing import Annotated, Any
+from datetime import date
+from typing import Annotated, Any, NamedTuple
 
-from fastapi import APIRouter, Form, Request
-from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response, StreamingResponse
+from fastapi import APIRouter, Form, Query, Request
+from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
 from pydantic import TypeAdapter, ValidationError
 from sqlmodel import Session
 
 from lovrit.core.advice.look import blocked, second_look
 from lovrit.core.crew.person import Comer, Person
+from lovrit.core.run.event import MOST_ID
+from lovrit.core.run.frozen import freeze
 from lovrit.core.session.edits import Edit
 from lovrit.core.session.rack import rack
 from lovrit.core.session.slatetext import CannotEdit
 from lovrit.core.timeline.explain import explain
+from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.values import LovritError
 from lovrit.formats.fit_wish import GOALS
 from lovrit.formats.sheet import to_sheet
 from lovrit.formats.writers import WRITERS, When
-from lovrit.settings import known_zone
 from lovrit.store import classes, people, sessions
 from lovrit.store.sessions import Gone, Written
+from lovrit.store.tables import ClassRow
 from lovrit.web.crew.view import dealt
 from lovrit.web.desk.completion import completion_words
-from lovrit.web.desk.desk import Desk, edited, open_desk
-from lovrit.web.house import House, InHouse
-from lovrit.web.hub import stream
-from lovrit.web.pages import page, render
+from lovrit.web.desk.desk import Desk, edited, keep_good, open_desk
+from lovrit.web.house import FormId, House, Id, InHouse
+from lovrit.web.pages import day, page, render
 from lovrit.web.words import KEYS
 
 router = APIRouter()
@@ -36,8 +37,9 @@ MOST_FORM = 2_500_000
 GOAL_OF: dict[str, str] = {**dict(zip(GOALS, GOALS, strict=True)), "spare": "slot"}
 
 Op = Annotated[str | None, Form(max_length=64)]
-Base = Annotated[int, Form()]
-Block = Annotated[int, Form()]
+Base = FormId
+Block = Annotated[int, Form(ge=-1, le=MOST_ID)]
+At = Annotated[int, Query(ge=-1, le=MOST_ID)]
 
 
 class NotForTheFloor(LovritError):
@@ -45,8 +47,8 @@ class NotForTheFloor(LovritError):
 
 
 @router.get("/desk/{session_id}")
-async def desk(
-    request: Request, house: InHouse, session_id: int, block: int | None = None, part: int = 0, why: str = ""
+def desk(
+    request: Request, house: InHouse, session_id: Id, block: At | None = None, part: At = 0, why: str = ""
 ) -> HTMLResponse:
     """The Desk of a session."""
     with house.database.work() as work:
@@ -56,7 +58,7 @@ async def desk(
     values["why"] = explain(opened.drawn, why) if why else None
     values["goal"] = GOAL_OF.get(why)
     values["forms"] = [(form, writer.said) for form, writer in WRITERS.items()]
-    values["completion"] = json.dumps(completion_words(house.library))
+    values["completion"] = completion_words(house.library)
     return page(request, house, "desk/page.html", keys=KEYS["desk"], **values)
 
 
@@ -86,50 +88,72 @@ def _told(house: House, session_id: int, written: Written) -> None:
     house.hub.say(f"desk-{session_id}", "version", str(written.version))
 
 
+class Post(NamedTuple):
+    """A text as somebody wants it: on which version, which post it is, and of which burst of typing."""
+
+    text: str
+    base: int
+    op: str | None
+    burst: str | None
+
+
+def _take(request: Request, house: House, session_id: int, post: Post, shown: tuple[int, int]) -> Response:
+    """Write a text down, planned before so that the file is held shortly; then answer."""
+    plan = plan_text(post.text, house.library)
+    with house.database.writing() as work:
+        row = sessions.get(work, session_id)
+        written = sessions.write_text(work, row, post.text, post.base, post.op, post.burst, house.now_ms())
+        as_planned = row.text == post.text
+        if as_planned:
+            keep_good(work, row, plan)
+    return _answer(request, house, session_id, written, shown, plan if as_planned else None)
+
+
 def _answer(
-    request: Request, house: House, work: Session, session_id: int, written: Written, shown: tuple[int, int]
+    request: Request,
+    house: House,
+    session_id: int,
+    written: Written,
+    shown: tuple[int, int],
+    plan: Plan | None = None,
 ) -> Response:
-    """The parts for a script; the page again for a plain form."""
-    opened = open_desk(house, work, session_id, written)
+    """The parts for a script; the page again for a plain form. What was written is on the disk by now."""
     _told(house, session_id, written)
+    with house.database.work() as work:
+        opened = open_desk(house, work, session_id, written, plan)
     if request.headers.get("x-lovrit"):
         return _parts(house, opened, *shown)
     return RedirectResponse(f"/desk/{session_id}?block={shown[0]}&part={shown[1]}", 303)
 
 
 @router.get("/desk/{session_id}/parts")
-async def parts(house: InHouse, session_id: int, block: int = 0, part: int = 0) -> HTMLResponse:
+def parts(house: InHouse, session_id: Id, block: At = 0, part: At = 0) -> HTMLResponse:
     """What follows the text, as it is now."""
     with house.database.work() as work:
         return _parts(house, open_desk(house, work, session_id), block, part)
 
 
 @router.post("/desk/{session_id}/text")
-async def write(
+def write(
     request: Request,
     house: InHouse,
-    session_id: int,
-    text: Annotated[str, Form(max_length=MOST_FORM)],
+    session_id: Id,
     base: Base,
+    text: Annotated[str, Form(max_length=MOST_FORM)] = "",
     op: Op = None,
     burst: Annotated[str | None, Form(max_length=64)] = None,
     block: Block = 0,
     part: Block = 0,
 ) -> Response:
     """Take a text as it was typed."""
-    with house.database.work() as work:
-        row = sessions.get(work, session_id)
-        now_ms = house.now_ms()
-        plain = text.replace("\r\n", "\n")
-        written = sessions.write_text(work, row, plain, base, op, burst, now_ms)
-        return _answer(request, house, work, session_id, written, (block, part))
+    return _take(request, house, session_id, Post(text.replace("\r\n", "\n"), base, op, burst), (block, part))
 
 
 @router.post("/desk/{session_id}/edit")
-async def edit(
+def edit(
     request: Request,
     house: InHouse,
-    session_id: int,
+    session_id: Id,
     edit: Annotated[str, Form(max_length=MOST_FORM)],
     base: Base,
     op: Op = None,
@@ -146,59 +170,58 @@ async def edit(
         row = sessions.get(work, session_id)
         text = row.text if base == row.version else sessions.version_text(work, session_id, base)
         changed = text if sessions.seen(work, session_id, op) else edited(row, text, wanted)
-        written = sessions.write_text(work, row, changed, base, op, burst, house.now_ms())
-        return _answer(request, house, work, session_id, written, (block, part))
+    return _take(request, house, session_id, Post(changed, base, op, burst), (block, part))
 
 
 @router.post("/desk/{session_id}/{way}", name="step")
-async def step(
+def step(
     request: Request,
     house: InHouse,
-    session_id: int,
+    session_id: Id,
     way: str,
     op: Op = None,
     block: Block = 0,
     part: Block = 0,
+    anew: Annotated[bool, Form()] = False,
 ) -> Response:
     """Undo or redo a step; or take the session to the floor."""
     if way == "floor":
-        return _to_the_floor(house, session_id)
+        return _to_the_floor(request, house, session_id, anew)
     if way not in ("undo", "redo"):
         raise Gone("There is nothing at this address.")
-    with house.database.work() as work:
+    with house.database.writing() as work:
         row = sessions.get(work, session_id)
         written = sessions.step_back(work, row, -1 if way == "undo" else 1, op, house.now_ms())
-        return _answer(request, house, work, session_id, written, (block, part))
+    return _answer(request, house, session_id, written, (block, part))
 
 
-def _to_the_floor(house: House, session_id: int) -> Response:
-    """A class from the session as it stands, unless something has to stop it."""
+def _to_the_floor(request: Request, house: House, session_id: int, anew: bool) -> Response:
+    """A class from the session as it stands, unless something has to stop it.
+
+    A form sent twice makes one class. Where a class of this session is on already, which one is meant is asked.
+    """
     with house.database.work() as work:
         opened = open_desk(house, work, session_id)
-        comers = people.comers(work, session_id)
-        _refuse(opened, house)
-        waiting = _waiting(work, session_id, opened.row.text)
-        if waiting:
-            return RedirectResponse(f"/run/{waiting}", 303)
+        comers = _comers(opened, people.comers(work, session_id), people.everyone(work))
+        on = [] if anew else _on(work, session_id)
+    _refuse(opened, house)
+    waiting = next((row.id for row, begun in on if not begun and row.text == opened.row.text), None)
+    if waiting:
+        return RedirectResponse(f"/run/{waiting}", 303)
+    if on:
+        listed = [(row, day(house, row.made_ms), begun) for row, begun in on]
+        return page(request, house, "run/which.html", here="run", session=opened.row, on=listed)
+    with house.database.writing() as work:
         sessions.keep_revision(work, opened.row, "taken to the floor", house.now_ms())
-        made = classes.make(
-            work,
-            session_id,
-            opened.typed.session.title or "Untitled session",
-            opened.row.text,
-            _comers(opened, comers, people.everyone(work)),
-            house.now_ms(),
-        )
+        title = opened.typed.session.title or "Untitled session"
+        frozen = freeze(opened.typed)
+        made = classes.make(work, session_id, title, opened.row.text, comers, house.now_ms(), frozen)
     return RedirectResponse(f"/run/{made.id}", 303)
 
 
-def _waiting(work: Session, session_id: int, text: str) -> int | None:
-    """A class of this very session that waits to be started, so that a form sent twice makes one class."""
-    for row in classes.open_classes(work):
-        same = row.session_id == session_id and row.text == text
-        if same and row.id is not None and not classes.events(work, row.id):
-            return row.id
-    return None
+def _on(work: Session, session_id: int) -> list[tuple[ClassRow, bool]]:
+    """The classes of a session that are not over, and whether each has begun."""
+    return [(row, classes.has_begun(work, row.id or 0)) for row in classes.open_of(work, session_id)]
 
 
 def _comers(opened: Desk, comers: list[tuple[Person, int]], everyone: list[Person]) -> list[Comer]:
@@ -220,7 +243,7 @@ def _refuse(opened: Desk, house: House) -> None:
 
 
 @router.get("/desk/{session_id}/why/{figure}")
-async def why(house: InHouse, session_id: int, figure: str) -> Response:
+def why(house: InHouse, session_id: Id, figure: str) -> Response:
     """How a figure came about."""
     with house.database.work() as work:
         opened = open_desk(house, work, session_id)
@@ -233,14 +256,22 @@ async def why(house: InHouse, session_id: int, figure: str) -> Response:
 
 
 @router.get("/desk/{session_id}/session.{form}")
-async def download(request: Request, house: InHouse, session_id: int, form: str) -> Response:
-    """The session in another form; the print sheet opens as a page."""
+def download(
+    request: Request, house: InHouse, session_id: Id, form: str, day: Annotated[str, Query(max_length=10)] = ""
+) -> Response:
+    """The session in another form; the print sheet opens as a page, and a calendar without a day asks for one."""
     if form not in WRITERS:
         raise Gone("There is no such form.")
     with house.database.work() as work:
         opened = open_desk(house, work, session_id)
+    if form == "ics" and opened.drawn.session.date is None:
+        known = _day(day)
+        if known is None:
+            wrong = f"“{day}” is no day; write it as 2026-11-30." if day else ""
+            return page(request, house, "desk/day.html", here="desk", session=opened.row, day=day, wrong=wrong)
+        opened.drawn = opened.drawn.on_day(known)
     writer = WRITERS[form]
-    when = When(datetime.fromtimestamp(house.now_ms() / 1000, UTC), known_zone(house.settings.time_zone))
+    when = When(house.when(house.now_ms()), house.zone)
     if form == "sheet":
         return HTMLResponse(to_sheet(opened.drawn, request.state.nonce))
     body = opened.row.text if form == "slate" else writer.write(opened.drawn, when)
@@ -249,15 +280,9 @@ async def download(request: Request, house: InHouse, session_id: int, form: str)
     return PlainTextResponse(body, media_type=writer.media_type, headers=headers)
 
 
-@router.get("/desk/{session_id}/events")
-async def events(request: Request, house: InHouse, session_id: int) -> StreamingResponse:
-    """Tells other windows that there is a newer version."""
-    with house.database.work() as work:
-        version = sessions.get(work, session_id).version
-    said = stream(
-        house.hub,
-        f"desk-{session_id}",
-        lambda: [("version", str(version))],
-        request.is_disconnected,
-    )
-    return StreamingResponse(said, media_type="text/event-stream", headers={"Cache-Control": "no-store"})
+def _day(text: str) -> str | None:
+    """A day as it is written on a slate; None where it is none."""
+    try:
+        return f"{date.fromisoformat(text)}" if len(text) == 10 else None
+    except ValueError:
+        return None

@@ -15,16 +15,18 @@ from lovrit.core.fit.slot import in_slot
 from lovrit.core.forecast.group import Someone
 from lovrit.core.forecast.learned import Pace
 from lovrit.core.recast.recast import SAID, offers
+from lovrit.core.run.event import MOST_ID
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.values import LovritError
 from lovrit.formats.fit_wish import GOALS, goal_of, stay_of, wish_of
 from lovrit.store import club, people, sessions
 from lovrit.web.desk.desk import Desk, open_desk
 from lovrit.web.desk.panel import FitForm, around, crowd_said, line_move, now_of, sides
-from lovrit.web.house import House, InHouse
+from lovrit.web.house import FormId, House, Id, InHouse
 from lovrit.web.pages import page, render
 
 router = APIRouter()
+At = Annotated[int, Query(ge=0, le=MOST_ID)]
 Text = Annotated[str, Query(max_length=20)]
 
 
@@ -37,10 +39,10 @@ def _panel(request: Request, house: House, opened: Desk, template: str, **values
 
 
 @router.get("/desk/{session_id}/fit")
-async def fits(
+def fits(
     request: Request,
     house: InHouse,
-    session_id: int,
+    session_id: Id,
     figure: Text = "total",
     value: Text = "",
     come: Text = "",
@@ -80,8 +82,8 @@ def _found(opened: Desk, form: FitForm) -> Fits:
 
 
 @router.get("/desk/{session_id}/recast")
-async def recasts(
-    request: Request, house: InHouse, session_id: int, block: int = 0, to: Annotated[str, Query(max_length=20)] = ""
+def recasts(
+    request: Request, house: InHouse, session_id: Id, block: At = 0, to: Annotated[str, Query(max_length=20)] = ""
 ) -> HTMLResponse:
     """What a block can be made into, and one of them beside what it is."""
     with house.database.work() as work:
@@ -97,7 +99,7 @@ async def recasts(
 
 
 @router.get("/desk/{session_id}/move")
-async def move(house: InHouse, session_id: int, line: int = 1) -> HTMLResponse:
+def move(house: InHouse, session_id: Id, line: At = 1) -> HTMLResponse:
     """The move that stands on a line, for the Desk to show beside the slate."""
     with house.database.work() as work:
         opened = open_desk(house, work, session_id)
@@ -107,7 +109,7 @@ async def move(house: InHouse, session_id: int, line: int = 1) -> HTMLResponse:
 
 
 @router.get("/desk/{session_id}/crowd")
-async def crowd(house: InHouse, session_id: int, block: int = 0) -> HTMLResponse:
+def crowd(house: InHouse, session_id: Id, block: At = 0) -> HTMLResponse:
     """What a block of reps comes to for the whole group: asked for after the page, since it takes longer."""
     with house.database.work() as work:
         opened = open_desk(house, work, session_id)
@@ -119,15 +121,15 @@ async def crowd(house: InHouse, session_id: int, block: int = 0) -> HTMLResponse
 
 
 @router.post("/desk/{session_id}/aside")
-async def aside(
+def aside(
     request: Request,
     house: InHouse,
-    session_id: int,
+    session_id: Id,
     code: Annotated[str, Form(max_length=60)],
     scope: Annotated[str, Form(max_length=10)] = "session",
     reason: Annotated[str, Form(max_length=200)] = "",
-    block: Annotated[int, Form()] = 0,
-    part: Annotated[int, Form()] = 0,
+    block: FormId = 0,
+    part: FormId = 0,
 ) -> Response:
     """Put a kind of remark aside, for this session or always."""
     with house.database.work() as work:
@@ -138,13 +140,13 @@ async def aside(
 
 
 @router.post("/desk/{session_id}/asides/{aside_id}/back")
-async def back(
+def back(
     request: Request,
     house: InHouse,
-    session_id: int,
-    aside_id: int,
-    block: Annotated[int, Form()] = 0,
-    part: Annotated[int, Form()] = 0,
+    session_id: Id,
+    aside_id: Id,
+    block: FormId = 0,
+    part: FormId = 0,
 ) -> Response:
     """Let a kind of remark speak again."""
     with house.database.work() as work:

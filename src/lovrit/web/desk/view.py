@@ -9,6 +9,7 @@ from lovrit.core.clock import clock, minutes, number, ratio
 from lovrit.core.crew.groups import sizes
 from lovrit.core.moves.library import Library
 from lovrit.core.session.problem import Problem
+from lovrit.core.session.reader import Spoken
 from lovrit.core.timeline.explain import hard_s, known_ratio, spare_s, top_effort
 from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import Value
@@ -57,6 +58,7 @@ class DeskView(Value):
     told: Told
     for_group: bool
     problems: tuple[Problem, ...]
+    spoken: tuple[Spoken, ...]
     stale: bool
     blocked: int
     weighed: int
@@ -90,6 +92,7 @@ def desk_view(
         told=told,
         for_group=block is not None and (block.pace is not None or (block.kind in ASKED_OF_ALL and bool(told.said))),
         problems=problems or plan.problems,
+        spoken=plan.reading.spoken,
         stale=stale,
         blocked=sum(note.level == "stop" for note in notes),
         weighed=sum(note.level == "weigh" for note in notes),

@@ -13,7 +13,7 @@ from lovrit.core.values import LovritError
 from lovrit.formats.moves_file import FLAGS, LISTS, read_moves, to_csv, to_json
 from lovrit.store import club, sessions
 from lovrit.store.sessions import Gone
-from lovrit.web.house import House, InHouse
+from lovrit.web.house import House, InHouse, WholeForm
 from lovrit.web.moves.drawing import picture, picture_of
 from lovrit.web.moves.view import Asked, form_fields, move_of, moves_view, used_in
 from lovrit.web.pages import page
@@ -28,7 +28,7 @@ class NotAMove(LovritError):
 
 
 @router.get("/moves")
-async def moves(
+def moves(
     request: Request, house: InHouse, words: str = "", pattern: str = "", kit: str = "", only: str = ""
 ) -> HTMLResponse:
     """The library, by words, pattern, kit and kind."""
@@ -38,15 +38,15 @@ async def moves(
 def _listed(request: Request, house: House, asked: Asked, **more: Any) -> HTMLResponse:
     with house.database.work() as work:
         own = club.own_keys(work)
-        texts = [(row, ran) for row, ran in sessions.kept(work, away=False)]
-    view = moves_view(house.library, asked, house.missing, own, texts, house.now_ms())
+        held = sessions.moves_held(work)
+    view = moves_view(house.library, asked, house.missing, own, held, house.now_ms())
     values: dict[str, Any] = {"view": view, "asked": asked, "patterns": PATTERNS, "kits": house.library.kit()}
     values |= {"missing": house.missing, "taken": None, "problems": (), **more}
     return page(request, house, "moves/page.html", **values)
 
 
 @router.get("/moves/library.{form}")
-async def download(house: InHouse, form: str) -> Response:
+def download(house: InHouse, form: str) -> Response:
     """The library as CSV or JSON."""
     if form not in ("csv", "json"):
         raise Gone("There is no such form.")
@@ -56,9 +56,9 @@ async def download(house: InHouse, form: str) -> Response:
 
 
 @router.post("/moves/file")
-async def bring(request: Request, house: InHouse, file: UploadFile) -> HTMLResponse:
+def bring(request: Request, house: InHouse, file: UploadFile) -> HTMLResponse:
     """Moves from a file; what can't be taken is named and the rest is kept."""
-    raw = await file.read(MOST_BYTES + 1)
+    raw = file.file.read(MOST_BYTES + 1)
     if len(raw) > MOST_BYTES:
         raise NotAMove("That file is larger than a megabyte, far more than a library needs.")
     try:
@@ -74,7 +74,7 @@ async def bring(request: Request, house: InHouse, file: UploadFile) -> HTMLRespo
 
 
 @router.post("/moves/kit")
-async def kit_today(house: InHouse, missing: Annotated[list[str] | None, Form()] = None) -> Response:
+def kit_today(house: InHouse, missing: Annotated[list[str] | None, Form()] = None) -> Response:
     """Say which kit isn't there today; every session then shows its way round."""
     known = set(house.library.kit())
     with house.database.work() as work:
@@ -84,13 +84,13 @@ async def kit_today(house: InHouse, missing: Annotated[list[str] | None, Form()]
 
 
 @router.get("/moves/new")
-async def new(request: Request, house: InHouse, name: str = "") -> HTMLResponse:
+def new(request: Request, house: InHouse, name: str = "") -> HTMLResponse:
     """An empty form for a move of the club's own."""
     return _form(request, house, {"name": name[:80]}, None)
 
 
 @router.get("/moves/{name}")
-async def one(request: Request, house: InHouse, name: str) -> HTMLResponse:
+def one(request: Request, house: InHouse, name: str) -> HTMLResponse:
     """A move: what is known of it, its drawing, and where it is used."""
     move = house.library.find(name)
     if move is None:
@@ -98,14 +98,14 @@ async def one(request: Request, house: InHouse, name: str) -> HTMLResponse:
     with house.database.work() as work:
         own = key_of(move.name) in club.own_keys(work)
         drawn = club.drawing(work, move.name)
-        uses = used_in(move.name, house.library, sessions.kept(work, away=False), house.now_ms())
+        uses = used_in(move.name, house.library, sessions.moves_held(work), house.now_ms())
     shown = picture_of(drawn) if drawn else picture(move.name)
     values: dict[str, Any] = {"move": move, "own": own, "picture": shown, "uses": uses, "library": house.library}
     return page(request, house, "moves/move.html", **values)
 
 
 @router.get("/moves/{name}/change")
-async def change(request: Request, house: InHouse, name: str) -> HTMLResponse:
+def change(request: Request, house: InHouse, name: str) -> HTMLResponse:
     """A move as a form."""
     move = house.library.find(name)
     if move is None:
@@ -119,9 +119,9 @@ def _form(request: Request, house: House, fields: dict[str, Any], refused: str |
 
 
 @router.post("/moves")
-async def keep(request: Request, house: InHouse) -> Response:
+def keep(request: Request, house: InHouse, form: WholeForm) -> Response:
     """Keep a move as it was written; a form with a slip comes back as it was, with a sentence."""
-    fields = {key: str(value)[:20_000] for key, value in (await request.form(max_fields=60)).items()}
+    fields = {key: str(value)[:20_000] for key, value in form.items()}
     move = move_of(fields)
     if isinstance(move, str):
         return _form(request, house, fields, move)
@@ -138,7 +138,7 @@ async def keep(request: Request, house: InHouse) -> Response:
 
 
 @router.post("/moves/{name}/let-go")
-async def let_go(house: InHouse, name: str) -> Response:
+def let_go(house: InHouse, name: str) -> Response:
     """Let the club's own version go."""
     with house.database.work() as work:
         club.let_go(work, name)

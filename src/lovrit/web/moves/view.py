@@ -7,9 +7,8 @@ from lovrit.core.moves.library import Library, key_of
 from lovrit.core.moves.move import PATTERNS, Move
 from lovrit.core.recast.round import way_round
 from lovrit.core.session.move import Task
-from lovrit.core.session.reader import read
 from lovrit.formats.moves_file import COLUMNS, FLAGS, LISTS, move_from, to_cell
-from lovrit.store.tables import SessionRow
+from lovrit.store.sessions import Holds
 from lovrit.web.moves.drawing import Picture, picture
 
 DAY_MS = 86_400_000
@@ -69,14 +68,11 @@ class MovesView:
         return ONLY
 
 
-Kept = list[tuple[SessionRow, int | None]]
-
-
 def moves_view(
-    library: Library, asked: Asked, missing: frozenset[str], own: set[str], kept: Kept, now_ms: int
+    library: Library, asked: Asked, missing: frozenset[str], own: set[str], held: list[Holds], now_ms: int
 ) -> MovesView:
     """The library as asked for."""
-    uses = _uses(library, kept, now_ms)
+    uses = _uses(library, held, now_ms)
     rows = [_row(move, library, missing, own, uses.get(move.name, [])) for move in library.moves]
     found = [row for row in rows if _is(row, asked)]
     groups = tuple((pattern, tuple(row for row in found if row.move.pattern == pattern)) for pattern in PATTERNS)
@@ -118,24 +114,21 @@ def _is(row: Row, asked: Asked) -> bool:
     )
 
 
-def _uses(library: Library, kept: Kept, now_ms: int) -> dict[str, list[Use]]:
+def _uses(library: Library, held: list[Holds], now_ms: int) -> dict[str, list[Use]]:
     """Which sessions each move is in."""
     found: dict[str, list[Use]] = {}
-    for row, ran in kept:
-        days = (now_ms - ran) // DAY_MS if ran else None
-        for name in _names(row, library):
-            found.setdefault(name, []).append(Use(row.id or 0, row.title or "Untitled session", days))
+    names = {name: library.find(name) for one in held for name in one.moves}
+    for one in held:
+        days = (now_ms - one.ran) // DAY_MS if one.ran else None
+        moves = {move.name for move in (names[name] for name in one.moves) if move}
+        for move in moves:
+            found.setdefault(move, []).append(Use(one.id, one.title or "Untitled session", days))
     return found
 
 
-def _names(row: SessionRow, library: Library) -> set[str]:
-    tasks = (task for block in read(row.text).session.blocks for line in block.moves for task in line.tasks)
-    return {move.name for task in tasks for move in [library.find(task.name)] if move}
-
-
-def used_in(name: str, library: Library, kept: Kept, now_ms: int) -> list[Use]:
+def used_in(name: str, library: Library, held: list[Holds], now_ms: int) -> list[Use]:
     """The sessions that a move is in."""
-    return _uses(library, kept, now_ms).get(name, [])
+    return _uses(library, held, now_ms).get(name, [])
 
 
 def form_fields(move: Move) -> dict[str, str]:
