@@ -6,9 +6,27 @@ import { focusNext, focusWanted, handleFigures, handleStations } from "./figures
 import { freshId, typing } from "./hands.js";
 import { handlePanel } from "./panel.js";
 import { difference, makeEditor, remote, showProblems } from "./slate.js";
+import { listenOn } from "./stream.js";
 
 const AFTER_TYPING_MS = 140;
 const AGAIN_MS = 1500;
+const MOST_AGAIN_MS = 10_000;
+const LIMIT_MS = 20_000;
+
+/**
+ * What a browser kept of a slate; kept by an earlier version of this page it is the text alone.
+ * @param {string | null} kept @returns {{text: string, base: number, sent: string} | null}
+ */
+function readKept(kept) {
+  if (kept === null) return null;
+  try {
+    const found = JSON.parse(kept);
+    if (typeof found?.text === "string") return found;
+  } catch {
+    // the text alone
+  }
+  return { text: kept, base: -1, sent: "" };
+}
 
 class Desk {
   /** @param {HTMLElement} root */
@@ -62,20 +80,36 @@ class Desk {
     });
   }
 
-  /** What was typed and never reached the server comes back after a reload. */
+  /** What was typed and never reached the server comes back after a reload; with what others wrote meanwhile, merged. */
   restore() {
-    const kept = localStorage.getItem(this.kept);
-    if (kept === null || kept === this.synced) {
+    const kept = readKept(localStorage.getItem(this.kept));
+    if (!kept || kept.text === this.synced) {
       localStorage.removeItem(this.kept);
-      return;
+    } else if (kept.base < 0 || kept.base === this.version || kept.sent === this.synced) {
+      this.editor.dispatch({ changes: difference(this.synced, kept.text) });
+    } else {
+      this.enqueue(async () => {
+        const taken = await this.post("text", { text: kept.text, base: String(kept.base) });
+        if (taken) localStorage.removeItem(this.kept);
+        else this.editor.dispatch({ changes: difference(this.synced, kept.text) }); // that version is not known there
+      });
     }
-    this.editor.dispatch({ changes: difference(this.synced, kept) });
+  }
+
+  /** Keep what is typed until the server has it, with the version that it was typed on. */
+  keep() {
+    const kept = { text: this.editor.state.doc.toString(), base: this.version, sent: this.synced };
+    try {
+      localStorage.setItem(this.kept, JSON.stringify(kept));
+    } catch {
+      this.say("This browser keeps nothing: don’t close the page before it says that all is saved.");
+    }
   }
 
   /** @param {ChangeSet} changes */
   typed(changes) {
     this.pending = this.pending.compose(changes);
-    localStorage.setItem(this.kept, this.editor.state.doc.toString());
+    this.keep();
     clearTimeout(this.waiting);
     this.waiting = window.setTimeout(() => this.flush(), AFTER_TYPING_MS);
   }
@@ -86,9 +120,14 @@ class Desk {
     return this.enqueue(async () => {
       if (this.pending.empty) return;
       const text = this.editor.state.doc.toString();
+      const before = { synced: this.synced, pending: this.pending };
       this.synced = text;
       this.pending = ChangeSet.empty(text.length);
-      await this.post("text", { text, burst: `typing-${this.hand}` });
+      if (!(await this.post("text", { text, burst: `typing-${this.hand}` }))) {
+        this.synced = before.synced;
+        this.pending = before.pending.compose(this.pending);
+        return;
+      }
       if (this.editor.state.doc.toString() !== text) return;
       localStorage.removeItem(this.kept);
       this.follow(this.editor.state.doc.lineAt(this.editor.state.selection.main.head).number);
@@ -98,13 +137,13 @@ class Desk {
   /** @param {Record<string, unknown>} edit @param {string} [burst] */
   edit(edit, burst) {
     this.flush();
-    return this.enqueue(() => this.post("edit", { edit: JSON.stringify(edit), burst: burst ?? freshId() }));
+    return this.enqueue(async () => { await this.post("edit", { edit: JSON.stringify(edit), burst: burst ?? freshId() }); });
   }
 
   /** @param {"undo" | "redo"} way */
   step(way) {
     this.flush();
-    this.enqueue(() => this.post(way, {}));
+    this.enqueue(async () => { await this.post(way, {}); });
     return true;
   }
 
@@ -117,28 +156,35 @@ class Desk {
     return this.queue;
   }
 
-  /** @param {string} path @param {Record<string, string>} fields */
+  /** Send until it is taken or refused; whether it was taken. @param {string} path @param {Record<string, string>} fields */
   async post(path, fields) {
     const body = new URLSearchParams({
-      ...fields,
       op: freshId(),
       base: String(this.version),
       block: String(this.block),
       part: String(this.part),
+      ...fields,
     });
-    for (;;) {
-      let answer;
+    for (let again = AGAIN_MS; ; again = Math.min(MOST_AGAIN_MS, again * 2)) {
+      let said = "Not reached: what you typed is kept here and sent again.";
       try {
-        answer = await fetch(`${this.url}/${path}`, { method: "POST", body, headers: { "x-lovrit": "1" } });
-      } catch {
-        this.say("Not reached: what you typed is kept here and sent again.");
-        await new Promise((done) => setTimeout(done, AGAIN_MS));
-        continue;
+        const signal = AbortSignal.timeout(LIMIT_MS);
+        const answer = await fetch(`${this.url}/${path}`, { method: "POST", body, signal, headers: { "x-lovrit": "1" } });
+        const text = await answer.text();
+        if (answer.ok) {
+          this.adopt(text);
+          return true;
+        }
+        said = `${text || "That did not work."} What you typed is kept here.`;
+        if (answer.status < 500 && answer.status !== 401 && answer.status !== 429) {
+          this.say(answer.status === 409 || answer.status === 422 ? text : said);
+          return false;
+        }
+      } catch (error) {
+        if (!(error instanceof TypeError || error instanceof DOMException)) throw error;
       }
-      const text = await answer.text();
-      if (answer.ok) this.adopt(text);
-      else this.say(text || "That did not work.");
-      return;
+      this.say(said);
+      await new Promise((done) => setTimeout(done, again));
     }
   }
 
@@ -265,7 +311,7 @@ class Desk {
     if (!slate) return;
     const blocks = slate.split("\n").filter((line) => !/^(title|date|slot|people|setup):/i.test(line)).join("\n").trim();
     if (this.lines().length) this.edit({ do: "insert", at: 5000, text: blocks });
-    else this.enqueue(() => this.post("text", { text: slate }));
+    else this.enqueue(async () => { await this.post("text", { text: slate }); });
   }
 
   /** A file's text as a slate; empty where it could not be read, and said. @param {string} text */
@@ -345,8 +391,9 @@ class Desk {
       url: this.url,
       block: () => this.block,
       settled: () => { this.flush(); return this.enqueue(async () => {}); },
-      take: (text) => { this.flush(); return this.enqueue(() => this.post("text", { text })); },
-      look: (path, fields) => this.enqueue(() => this.post(path, fields)),
+      take: (text) => { this.flush(); return this.enqueue(async () => { await this.post("text", { text }); }); },
+      write: () => this.editor.focus(),
+      look: (path, fields) => this.enqueue(async () => { await this.post(path, fields); }),
     });
     this.root.addEventListener("dragover", (event) => event.preventDefault());
     this.root.addEventListener("drop", (event) => this.dropped(event));
@@ -354,14 +401,13 @@ class Desk {
     this.root.addEventListener("click", (event) => this.clicked(event));
     document.addEventListener("keydown", (event) => this.pressed(event));
     document.addEventListener("keydown", (event) => this.redone(event), true);
-    const events = new EventSource(`${this.url}/events`);
-    events.addEventListener("version", (event) => {
-      if (Number(event.data) > this.version && !this.busy) {
+    listenOn(`desk-${this.root.dataset.session}`, {
+      version: (data) => {
+        if (Number(data) <= this.version || this.busy) return;
         this.flush();
-        this.enqueue(async () => { if (Number(event.data) > this.version) await this.refresh(); });
-      }
+        this.enqueue(async () => { if (Number(data) > this.version) await this.refresh(); });
+      },
     });
-    window.addEventListener("pagehide", () => events.close());
   }
 
   /** @param {SubmitEvent} event */
@@ -371,6 +417,7 @@ class Desk {
       event.preventDefault();
       if (form.closest("#why")) form.closest("#why")?.setAttribute("hidden", "");
       this.edit(JSON.parse(String(new FormData(form).get("edit"))));
+      this.editor.focus(); // the next letters are meant for the slate
     } else if (form.matches(".step")) {
       event.preventDefault();
       this.step(form.action.endsWith("undo") ? "undo" : "redo");
@@ -439,9 +486,10 @@ class Desk {
       const why = document.getElementById("why");
       if (why) why.hidden = true;
     } else if (event.key === "F8" && !inEditor) this.nextPlace();
-    else if (!typing(event.target) && (event.key === "[" || event.key === "]")) {
+    else if (event.altKey && (event.code === "BracketLeft" || event.code === "BracketRight")) {
+      event.preventDefault();
       const blocks = this.lines().length;
-      const block = Math.min(blocks - 1, Math.max(0, this.block + (event.key === "[" ? -1 : 1)));
+      const block = Math.min(blocks - 1, Math.max(0, this.block + (event.code === "BracketLeft" ? -1 : 1)));
       focusNext("");
       this.show(block, 0);
     }

@@ -11,17 +11,28 @@ export function say(text) {
   if (said) said.textContent = text;
 }
 
-const screens = { d: "/", c: "/crew", r: "/run", b: "/debrief", m: "/moves", k: "/club" };
-let going = false;
+// in the order of the work
+const SCREENS = ["/", "/crew", "/run", "/debrief", "/moves", "/club"];
 
 document.addEventListener("keydown", (event) => {
-  if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
-  if (event.key === "?") openDialog("keys");
-  else if (event.key === "g" && !document.getElementById("run")) {
-    going = true;
-    setTimeout(() => { going = false; }, 1500);
-  } else if (going && event.key in screens) {
-    location.assign(screens[/** @type {keyof typeof screens} */ (event.key)]);
+  if (event.ctrlKey || event.metaKey) return;
+  const screen = event.altKey && !event.shiftKey ? SCREENS[Number(/^Digit([1-9])$/.exec(event.code)?.[1] ?? 0) - 1] : undefined;
+  if (screen) {
+    event.preventDefault();
+    location.assign(screen);
+  } else if (event.key === "?" && !event.altKey && !typing(event.target)) openDialog("keys");
+});
+
+// A menu closes with Esc, and when the hand goes elsewhere.
+document.addEventListener("keydown", (event) => {
+  const open = event.key === "Escape" ? document.querySelector("details.menu[open]") : null;
+  if (!open) return;
+  open.removeAttribute("open");
+  open.querySelector("summary")?.focus();
+});
+document.addEventListener("pointerdown", (event) => {
+  for (const open of document.querySelectorAll("details.menu[open]")) {
+    if (!open.contains(/** @type {Node} */ (event.target))) open.removeAttribute("open");
   }
 });
 
@@ -35,6 +46,15 @@ function openDialog(id) {
   const dialog = document.getElementById(id);
   if (dialog instanceof HTMLDialogElement && !dialog.open) dialog.showModal();
 }
+
+// A post by htmx that was refused, or that nobody answered, says so.
+document.addEventListener("htmx:responseError", (event) => {
+  say(/** @type {CustomEvent} */ (event).detail.xhr.responseText || "That did not work.");
+});
+document.addEventListener("htmx:sendError", () => say("Not reached: nothing was changed. Try again."));
+document.addEventListener("htmx:afterRequest", (event) => {
+  if (/** @type {CustomEvent} */ (event).detail.successful) say("");
+});
 
 // A person is carried to another group with the pointer; the list beside the name does the same by keyboard.
 document.addEventListener("pointerdown", (event) => {

@@ -7,6 +7,7 @@ import { typing } from "./hands.js";
  * @property {() => number} block
  * @property {() => Promise<void>} settled
  * @property {(text: string) => Promise<void>} take
+ * @property {() => void} write puts the cursor back into the slate
  * @property {(path: string, fields: Record<string, string>) => Promise<void>} look
  */
 
@@ -89,6 +90,7 @@ export function handlePanel(root, hands) {
       const text = String(new FormData(form).get("text")).replaceAll("\r\n", "\n");
       close();
       hands.take(text);
+      hands.write();
     } else if (form.matches(".to-look")) {
       event.preventDefault();
       const submitter = /** @type {SubmitEvent} */ (event).submitter;
@@ -98,25 +100,28 @@ export function handlePanel(root, hands) {
   });
 
   document.addEventListener("keydown", (event) => {
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.ctrlKey || event.metaKey) return;
+    const way = event.altKey ? { KeyF: "fit", KeyR: `recast?block=${hands.block()}` }[event.code] : undefined;
+    if (way) {
+      event.preventDefault();
+      open(`${hands.url}/${way}`);
+    }
+    if (event.altKey) return;
     const shown = panel();
     if (shown && !shown.hidden) {
       if (event.key === "Escape") {
         event.stopPropagation();
         close();
-      } else if (/^[1-4]$/.test(event.key) && !typing(event.target)) take(shown, event.key);
+      } else if (/^[1-4]$/.test(event.key) && !typing(event.target)) {
+        event.preventDefault(); // the cursor goes back to the slate, and the figure must not follow it there
+        take(shown, event.key);
+      }
       else if (event.key === "Enter" && event.target instanceof HTMLAnchorElement && event.target.closest("#panel nav[aria-label]")) {
         if (event.target.getAttribute("aria-current") === "true") {
           event.preventDefault();
           take(shown, "1");
         }
       }
-    }
-    if (typing(event.target)) return;
-    const way = event.key === "f" ? "fit" : event.key === "r" ? `recast?block=${hands.block()}` : "";
-    if (way) {
-      event.preventDefault();
-      open(`${hands.url}/${way}`);
     }
   });
 

@@ -1,14 +1,16 @@
 // A class on a screen: between messages the page runs on by itself from the plan, by the server's clock.
-import { clock, freshId, typing } from "./hands.js";
+import { advance, GO_ON_MS, placeOf, take } from "./fold.js";
+import { clock, typing } from "./hands.js";
+import { Presses } from "./presses.js";
 import { Sound } from "./sound.js";
+import { listenOn } from "./stream.js";
 
 /** @typedef {{phase: string, said: string, block: number, where: string, effort: string | null, seconds: number, beat: number | null, stands: Stand[]}} Interval */
 /** @typedef {{station: string, side: string | null, groups: string[], then: string[]}} Stand */
 /** @typedef {{groups: string[], end_s: number, intervals: Interval[]}} Plan */
-/** @typedef {{now_ms: number, phase: string, interval: number, place_ms: number, since_ms: number, lengths_ms: number[], started_ms: number | null, over_ms: number | null, stopped?: number[]}} State */
+/** @typedef {import("./fold.js").State} State */
 
-const COUNT_IN_MS = 5000;
-const AGAIN_MS = 1000;
+const END_MS = 1000;
 
 /** @param {string} id */
 const at = (id) => document.getElementById(id);
@@ -28,17 +30,20 @@ class Run {
     this.plan = JSON.parse(at("plan")?.textContent ?? "{}");
     /** @type {State} */
     this.state = JSON.parse(at("state")?.textContent ?? "{}");
-    this.offset = this.state.now_ms - Date.now();
+    this.offset = (this.state.now_ms ?? Date.now()) - Date.now();
     this.best = Number.POSITIVE_INFINITY;
     this.sound = new Sound();
+    this.zone = root.dataset.zone;
     this.drawn = "";
-    /** @type {Record<string, unknown>[]} */
-    this.unsent = [];
-    this.sending = false;
+    this.announced = "";
+    this.stillAway = "";
+    /** The server's state, on which the presses that it has not yet answered are laid. */
+    this.server = this.state;
+    this.presses = new Presses(`/run/${this.id}/happen`, (state) => { this.server = state; }, (said) => this.tell(said));
     this.strip();
     this.setClock();
     this.listen();
-    this.tick();
+    this.lay();
     setInterval(() => this.tick(), 100);
     setInterval(() => this.setClock(), 20_000);
   }
@@ -67,13 +72,8 @@ class Run {
 
   /** Where the class is now: the interval, ms into it, and ms left of it. */
   place() {
-    let { interval, place_ms: place } = this.state;
-    if (this.state.phase === "on") place += Math.max(0, this.now() - this.state.since_ms);
-    if (this.state.phase === "over") return { interval: this.plan.intervals.length, place: 0, left: 0 };
-    while (interval < this.plan.intervals.length && place >= this.state.lengths_ms[interval]) {
-      place -= this.state.lengths_ms[interval];
-      interval += 1;
-    }
+    const { phase, interval, place_ms: place } = advance(this.state, this.now());
+    if (phase === "over") return { interval: this.plan.intervals.length, place: 0, left: 0 };
     return { interval, place, left: (this.state.lengths_ms[interval] ?? 0) - place };
   }
 
@@ -106,8 +106,16 @@ class Run {
     put("where", ready ? "the whole class" : moves ? "go to your next station" : [one.where, effort].filter(Boolean).join(" · "));
     put("after", ready ? `first: ${one.said}` : next ? `then ${next.said} ${clock(next.seconds)}` : "the last one");
     put("ends", ready ? "" : `class ends ${this.endsAt(interval)}`);
+    this.announce(`${at("what")?.textContent}, ${at("where")?.textContent}`);
     this.stands(one.phase === "rest" || one.phase === "break" || one.phase === "change", interval);
     this.buttons();
+  }
+
+  /** A change of phase, said once to who listens with a screen reader. @param {string} text */
+  announce(text) {
+    if (text === this.announced) return;
+    this.announced = text;
+    put("announce", text);
   }
 
   /** Whether people change stations before the next work. @param {number} interval */
@@ -121,8 +129,8 @@ class Run {
   endsAt(interval) {
     const { left } = this.place();
     const rest = this.state.lengths_ms.slice(interval + 1).reduce((sum, one) => sum + one, 0);
-    const end = new Date(Math.round((Date.now() + left + rest) / 5000) * 5000);
-    return end.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", second: "2-digit" });
+    const end = new Date(Math.round((this.now() + left + rest) / 5000) * 5000);
+    return end.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", second: "2-digit", timeZone: this.zone });
   }
 
   /** In a rest the coming stations are shown, where to go; at work where everyone is. @param {boolean} resting @param {number} interval */
@@ -179,6 +187,7 @@ class Run {
     this.root.dataset.now = "rest";
     put("time", "0:00");
     put("what", "done");
+    this.announce("The class is over.");
     put("where", "Walk, breathe, drink.");
     put("after", "");
     put("ends", "");
@@ -190,12 +199,24 @@ class Run {
       link.href = `/debrief/${this.id}`;
       link.textContent = "To the debrief";
       row.append(link);
+      if (this.mayGoOn()) {
+        const again = Object.assign(document.createElement("button"), { type: "button", className: "press", textContent: "Go on after all" });
+        again.dataset.do = "goes-on";
+        row.append(" ", again);
+        setTimeout(() => again.remove(), GO_ON_MS - (this.now() - this.state.since_ms));
+      }
       at("stands")?.append(row);
     }
     this.buttons();
   }
 
+  /** Whether an end can still be taken back. */
+  mayGoOn() {
+    return this.state.phase === "over" && this.state.ended_from !== null && this.now() - this.state.since_ms < GO_ON_MS;
+  }
+
   buttons() {
+    put("marks", this.state.marks ? `${this.state.marks} marked` : "");
     const start = document.querySelector("[data-do=start]");
     const words = { ready: "Start the class", on: "Hold", held: "Go on", over: "Done" };
     if (start) {
@@ -249,38 +270,89 @@ class Run {
   }
 
   listen() {
-    const events = new EventSource(`/run/${this.id}/events?screen=${this.coach ? "coach" : "wall"}`);
-    events.addEventListener("state", (event) => this.take(JSON.parse(event.data)));
-    events.addEventListener("hearts", (event) => {
-      const box = at("hearts");
-      if (box) box.innerHTML = event.data;
+    listenOn(`${this.coach ? "coach" : "wall"}-${this.id}`, {
+      state: (data) => this.take(JSON.parse(data)),
+      hearts: (data) => {
+        const box = at("hearts");
+        if (box) box.innerHTML = data;
+      },
+      away: () => {
+        this.root.dataset.away = "1";
+        this.stillAway = "The server is not reached; the class goes on from the plan.";
+        this.tell("");
+      },
+      back: () => {
+        delete this.root.dataset.away;
+        this.stillAway = "";
+        this.tell("");
+        this.setClock();
+        this.presses.flush();
+      },
     });
-    events.onerror = () => { this.root.dataset.away = "1"; put("said", "The server is not reached; the class goes on from the plan."); };
-    events.onopen = () => { delete this.root.dataset.away; put("said", ""); this.setClock(); this.flush(); };
-    window.addEventListener("pagehide", () => events.close());
     this.root.addEventListener("click", (event) => {
       const button = /** @type {Element} */ (event.target).closest("[data-do], .who [data-person]");
-      if (!(button instanceof HTMLElement)) return;
+      if (!(button instanceof HTMLElement) || button.dataset.do === "end") return;
       if (button.dataset.person) this.stops(Number(button.dataset.person));
       else this.press(button.dataset.do ?? "");
       if (button.dataset.do) button.blur();
     });
+    this.holdToEnd();
     document.addEventListener("keydown", (event) => {
       const open = document.querySelector("dialog[open]");
       if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey || open) return;
-      const keys = { " ": "start", ArrowLeft: "back", ArrowRight: "next", "+": "longer", "=": "longer", s: "stops", m: "mark", e: "end", b: "sound" };
-      const does = keys[/** @type {keyof typeof keys} */ (event.key)];
+      const does = KEYS[event.key];
       if (!does || (!this.coach && does !== "sound")) return;
       event.preventDefault();
-      this.press(does);
+      if (!event.repeat) this.press(does);
     });
+  }
+
+  /** An end is held for a second, by key or by hand, so that nothing ends a class by mistake. */
+  holdToEnd() {
+    const button = document.querySelector("[data-do=end]");
+    if (!(button instanceof HTMLElement)) return;
+    let timer = 0;
+    const begin = () => {
+      if (timer) return;
+      button.dataset.held = "1";
+      timer = window.setTimeout(() => { leave(); this.press("end"); }, END_MS);
+    };
+    const leave = () => {
+      clearTimeout(timer);
+      timer = 0;
+      delete button.dataset.held;
+    };
+    button.addEventListener("pointerdown", begin);
+    for (const name of ["pointerup", "pointerleave", "pointercancel", "blur"]) button.addEventListener(name, leave);
+    const isEnd = (/** @type {KeyboardEvent} */ event) => event.key.toLowerCase() === "e"
+      || (event.target === button && (event.key === "Enter" || event.key === " "));
+    document.addEventListener("keydown", (event) => {
+      if (!isEnd(event) || typing(event.target) || event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]")) return;
+      event.preventDefault();
+      event.stopPropagation();
+      begin();
+    }, true);
+    document.addEventListener("keyup", (event) => { if (isEnd(event)) leave(); }, true);
+  }
+
+  /** What is said at the foot: of presses that wait, else of a server that is away. @param {string} said */
+  tell(said) {
+    put("said", said || this.stillAway);
+    this.lay();
   }
 
   /** @param {State} state */
   take(state) {
-    if (this.unsent.length) return;
-    this.state = state;
-    this.drawn = "";
+    if ((state.now_ms ?? 0) < (this.server.now_ms ?? 0)) return;
+    this.server = state;
+    this.lay();
+  }
+
+  /** The server's state with the presses that it has not yet answered laid on it. */
+  lay() {
+    const before = JSON.stringify([this.state, this.plan.intervals.length]);
+    this.state = (this.presses?.waiting ?? []).reduce((state, press) => take(state, press), this.server);
+    if (before !== JSON.stringify([this.state, this.plan.intervals.length]) || !this.drawn) this.drawn = "";
     this.tick();
   }
 
@@ -292,6 +364,7 @@ class Run {
     } else if (what === "stops") {
       const dialog = at("who-stops");
       if (dialog instanceof HTMLDialogElement) dialog.showModal();
+      at("who-title")?.focus(); // not a name: the next press on space would stop somebody
     } else if (what === "start") {
       this.sound.wake();
       const does = { ready: "start", on: "hold", held: "resume" }[this.state.phase];
@@ -311,52 +384,16 @@ class Run {
     this.send({ kind: stopped ? "returns" : "stops", person });
   }
 
-  /** Something happened: it shows at once, and is sent until the server has it. @param {Record<string, unknown>} event */
+  /** Something happened: it shows at once, and is sent until the server has it. @param {{kind: string, seconds?: number, person?: number}} event */
   send(event) {
-    const whole = { ...event, id: freshId(), at_ms: Math.round(this.now()) };
-    this.unsent.push(whole);
-    this.foretell(whole);
-    this.flush();
-  }
-
-  async flush() {
-    if (this.sending) return;
-    this.sending = true;
-    try {
-      while (this.unsent.length) {
-        const answer = await fetch(`/run/${this.id}/happen`, {
-          method: "POST",
-          headers: { "content-type": "application/json", "x-lovrit": "1" },
-          body: JSON.stringify(this.unsent[0]),
-        });
-        this.unsent.shift();
-        if (answer.ok) this.take(await answer.json());
-      }
-    } catch {
-      put("said", "Not reached: kept here, and sent when the server is back.");
-      setTimeout(() => this.flush(), AGAIN_MS);
-    } finally {
-      this.sending = false;
-    }
-  }
-
-  /** What the clock will do, until the server has said so. @param {Record<string, unknown>} event */
-  foretell(event) {
-    const now = Number(event.at_ms);
-    const { interval, place } = this.place();
-    const here = { ...this.state, interval, place_ms: place, since_ms: now };
-    if (event.kind === "start") Object.assign(here, { phase: "on", place_ms: -COUNT_IN_MS });
-    else if (event.kind === "hold") here.phase = "held";
-    else if (event.kind === "resume") here.phase = "on";
-    else if (event.kind === "next") Object.assign(here, { interval: interval + (place < 0 ? 0 : 1), place_ms: 0 });
-    else if (event.kind === "back") Object.assign(here, { interval: Math.max(0, interval - (place <= 3000 ? 1 : 0)), place_ms: 0 });
-    else if (event.kind === "longer") here.lengths_ms = here.lengths_ms.map((one, nth) => (nth === interval ? one + 10_000 : one));
-    else if (event.kind === "end") here.phase = "over";
-    this.state = here;
-    this.drawn = "";
-    this.tick();
+    const now = Math.round(this.now());
+    this.presses.add({ ...event, at_ms: now, place: placeOf(advance(this.state, now)) });
+    this.lay();
   }
 }
+
+/** @type {Record<string, string>} */
+const KEYS = { " ": "start", ArrowLeft: "back", ArrowRight: "next", "+": "longer", "=": "longer", s: "stops", m: "mark", b: "sound" };
 
 const root = at("run");
 if (root) Object.assign(window, { run: new Run(root) });
