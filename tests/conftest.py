@@ -56,6 +56,6 @@ def client(tmp_path: Path, clock: Clock) -> Iterator[TestClient]:
     database = Database(None)
     fill(database)
     app = create_app(Settings(data=tmp_path), database, clock)
-    with TestClient(app) as client:
+    with TestClient(app, base_url="http://127.0.0.1") as client:
         client.app_state = app.state  # type: ignore[attr-defined]
         yield client

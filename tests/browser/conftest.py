@@ -6,6 +6,7 @@ import socket
 import subprocess
 import sys
 import time
+import urllib.error
 import urllib.request
 from collections.abc import Iterator
 from pathlib import Path
@@ -46,6 +47,8 @@ class Server:
             try:
                 urllib.request.urlopen(f"{self.url}/clock", timeout=1).read()
                 return
+            except urllib.error.HTTPError:
+                return  # it asks for the passphrase, so it is there
             except OSError:
                 time.sleep(0.1)
         raise AssertionError((self.data / "server.log").read_text())

@@ -40,7 +40,7 @@ def test_fit_recast_two_fixes_and_undo_by_keyboard(page: Page, server: Server) -
     new_session(page, server, TOO_MUCH)
     before = slate_of(page)
     leave_the_slate(page)
-    page.keyboard.press("f")
+    page.keyboard.press("Alt+f")
     expect(page.locator("#fit-value")).to_be_focused()
     page.keyboard.type("25:00")
     page.keyboard.press("Enter")
@@ -51,7 +51,7 @@ def test_fit_recast_two_fixes_and_undo_by_keyboard(page: Page, server: Server) -
     expect(page.locator("#readout")).to_contain_text("25:00 of a 45:00 slot")
 
     leave_the_slate(page)
-    page.keyboard.press("r")
+    page.keyboard.press("Alt+r")
     expect(page.locator("#panel nav a[aria-current]")).to_be_focused()
     expect(page.locator("#panel .recast-why")).to_contain_text("Kinder")
     no_serious_findings(page)

@@ -16,7 +16,7 @@ from lovrit.web.app import create_app
 _data = Path(tempfile.mkdtemp())
 _database = Database(_data / "api.sqlite")
 fill(_database)
-_app = create_app(Settings(data=_data, straps=False), _database)
+_app = create_app(Settings(data=_data, straps=False, hosts=("testserver",)), _database)
 described = schemathesis.openapi.from_asgi("/api/openapi.json", _app)
 
 
@@ -37,6 +37,10 @@ def test_a_program_plans_a_session_without_the_pages(client: TestClient, winter:
     assert client.post("/api/write/ics", json=session).status_code == 422
     bad = client.post("/api/plan/slate", json={"slate": "3 runds of 40/20"})
     assert bad.status_code == 422 and bad.json()["errors"][0]["nearest"] == "3 rounds of 40/20"
+    lasts = {
+        said: client.post("/api/plan", json={"blocks": [{"kind": "rest", "total_s": said}]}) for said in (40, False)
+    }
+    assert [one.status_code for one in lasts.values()] == [200, 422]
     assert client.post("/api/read/csv", json={"csv": "a,b"}).json()["left_out"]
     assert client.get("/api/schema").json() == schema()
     assert len(client.get("/api/moves").json()) >= 60

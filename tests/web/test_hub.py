@@ -4,7 +4,7 @@ import asyncio
 from collections.abc import Coroutine
 from concurrent.futures import ThreadPoolExecutor
 
-from lovrit.web.hub import MOST_WAITING, Hub, message, stream
+from lovrit.web.hub import MOST_WAITING, Hub, Message, stream
 
 
 def in_a_loop(work: Coroutine):
@@ -19,7 +19,11 @@ async def never() -> bool:
 
 async def heard(hub: Hub, channel: str, want: int) -> list[str]:
     told: list[str] = []
-    async for text in stream(hub, channel, lambda: [("first", "0")], never):
+
+    async def first() -> list[Message]:
+        return [Message(channel, "first", "0")]
+
+    async for text in stream(hub, [channel], first, never):
         if text.startswith("event: "):
             told.append(text)
         if len(told) == want:
@@ -28,7 +32,8 @@ async def heard(hub: Hub, channel: str, want: int) -> list[str]:
 
 
 def test_messages_are_written_as_the_standard_says() -> None:
-    assert message("state", "a\nb") == "event: state\ndata: a\ndata: b\n\n"
+    said = Message("wall-1", "state", "a\nb").written()
+    assert said == 'event: said\ndata: {"on": "wall-1", "event": "state", "data": "a\\nb"}\n\n'
 
 
 def test_all_hear_their_channel_in_order() -> None:
@@ -46,15 +51,15 @@ def test_all_hear_their_channel_in_order() -> None:
         return tuple(told)
 
     *mine, other = in_a_loop(go())
-    expected = [message("first", "0"), *(message("state", str(nth)) for nth in range(3))]
-    assert all(one == expected for one in mine)
-    assert other == [message("first", "0"), message("state", "other")]
+    told = [("first", "0"), *(("state", str(nth)) for nth in range(3))]
+    assert all(one == [Message("coach-1", *said).written() for said in told] for one in mine)
+    assert other == [Message("coach-2", *said).written() for said in (("first", "0"), ("state", "other"))]
 
 
 def test_a_listener_that_cannot_keep_up_is_let_go_and_the_rest_stay() -> None:
     async def go() -> int:
         hub = Hub()
-        with hub.listening("c") as slow:
+        with hub.listening(["c"]) as slow:
             for nth in range(MOST_WAITING + 5):
                 hub.say("c", "state", str(nth))
             said = [slow.get_nowait() for _ in range(slow.qsize())]
@@ -72,4 +77,4 @@ def test_everyone_is_let_go_when_the_server_stops() -> None:
         hub.close()
         return await asyncio.wait_for(task, 2)
 
-    assert in_a_loop(go()) == [message("first", "0")]
+    assert in_a_loop(go()) == [Message("c", "first", "0").written()]

@@ -43,7 +43,7 @@ def test_files_that_are_none_are_refused_in_words(client: TestClient) -> None:
         refused = client.post("/desk/board", files={"file": ("x", raw)})
         assert refused.status_code == 409 and said in refused.text
     huge = client.post(f"/desk/{WINTER}/text", data={"text": "x" * 2_000_000, "base": "1"}, headers={"x-lovrit": "1"})
-    assert huge.status_code == 400 and "more than Lovrit takes at once" in huge.text
+    assert huge.status_code == 413 and "too much at once" in huge.text
     long = client.post(f"/desk/{WINTER}/text", data={"text": "x" * 70_000, "base": "1"}, headers={"x-lovrit": "1"})
     assert long.status_code == 200 and "longer than 64 KiB" in long.text and "goblet squat" in long.text
 
@@ -66,5 +66,7 @@ def test_revisions_are_kept_compared_and_taken_back(client: TestClient) -> None:
 def test_every_form_is_downloaded(client: TestClient) -> None:
     for form in ("slate", "json", "csv", "vtt", "md", "card", "sheet"):
         assert client.get(f"/desk/{WINTER}/session.{form}").status_code == 200
-    assert client.get(f"/desk/{WINTER}/session.ics").status_code == 409
+    assert "Which day is it on?" in client.get(f"/desk/{WINTER}/session.ics").text
+    assert "is no day" in client.get(f"/desk/{WINTER}/session.ics?day=30.11.").text
+    assert "DTSTART" in client.get(f"/desk/{WINTER}/session.ics?day=2026-11-30").text
     assert client.get(f"/desk/{WINTER}/session.pdf").status_code == 404

@@ -37,7 +37,7 @@ def start_class(client: TestClient) -> int:
 
 def happen(client: TestClient, class_id: int, kind: str, **more: object) -> dict:
     body = {"id": more.pop("id", kind), "kind": kind, "at_ms": 0, **more}
-    return client.post(f"/run/{class_id}/happen", json=body).json()
+    return client.post(f"/run/{class_id}/happen", json=body).json()["state"]
 
 
 def test_a_text_redraws_everything_that_follows_it(client: TestClient) -> None:
@@ -181,7 +181,7 @@ def test_killed_at_any_second_it_goes_on_where_it_is(tmp_path: Path, clock, seco
     def house() -> TestClient:
         database = Database(settings.database)
         fill(database)
-        return TestClient(create_app(settings, database, clock))
+        return TestClient(create_app(settings, database, clock), base_url="http://127.0.0.1")
 
     with house() as first:
         class_id = start_class(first)
@@ -229,7 +229,8 @@ def test_the_passphrase_is_asked_once_a_browser(tmp_path: Path, clock) -> None:
         assert client.post("/passphrase", data={"passphrase": "loud"}).status_code == 401
         assert "Winter hall 4" in client.post("/passphrase", data={"passphrase": "quiet landings"}).text
         assert client.get("/desk").status_code == 200
-        client.cookies.set("lovrit-pass", "forged")
+        client.cookies.clear()
+        client.cookies.set("lovrit-in", "forged")
         assert client.get("/clock").status_code == 401
 
 

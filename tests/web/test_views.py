@@ -187,6 +187,7 @@ def test_the_wall_is_told_nothing_of_anybodys_health() -> None:
     assert "stopped" in state_object(state, 5, "coach")
     assert set(state_object(state, 5, "wall")) == {
         "now_ms", "phase", "interval", "place_ms", "since_ms", "lengths_ms", "started_ms", "over_ms",
+        "ended_from",
     }  # fmt: skip
     told = plan_object(planned, 3)
     assert told["intervals"][0]["stands"][0] == {"station": "squat", "side": None, "groups": ["A"], "then": ["C"]}

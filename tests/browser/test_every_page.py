@@ -1,0 +1,63 @@
+"""Every page at three widths: for those who see or press otherwise, nothing sideways, a clean console."""
+
+import pytest
+from playwright.sync_api import Browser, Page
+
+from tests.browser.conftest import Server
+from tests.browser.test_thread import AXE, hold_to_end, until
+
+pytestmark = pytest.mark.browser
+LEVELS = "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice']})"
+WIDTHS = {1280: 800, 1024: 768, 390: 844}
+
+
+def looked_at(page: Page, where: str, wrong: list[str]) -> None:
+    page.evaluate(AXE.read_text("utf-8"))
+    found = page.evaluate(
+        f"{LEVELS}.then(done => done.violations.map(one => [one.id, one.nodes[0].html.slice(0, 90)]))"
+    )
+    wrong += [f"{where}: {rule} at {html}" for rule, html in found]
+    if page.evaluate("document.documentElement.scrollWidth > innerWidth"):
+        wrong.append(f"{where}: wider than the window")
+
+
+@pytest.mark.parametrize("width", WIDTHS)
+def test_every_page_is_for_everybody(browser: Browser, server: Server, width: int) -> None:
+    page = browser.new_page(viewport={"width": width, "height": WIDTHS[width]})
+    wrong: list[str] = []
+    page.on("console", lambda one: wrong.append(f"{page.url}: {one.text}") if one.type == "error" else None)
+    page.on("pageerror", lambda error: wrong.append(f"{page.url}: {error}"))
+    made = page.request.post(f"{server.url}/desk/4/floor", form={"anew": "true"})
+    class_id = int(made.url.rsplit("/", 1)[1])
+    for path in ("/desk", "/desk/4", "/desk/4/revisions", "/desk/4/session.sheet", "/desk/4/session.ics", "/crew/4"):
+        page.goto(f"{server.url}{path}")
+        page.wait_for_timeout(150)
+        looked_at(page, path, wrong)
+    for path in (f"/wall/{class_id}", "/debrief", "/moves", "/moves/ring%20row", "/moves/new", "/club", "/passphrase"):
+        page.goto(f"{server.url}{path}")
+        looked_at(page, path, wrong)
+    page.goto(f"{server.url}/run/{class_id}")
+    looked_at(page, "ready", wrong)
+    page.keyboard.press("Space")
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("ArrowRight")
+    page.wait_for_timeout(1500)
+    looked_at(page, "running", wrong)
+    hold_to_end(page)
+    until(page, "!run.presses.waiting.length")
+    looked_at(page, "over", wrong)
+    page.goto(f"{server.url}/debrief/{class_id}")
+    looked_at(page, "debrief", wrong)
+    page.close()
+    assert not wrong, "\n".join(wrong)
+
+
+def test_a_menu_stays_in_the_hand_and_closes_with_escape(browser: Browser, server: Server) -> None:
+    page = browser.new_page(viewport={"width": 390, "height": 844})
+    page.goto(f"{server.url}/desk/4")
+    page.locator(".menu summary").click()
+    box = page.locator(".menu > div").bounding_box()
+    assert box and box["x"] >= 0 and box["x"] + box["width"] <= 390
+    page.keyboard.press("Escape")
+    assert page.locator(".menu[open]").count() == 0
+    page.close()

@@ -1,0 +1,242 @@
+"""Nothing pressed or typed is lost, and nothing pretended: servers that fail, networks that go, two at once."""
+
+import json
+import urllib.parse
+import urllib.request
+
+import pytest
+from playwright.sync_api import BrowserContext, Page, Route, expect
+
+from tests.browser.conftest import Server
+from tests.browser.test_thread import hold_to_end, new_session, settled, slate_of, until, write
+
+pytestmark = pytest.mark.browser
+STEADY = "title: Steady\npeople: 4\n\neasy laps 5:00 at 3\n\n3 rounds of 0:40/0:20\n  squat\n  plank\n"
+NASTY = "<!--<script>\"'</script><meta http-equiv=refresh content=0;url=/gone>"
+
+
+def to_the_floor(page: Page, server: Server, text: str = STEADY) -> int:
+    new_session(page, server, text)
+    page.get_by_role("button", name="Take to the floor").click()
+    page.wait_for_selector("#run[data-phase=ready]")
+    return int(page.url.rsplit("/", 1)[1])
+
+
+def post(server: Server, path: str, fields: dict[str, str]) -> None:
+    body = urllib.parse.urlencode(fields).encode()
+    urllib.request.urlopen(urllib.request.Request(f"{server.url}{path}", body), timeout=10).read()
+
+
+@pytest.mark.parametrize("status", [401, 413, 500, 507])
+def test_a_press_that_was_not_taken_is_kept_and_said(page: Page, server: Server, status: int) -> None:
+    to_the_floor(page, server)
+    page.keyboard.press("Space")
+    until(page, "run.state.phase === 'on' && !run.presses.waiting.length")
+    page.route("**/happen", lambda route: route.fulfill(status=status, body="Not now."))
+    page.keyboard.press("Space")
+    expect(page.locator("#what")).to_have_text("held")
+    expect(page.locator("#said")).to_contain_text("One press waits", timeout=2500)
+    held = page.locator("#time").inner_text()
+    page.reload()
+    expect(page.locator("#what")).to_have_text("held")
+    page.unroute("**/happen")
+    until(page, "!run.presses.waiting.length", 12_000)
+    expect(page.locator("#time")).to_have_text(held)
+    assert page.evaluate("run.server.phase") == "held"
+
+
+def test_a_server_that_does_not_answer_is_said_within_two_seconds(page: Page, server: Server) -> None:
+    to_the_floor(page, server)
+    waiting: list[Route] = []
+    page.route("**/happen", waiting.append)
+    page.keyboard.press("Space")
+    expect(page.locator("#said")).to_contain_text("does not answer", timeout=2000)
+    for route in waiting:
+        route.abort()
+
+
+def test_a_press_is_sent_with_seven_desks_open(page: Page, context: BrowserContext, server: Server) -> None:
+    class_id = to_the_floor(page, server)
+    desks = [context.new_page() for _ in range(7)]
+    for desk in desks:
+        desk.goto(f"{server.url}/desk/4")
+        desk.wait_for_selector(".cm-content")
+    wall = context.new_page()
+    wall.goto(f"{server.url}/wall/{class_id}")
+    page.bring_to_front()
+    page.keyboard.press("Space")
+    expect(wall.locator("#what")).to_have_text("get ready", timeout=2000)
+    until(page, "!run.presses.waiting.length", 2000)
+    post(server, "/desk/4/text", {"text": "rest 3:00", "base": "1"})
+    for desk in desks:
+        until(desk, "desk.version > 1")
+    post(server, "/desk/4/undo", {})
+
+
+def test_late_presses_count_from_their_own_moment(page: Page, context: BrowserContext, server: Server) -> None:
+    """Cut off, held for two seconds, on again: when the network is back, screen and server agree and nothing jumps."""
+    to_the_floor(page, server)
+    page.keyboard.press("Space")
+    until(page, "run.place().place > 500", 8000)
+    until(page, "!run.presses.waiting.length")
+    context.set_offline(True)
+    page.wait_for_timeout(700)
+    page.keyboard.press("Space")
+    page.wait_for_timeout(2000)
+    page.keyboard.press("Space")
+    page.wait_for_timeout(1500)
+    expect(page.locator("#said")).to_contain_text("wait")
+    before = page.evaluate("run.now() - run.state.since_ms + run.state.place_ms - run.now()")
+    context.set_offline(False)
+    until(page, "!run.presses.waiting.length", 15_000)
+    page.wait_for_timeout(200)
+    after = page.evaluate("run.now() - run.server.since_ms + run.server.place_ms - run.now()")
+    assert abs(after - before) < 120
+
+
+def test_two_coaches_press_next_for_the_same_turn(page: Page, context: BrowserContext, server: Server) -> None:
+    to_the_floor(page, server)
+    page.keyboard.press("Space")
+    page.keyboard.press("ArrowRight")
+    second = context.new_page()
+    second.goto(page.url)
+    until(second, "run.state.phase === 'on' && run.place().place >= 0")
+    bodies = []
+    for coach in (page, second):
+        coach.route("**/happen", lambda route: (bodies.append(route.request.post_data), route.fulfill(status=503)))
+        coach.keyboard.press("ArrowRight")
+        until(coach, "run.presses.waiting.length === 1")
+    for coach in (page, second):
+        coach.unroute("**/happen")
+    until(page, "!run.presses.waiting.length", 9000)
+    until(second, "!run.presses.waiting.length", 9000)
+    assert [page.evaluate("run.server.interval"), second.evaluate("run.state.interval")] == [1, 1]
+    assert {json.loads(body)["place"] for body in bodies} == {0}
+
+
+def test_nobody_stops_and_no_class_ends_by_mistake(page: Page, server: Server) -> None:
+    to_the_floor(page, server)
+    page.keyboard.press("Space")
+    page.keyboard.press("s")
+    expect(page.locator("#who-title")).to_be_focused()
+    page.keyboard.press("Space")
+    page.keyboard.press("Escape")
+    page.keyboard.press("e")
+    page.wait_for_timeout(1300)
+    assert page.evaluate("[run.state.phase, run.state.stopped.length].join()") == "on,0"
+    hold_to_end(page)
+    expect(page.locator("#what")).to_have_text("done")
+    assert page.locator("#controls .press:visible").count() <= 2
+    page.get_by_role("button", name="Go on after all").click()
+    expect(page.locator("#run")).to_have_attribute("data-phase", "on")
+    until(page, "!run.presses.waiting.length && run.server.phase === 'on'")
+
+
+def test_typing_on_an_old_version_wipes_nothing_that_others_wrote(page: Page, server: Server) -> None:
+    new_session(page, server, STEADY)
+    session = page.url.rsplit("/", 1)[1].split("?")[0]
+    page.route("**/text", lambda route: route.fulfill(status=503, body="Held by something else."))
+    page.locator(".cm-line", has_text="title").click()
+    page.keyboard.press("End")
+    page.keyboard.type(" and slow")
+    expect(page.locator("#said")).to_contain_text("kept here")
+    version = page.evaluate("desk.version")
+    post(server, f"/desk/{session}/text", {"text": STEADY.replace("plank", "side plank"), "base": str(version)})
+    page.goto(f"{server.url}/clock")
+    page.unroute("**/text")
+    page.goto(f"{server.url}/desk/{session}")
+    until(page, "window.desk && desk.editor.state.doc.toString().includes('and slow')")
+    settled(page)
+    page.reload()
+    page.wait_for_selector(".cm-content")
+    assert "Steady and slow" in slate_of(page) and "side plank" in slate_of(page)
+
+
+def test_an_empty_slate_is_a_beginning(page: Page, server: Server) -> None:
+    new_session(page, server, STEADY)
+    page.keyboard.press("Control+a")
+    page.keyboard.press("Delete")
+    settled(page)
+    page.reload()
+    page.wait_for_selector(".cm-content")
+    assert slate_of(page) == ""
+    write(page, "rest 2:00")
+    settled(page)
+    assert slate_of(page) == "rest 2:00"
+
+
+def test_letters_go_to_the_slate_after_a_fix(page: Page, server: Server) -> None:
+    new_session(page, server, "6 x 12/10 at 10\n  shuttle run\n")
+    page.locator("#look form.edit button").first.click()
+    settled(page)
+    page.keyboard.press("Control+End")
+    page.keyboard.type("row")
+    settled(page)
+    assert slate_of(page).endswith("row") and page.locator("#panel").is_hidden()
+
+
+def test_efforts_are_saved_as_they_are_typed(page: Page, server: Server) -> None:
+    class_id = to_the_floor(page, server)
+    page.keyboard.press("Space")
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("m")
+    page.wait_for_timeout(1200)
+    hold_to_end(page)
+    page.goto(f"{server.url}/debrief/{class_id}")
+    expect(page.locator(".marks")).to_contain_text("Marked at")
+    first, second = page.locator(".felt input[name=value]").nth(0), page.locator(".felt input[name=value]").nth(1)
+    first.click()
+    page.keyboard.type("7,5")
+    page.keyboard.press("ArrowDown")
+    expect(second).to_be_focused()
+    page.keyboard.type("12")
+    expect(page.locator(".felt .stop")).to_contain_text("no effort")
+    expect(second).to_be_focused()
+    expect(page.locator("#readout")).to_contain_text("effort felt 7.5")
+    page.reload()
+    expect(first).to_have_value("7.5")
+
+
+def test_names_of_any_kind_go_nowhere(page: Page, server: Server) -> None:
+    """Every page with a name that would break out of it, if it could: it is shown, and nothing happens."""
+    said: list[str] = []
+    page.on(
+        "console",
+        lambda message: (
+            said.append(f"{page.url} {message.text} {message.location}") if message.type == "error" else None
+        ),
+    )
+    page.on("pageerror", lambda error: said.append(str(error)))
+    page.on("dialog", lambda dialog: said.append(dialog.message))
+    text = f"title: {NASTY}\npeople: 4\n\n2 rounds of 0:20/0:10\n  squat\n  plank | kit </script>\n"
+    page.goto(f"{server.url}/desk")
+    post(server, "/desk", {"text": text.replace(" | kit </script>", "")})
+    page.goto(server.url)
+    session = page.evaluate("location.pathname").rsplit("/", 1)[1]
+    post(server, "/moves", {"name": "heron stand", "pattern": "lunge", "seconds": "3", "kit": NASTY, "cue": NASTY})
+    post(server, f"/crew/{session}/join", {"name": NASTY[:58]})
+    post(server, f"/desk/{session}/revisions", {"reason": NASTY})
+    post(server, f"/desk/{session}/aside", {"code": "no-warm-up", "reason": NASTY})
+    page.goto(f"{server.url}/desk/{session}")
+    page.get_by_role("button", name="Take to the floor").click()
+    page.wait_for_selector("#run[data-phase=ready]")
+    class_id = int(page.url.rsplit("/", 1)[1])
+    page.keyboard.press("Space")
+    until(page, "!run.presses.waiting.length && run.state.phase === 'on'")
+    post(server, f"/debrief/{class_id}/note", {"op": "n", "text": NASTY})
+    paths = [
+        "/desk",
+        f"/desk/{session}",
+        f"/desk/{session}/revisions",
+        f"/desk/{session}/session.sheet",
+        f"/crew/{session}",
+    ]
+    paths += [f"/run/{class_id}"]
+    paths += [f"/wall/{class_id}", f"/debrief/{class_id}", "/debrief", "/moves", "/club"]
+    for path in paths:
+        page.goto(f"{server.url}{path}")
+        page.wait_for_timeout(150)
+        assert page.evaluate("location.pathname") == path
+        assert page.evaluate("document.querySelectorAll('meta[http-equiv]').length") == 0
+    assert not said, "\n".join(said)

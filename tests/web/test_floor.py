@@ -1,0 +1,235 @@
+"""The floor when things go wrong around it: changed libraries, later kinds, full disks, late presses, long holds."""
+
+import json
+import re
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+from sqlalchemy import event as listening
+
+from lovrit.demo.club import fill
+from lovrit.settings import Settings
+from lovrit.store import classes
+from lovrit.store.database import Database
+from lovrit.store.trouble import Busy
+from lovrit.web.app import create_app
+from lovrit.web.run.live import HELD_SLEEP_MS
+from tests.conftest import Clock
+
+HOME = 1  # a session of the demo's with an as-many-as-possible block
+REPS = "title: By reps\n\n4 rounds for time\n  12 ring row\n  16 push-up\n"
+
+
+class House:
+    """A Lovrit on a file, that can be started again."""
+
+    def __init__(self, folder: Path, clock: Clock):
+        self.settings, self.clock = Settings(data=folder), clock
+        self.start()
+
+    def start(self) -> None:
+        database = Database(self.settings.database)
+        fill(database)
+        self.app = create_app(self.settings, database, self.clock)
+        self.client = TestClient(self.app, base_url="http://127.0.0.1")
+        self.client.__enter__()
+
+    def stop(self) -> None:
+        self.client.__exit__(None, None, None)
+
+    def again(self) -> None:
+        self.stop()
+        self.start()
+
+    @property
+    def floor(self) -> Any:
+        return self.app.state.floor
+
+    def to_the_floor(self, session: int = 4, **fields: str) -> int:
+        answer = self.client.post(f"/desk/{session}/floor", data=fields, follow_redirects=False)
+        return int(answer.headers["location"].rsplit("/", 1)[1])
+
+    def happen(self, class_id: int, kind: str, **more: object) -> dict[str, Any]:
+        body = {"id": more.pop("id", f"{kind}-{self.clock.ms}"), "kind": kind, "at_ms": self.clock.ms, **more}
+        answer = self.client.post(f"/run/{class_id}/happen", json=body)
+        assert answer.status_code == 200, answer.text
+        return answer.json()
+
+    def shown(self, class_id: int, what: str) -> Any:
+        page = self.client.get(f"/run/{class_id}").text
+        return json.loads(re.search(rf'id="{what}">(.*?)</script>', page)[1])
+
+
+@pytest.fixture
+def house(tmp_path: Path, clock: Clock) -> Iterator[House]:
+    made = House(tmp_path, clock)
+    yield made
+    made.stop()
+
+
+def new_session(house: House, text: str) -> int:
+    return int(house.client.post("/desk", data={"text": text}).url.path.rsplit("/", 1)[1])
+
+
+def test_a_class_stays_as_it_was_whatever_is_learnt_or_changed(house: House) -> None:
+    session = new_session(house, REPS)
+    class_id = house.to_the_floor(session)
+    planned = house.shown(class_id, "plan")
+    house.happen(class_id, "start")
+    house.clock.on(100)
+    house.client.post("/moves", data={"name": "push-up", "pattern": "push", "seconds": "30"})
+    house.client.post("/moves", data={"name": "ring row", "pattern": "pull", "seconds": "20"})
+    house.again()
+    assert house.shown(class_id, "plan") == planned
+    state = house.shown(class_id, "state")
+    assert state["interval"] == 0 and state["place_ms"] == 95_000
+    house.clock.on(3600)
+    house.floor.tick(house.clock())
+    lasted = re.search(r"Lasted .*", house.client.get(f"/debrief/{class_id}").text)[0]
+    house.client.post(f"/debrief/{class_id}/score", data={"op": "s", "block": "0", "text": "4:00"})
+    house.again()
+    assert re.search(r"Lasted .*", house.client.get(f"/debrief/{class_id}").text)[0] == lasted
+
+
+def test_what_cannot_be_read_is_set_aside_and_the_rest_runs(house: House) -> None:
+    bad, good = house.to_the_floor(), house.to_the_floor(2)
+    house.happen(good, "start")
+    with house.app.state.house.database.work() as work:
+        body = '{"id": "z", "kind": "somersault", "at_ms": 5}'
+        work.connection().exec_driver_sql(f"INSERT INTO class_event VALUES ({bad}, 99, 'z', 5, '{body}')")
+    house.again()
+    refused = house.client.get(f"/run/{bad}")
+    assert refused.status_code == 409 and "set aside" in refused.text
+    assert "set aside" in house.client.get("/debrief").text
+    assert house.shown(good, "state")["phase"] == "on"
+    assert house.client.get("/run", follow_redirects=False).headers["location"] == f"/run/{good}"
+
+
+def test_one_class_that_fails_starves_no_other(house: House) -> None:
+    first, second = house.to_the_floor(), house.to_the_floor(2)
+    for one in (first, second):
+        house.happen(one, "start")
+    house.floor.lives[first].demands = None
+    house.clock.on(20)
+    house.floor.tick(house.clock())
+    with house.app.state.house.database.work() as work:
+        assert classes.traces(work, second) and not classes.traces(work, first)
+
+
+def test_a_write_that_fails_is_taken_up_again(house: House, monkeypatch: pytest.MonkeyPatch) -> None:
+    session = new_session(house, "people: 3\n\neasy laps 0:30 at 3\n")
+    class_id = house.to_the_floor(session)
+    house.happen(class_id, "start")
+
+    def fails(*_: object) -> None:
+        raise Busy
+
+    for name in ("add_samples", "set_over"):
+        with monkeypatch.context() as patched:
+            patched.setattr(classes, name, fails)
+            house.clock.on(30)
+            house.floor.tick(house.clock())
+            assert house.floor.lives[class_id].unwritten
+    assert house.floor.lives[class_id].state.phase == "over"
+    house.floor.tick(house.clock())
+    assert class_id not in house.floor.lives
+    with house.app.state.house.database.work() as work:
+        assert classes.get(work, class_id).over_ms == house.shown(class_id, "state")["over_ms"]
+        assert {len(trace) for trace in classes.traces(work, class_id).values()} == {31}
+
+
+def test_a_class_left_held_sleeps(house: House) -> None:
+    class_id = house.to_the_floor()
+    house.happen(class_id, "start")
+    house.clock.on(60)
+    house.happen(class_id, "hold")
+    house.clock.on(86_400)
+    house.floor.tick(house.clock())
+    house.again()
+    house.floor.tick(house.clock())
+    with house.app.state.house.database.work() as work:
+        rows = [len(trace) for trace in classes.traces(work, class_id).values()]
+    assert max(rows) <= 60 + HELD_SLEEP_MS // 1000
+    assert house.shown(class_id, "state")["place_ms"] == 55_000
+
+
+def test_late_presses_count_from_their_own_moment_where_that_is_sound(house: House) -> None:
+    session = new_session(house, "people: 3\n\neasy laps 2:00 at 3\n")
+    class_id = house.to_the_floor(session)
+    made = house.clock.ms
+    started = house.happen(class_id, "start", at_ms=5)["state"]
+    assert started["started_ms"] == made + 5000  # not in 1970
+    house.clock.on(65)
+    house.floor.tick(house.clock())
+    house.happen(class_id, "hold", at_ms=made + 10_000)
+    told = house.happen(class_id, "resume", at_ms=made + 35_000)["state"]
+    assert told["place_ms"] == 35_000  # 65 s since the start, 5 of them counted in, 25 held
+    future = house.happen(class_id, "hold", at_ms=made + 10**9)["state"]
+    assert future["since_ms"] == house.clock.ms
+    house.happen(class_id, "resume")
+    house.clock.on(300)
+    house.floor.tick(house.clock())
+    late = house.happen(class_id, "longer", seconds=60)
+    assert late["refused"] == "The class was over by then." and late["state"]["phase"] == "over"
+    held = house.happen(class_id, "hold", at_ms=made + 70_000)  # pressed before the end, by a screen that was away
+    assert held["refused"] is None and held["state"]["phase"] == "held"
+    house.again()
+    assert house.shown(class_id, "state")["phase"] == "held"
+
+
+def test_presses_that_make_no_sense_are_answered_as_such(house: House) -> None:
+    class_id = house.to_the_floor()
+    house.happen(class_id, "start")
+    house.clock.on(10)
+    assert house.happen(class_id, "longer", seconds=0)["refused"] == "No seconds were said."
+    assert "Nobody" in house.happen(class_id, "stops", person=999)["refused"]
+    first = house.happen(class_id, "next", place=0, id="one")
+    house.clock.on(1)
+    second = house.happen(class_id, "next", place=0, id="two")
+    assert first["refused"] is None and "moved on" in second["refused"]
+    assert second["state"]["interval"] == 1
+    house.happen(class_id, "end")
+    house.clock.on(59)
+    assert house.happen(class_id, "goes-on")["state"]["phase"] == "on"
+    house.happen(class_id, "end", id="again")
+    house.clock.on(61)
+    assert "for a minute" in house.happen(class_id, "goes-on", id="late")["refused"]
+
+
+def test_a_session_on_the_floor_twice_asks_which(house: House) -> None:
+    class_id = house.to_the_floor()
+    assert house.to_the_floor() == class_id
+    house.happen(class_id, "start")
+    asked = house.client.post("/desk/4/floor")
+    assert asked.status_code == 200 and "A new class" in asked.text and f"/run/{class_id}" in asked.text
+    assert house.to_the_floor(anew="true") != class_id
+
+
+def test_a_full_disk_is_told_as_that_and_loses_nothing(house: House) -> None:
+    class_id = house.to_the_floor()
+    engine = house.app.state.house.database.engine
+
+    def full(connection: Any, *_: object) -> None:
+        connection.execute("PRAGMA max_page_count = 1")
+
+    listening.listen(engine, "checkout", full)
+    engine.dispose()
+    body = {"id": "a", "kind": "note", "at_ms": 0, "text": "x" * 4000}
+    answers = [house.client.post(f"/run/{class_id}/happen", json=body | {"id": str(nth)}) for nth in range(12)]
+    full_ones = [one for one in answers if one.status_code != 200]
+    assert full_ones and {one.status_code for one in full_ones} == {507} and "disk is full" in full_ones[0].text
+    listening.remove(engine, "checkout", full)
+    engine.dispose()
+    assert house.happen(class_id, "start")["state"]["phase"] == "on"
+
+
+def test_times_of_day_are_the_clubs(house: House) -> None:
+    class_id = house.to_the_floor()
+    house.happen(class_id, "start")
+    house.happen(class_id, "end")
+    utc = house.clock.ms // 1000 % 86_400 // 3600
+    assert f"{(utc + 1) % 24:02}:" in house.client.get(f"/debrief/{class_id}").text  # in winter Berlin is an hour ahead
+    assert 'data-zone="Europe/Berlin"' in house.client.get(f"/run/{class_id}").text
