@@ -8,7 +8,7 @@ BIN := $(VENV)/bin
 STAMPS := build/stamps
 SCRIPTS := $(wildcard src/lovrit/web/static/scripts/*.js src/lovrit/web/static/styles/*.scss src/lovrit/web/static/*.svg)
 
-.PHONY: setup demo serve test check tests bench shots structures ratio lock clean browser
+.PHONY: setup demo serve test check tests bench soak shots structures ratio lock clean browser
 
 setup: $(STAMPS)/python $(STAMPS)/assets  ## everything that `make demo` needs
 
@@ -63,6 +63,10 @@ tests: setup browser
 
 bench: setup browser  ## speed and memory, with their baselines, in one run
 	$(BIN)/python tools/bench.py
+	$(BIN)/python tools/slow.py
+
+soak: setup  ## 200 kills at random moments, every statement of every migration, 20,000 requests of any kind
+	$(BIN)/python tools/soak.py
 
 shots: setup browser  ## every picture of docs/screenshots, from the demo data
 	$(BIN)/python tools/shots.py

@@ -41,6 +41,7 @@ from lovrit.web.desk.view import People, desk_view
 from lovrit.web.pages import render
 
 PORT = 8498
+SCREENS = 60
 URL = f"http://127.0.0.1:{PORT}"
 HOUR = """title: An hour
 slot: 62:00
@@ -241,16 +242,16 @@ async def listen(client: httpx.AsyncClient, path: str, seen: list[tuple[str, flo
     """A screen: every message with the moment it came."""
     async with client.stream("GET", path, timeout=None) as answer:
         async for line in answer.aiter_lines():
-            if line.startswith("event: "):
-                seen.append((line[7:], time.time() * 1000))
+            if line.startswith("data: "):
+                seen.append((json.loads(line[6:])["event"], time.time() * 1000))
 
 
 async def crowd(class_id: int, seconds: int) -> tuple[list[float], int]:
-    """Twenty screens on a class; presses while it runs, and how long each took to be seen everywhere."""
-    limits = httpx.Limits(max_connections=60)
+    """Sixty screens on a class; presses while it runs, and how long each took to be seen everywhere."""
+    limits = httpx.Limits(max_connections=100)
     async with httpx.AsyncClient(base_url=URL, limits=limits) as client:
-        screens: list[list[tuple[str, float]]] = [[] for _ in range(20)]
-        paths = [f"/run/{class_id}/events?screen={'coach' if nth % 2 else 'wall'}" for nth in range(20)]
+        screens: list[list[tuple[str, float]]] = [[] for _ in range(SCREENS)]
+        paths = [f"/stream?on={'coach' if nth % 2 else 'wall'}-{class_id}" for nth in range(SCREENS)]
         tasks = [asyncio.create_task(listen(client, path, seen)) for path, seen in zip(paths, screens, strict=True)]
         await asyncio.sleep(1)
         waits: list[float] = []
@@ -269,7 +270,7 @@ async def crowd(class_id: int, seconds: int) -> tuple[list[float], int]:
 
 
 def a_class(served: Served, seconds: int = 30) -> None:
-    """Fifty simulated straps and twenty open screens."""
+    """Fifty simulated straps and sixty open screens."""
     with httpx.Client(base_url=URL) as client:
         url = client.post(f"/desk/{served.session}/floor").headers["location"]
         class_id = int(url.rsplit("/", 1)[1])
@@ -281,10 +282,10 @@ def a_class(served: Served, seconds: int = 30) -> None:
         lasted = time.time() - begun
         share = (time.process_time() - cpu) / lasted
         straps = len(floor.lives[class_id].straps)
-        say(f"class of {straps} straps, 20 screens, {lasted:.0f} s:")
+        say(f"class of {straps} straps, {SCREENS} screens, {lasted:.0f} s, synchronous=FULL:")
         say(
             f"  event to screen median {statistics.median(waits):.1f} ms, "
-            f"p99 {quantile(waits, 0.99):.1f} ms; {100 * share:.0f} % of one core with the 20 clients in it; "
+            f"p99 {quantile(waits, 0.99):.1f} ms; {100 * share:.0f} % of one core with the clients in it; "
             f"samples {floor.samples - samples}, hearts drawn {hearts}"
         )
         gaps = client.get(f"/debrief/{class_id}/traces.csv").text.splitlines()[1:]

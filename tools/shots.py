@@ -70,6 +70,13 @@ as many as possible in 20:00 at 9
 """
 
 
+def hold_to_end(page: Page) -> None:
+    """End a class: E is held for a second."""
+    page.keyboard.down("e")
+    page.wait_for_timeout(1200)
+    page.keyboard.up("e")
+
+
 def thinking(browser: Browser) -> None:
     """A session that is too much, what is said of it, its recast, and a fit."""
     page = open_page(browser, "/desk", DESK)
@@ -82,11 +89,11 @@ def thinking(browser: Browser) -> None:
     page.wait_for_timeout(1500)
     take(page, "desk-forecast")
     page.evaluate("desk.editor.contentDOM.blur()")
-    page.keyboard.press("r")
+    page.keyboard.press("Alt+r")
     page.wait_for_timeout(900)
     take(page, "desk-recast")
     page = open_page(browser, "/desk/4", DESK)
-    page.keyboard.press("f")
+    page.keyboard.press("Alt+f")
     page.wait_for_timeout(600)
     page.fill("#fit-value", "40:00")
     page.keyboard.press("Enter")
@@ -129,7 +136,7 @@ def main() -> None:
             take(open_page(browser, path.replace("/run/", "/wall/"), DESK), "run-wall")
             take(open_page(browser, path, HAND), "run-hand")
             coach.wait_for_timeout(240_000)
-            coach.keyboard.press("e")
+            hold_to_end(coach)
             coach.wait_for_timeout(500)
             take(open_page(browser, path.replace("/run/", "/debrief/"), DESK), "debrief")
         finally:
