@@ -148,6 +148,8 @@ def moves(asked: Namespace) -> int:
     from lovrit.formats.moves_text import move_lines
 
     known = shipped().moves
+    if asked.find is not None:
+        return _find(asked.find, asked.json)
     if asked.format == "text":
         missing = frozenset(name.strip() for name in (asked.missing or "").split(",") if name.strip())
         strange = sorted(missing - set(shipped().kit()))
@@ -157,6 +159,24 @@ def moves(asked: Namespace) -> int:
     else:
         sys.stdout.write(to_csv(known) if asked.format == "csv" else to_json(known))
     return 0
+
+
+def _find(name: str, as_json: bool) -> int:
+    """Look a name up in the library; exit status 3 where it isn't known."""
+    from lovrit.core.moves.library import shipped
+    from lovrit.formats.found_json import found_object
+
+    found = found_object(name, shipped())
+    if as_json:
+        _print_json(found)
+    elif found["move"]:
+        kit = ", ".join(found["kit"]) or "no kit"
+        _print(f"{found['move']}: {found['pattern']}, {kit}, {found['seconds']:g} s a rep")
+    else:
+        says = ", ".join(found["asked"]["says"]) or "nothing of itself"
+        near = f"; near: {', '.join(found['nearest'])}" if found["nearest"] else ""
+        _print(f"“{name}” is not known. Its name says: {says}{near}.")
+    return 0 if found["move"] else NONE
 
 
 def export(asked: Namespace) -> int:
@@ -260,6 +280,8 @@ COMMANDS = (
     (
         moves,
         ("--missing", {"help": "kit that isn't there today, such as bell,rings"}),
+        ("--find", {"help": "a name to look up, as people write it"}),
+        AS_JSON,
         ("--format", {"default": "text", "choices": ["text", "csv", "json"], "help": "text, csv or json"}),
     ),
     (schema, ("of", {"nargs": "?", "default": "session", "help": "session, or moves for the library"})),

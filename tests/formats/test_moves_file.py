@@ -6,8 +6,9 @@ import jsonschema
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lovrit.core.moves.library import key_of, schema
+from lovrit.core.moves.library import schema
 from lovrit.core.moves.move import PATTERNS, Move
+from lovrit.core.moves.names import key_of
 from lovrit.formats.moves_file import COLUMNS, read_moves, sayable, to_csv, to_json
 
 WORD = st.text("abcdefghijklmnoprstuvwyz", min_size=3, max_size=9)

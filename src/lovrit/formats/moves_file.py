@@ -12,8 +12,8 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from lovrit.core.moves.library import key_of
 from lovrit.core.moves.move import Move
+from lovrit.core.moves.names import key_of
 from lovrit.core.session.grammar import reads
 from lovrit.formats.cells import Reader, told_apart
 

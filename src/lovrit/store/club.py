@@ -7,8 +7,9 @@ from sqlmodel import Session, col, delete, or_, select
 from lovrit.core.advice.company import Schools
 from lovrit.core.forecast.learned import Pace
 from lovrit.core.moves.figure import Drawing
-from lovrit.core.moves.library import Library, key_of, shipped
+from lovrit.core.moves.library import Library, shipped
 from lovrit.core.moves.move import Move
+from lovrit.core.moves.names import key_of
 from lovrit.store.tables import AsideRow, ClubRow, LearntRow, OwnMoveRow
 
 

@@ -4,8 +4,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lovrit.core.moves.library import key_of, shipped
+from lovrit.core.moves.library import shipped
 from lovrit.core.moves.move import PATTERNS, Move
+from lovrit.core.moves.names import key_of
 from lovrit.core.recast.round import way_round
 from lovrit.core.session.move import Kit, Task, Way
 from lovrit.core.session.reader import read

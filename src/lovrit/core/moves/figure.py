@@ -13,7 +13,7 @@ from typing import Annotated, Literal, NamedTuple
 
 from pydantic import Field
 
-from lovrit.core.moves.library import key_of
+from lovrit.core.moves.names import key_of
 from lovrit.core.values import Value
 
 TORSO, HEAD, UPPER, FORE, THIGH, SHIN, FOOT = 0.30, 0.07, 0.19, 0.17, 0.245, 0.245, 0.09

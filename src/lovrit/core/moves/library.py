@@ -11,6 +11,7 @@ from zlib import crc32
 
 from lovrit.core.kept import kept_at
 from lovrit.core.moves.move import Move
+from lovrit.core.moves.names import FREE, key_of, without_kit
 from lovrit.core.values import Value
 
 USUAL_REP_S = 3.0
@@ -50,6 +51,10 @@ class Library(Value):
         plain = self._by_key.get(key) or self._by_key.get(key.removeprefix("hold ").removesuffix(" hold"))
         if plain:
             return plain, ""
+        kitted = without_kit(key)
+        base = self._by_key.get(kitted.key) if kitted else None
+        if base and self.takes_weight(base):
+            return base, ""
         words = key.split()
         for nth in range(len(words) - 1, 0, -1):
             move = self._by_key.get(" ".join(words[:nth]))
@@ -58,6 +63,22 @@ class Library(Value):
             if move and way:
                 return move, way
         return None, ""
+
+    def kit_of(self, name: str) -> tuple[str, ...]:
+        """The kit that a move of this name is done with; the weight that the name itself says comes before its own."""
+        move = self.find(name)
+        if move is None:
+            return ()
+        kitted = without_kit(key_of(name))
+        own = self._by_key.get(key_of(name)) is move and key_of(move.name) == key_of(name)
+        if kitted and not own and self.takes_weight(move):
+            return (kitted.kit, *(one for one in move.kit if one not in FREE))
+        return move.kit
+
+    @staticmethod
+    def takes_weight(move: Move) -> bool:
+        """Whether a move may be done with another free weight than its own: none of a machine or a wall."""
+        return set(move.needs_kit) <= FREE and move.impact != "high" and move.counted == "reps"
 
     def rep_s(self, name: str) -> float:
         """Seconds of one usual rep, of the way that is named where it has its own; three where nothing is known."""
@@ -81,12 +102,6 @@ class Library(Value):
     def kit(self) -> tuple[str, ...]:
         """All kit that some move is done with, by name."""
         return tuple(sorted({name for move in self.moves for name in move.kit}))
-
-
-def key_of(name: str) -> str:
-    """What two writings of one move's name have in common."""
-    words = name.lower().replace("-", " ").split()
-    return " ".join(word if word.endswith("ss") else word.removesuffix("s") for word in words)
 
 
 @cache

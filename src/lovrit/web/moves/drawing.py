@@ -4,7 +4,7 @@ from functools import cache
 from typing import NamedTuple
 
 from lovrit.core.moves.figure import HEAD, Drawing, Figure, Point, Prop, drawings, figure
-from lovrit.core.moves.library import key_of
+from lovrit.core.moves.names import key_of
 
 SIDE = 100.0
 MARGIN = 5.0

@@ -7,8 +7,8 @@ from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse,
 from pydantic import ValidationError
 
 from lovrit.core.moves.figure import Drawing
-from lovrit.core.moves.library import key_of
 from lovrit.core.moves.move import PATTERNS
+from lovrit.core.moves.names import key_of
 from lovrit.core.values import LovritError
 from lovrit.formats.moves_file import FLAGS, LISTS, read_moves, to_csv, to_json
 from lovrit.store import club, sessions

@@ -3,8 +3,9 @@
 from dataclasses import dataclass
 from typing import Any
 
-from lovrit.core.moves.library import Library, key_of
+from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import PATTERNS, Move
+from lovrit.core.moves.names import key_of
 from lovrit.core.recast.round import way_round
 from lovrit.core.session.move import Task
 from lovrit.formats.moves_file import COLUMNS, FLAGS, LISTS, move_from, to_cell

@@ -1,0 +1,90 @@
+"""What the name of a move that nobody has described says of itself: enough to turn cautions on, never off."""
+
+import re
+from difflib import SequenceMatcher
+from typing import NamedTuple
+
+from lovrit.core.moves.library import Library
+from lovrit.core.moves.move import Impact, Move, Pattern
+from lovrit.core.moves.names import key_of
+
+LANDS = re.compile(r"\b(jump|hop|bound|leap|skip|sprint|plyo\w*|burpee|double under|jack)\w*\b")
+OVERHEAD = re.compile(r"\b(overhead|snatch|jerk|handstand|shoulder press|push press|strict press|muscle up|thruster)\b")
+SKILL = re.compile(r"\b(clean|snatch|jerk|handstand|muscle up|kipping|rope climb|pistol|planche|lever)\b")
+HANGS = re.compile(r"\b(hang|hanging|bar hold|climb|ring)\b")
+WATER = re.compile(r"\b(swim|water|underwater|apnea|breaststroke|backstroke|crawl stroke)\w*\b")
+FLOOR = re.compile(r"\b(lying|prone|supine|floor|plank|crunch|sit up|crawl|burpee|push up|bridge|roll)\b")
+BREATH = re.compile(r"\b(breath held|breath hold|under water|underwater|apnea)\b")
+# the last word of a name mostly says what kind of move it is
+SAYS: tuple[tuple[str, Pattern], ...] = (
+    ("squat", "squat"), ("lunge", "lunge"), ("step up", "lunge"), ("deadlift", "hinge"), ("swing", "hinge"),
+    ("bridge", "hinge"), ("thrust", "hinge"), ("clean", "hinge"), ("snatch", "hinge"), ("press", "push"),
+    ("push up", "push"), ("dip", "push"), ("jerk", "push"), ("row", "pull"), ("pull up", "pull"), ("curl", "pull"),
+    ("pull", "pull"), ("climb", "pull"), ("carry", "carry"), ("walk", "carry"), ("drag", "carry"), ("plank", "brace"),
+    ("crunch", "brace"), ("sit up", "brace"), ("twist", "brace"), ("raise", "brace"), ("hollow", "brace"),
+    ("jump", "gait"), ("hop", "gait"), ("run", "gait"), ("sprint", "gait"), ("crawl", "gait"), ("swim", "pull"),
+)  # fmt: skip
+NEAR = 0.72
+MOST_NEAR = 3
+
+
+class Guess(NamedTuple):
+    """What a name says: what is None or False it does not say, which is not the same as not so."""
+
+    pattern: Pattern | None
+    impact: Impact | None
+    overhead: bool
+    skill: bool
+    hang: bool
+    floor: bool
+    swim: bool
+    breath: bool
+
+    def said(self) -> tuple[str, ...]:
+        """What turns a caution on, in words."""
+        found = {
+            "jump": self.impact == "high",
+            "overhead": self.overhead,
+            "skill": self.skill,
+            "hang": self.hang,
+            "swim": self.swim,
+            "breath held": self.breath,
+        }
+        return tuple(word for word, so in found.items() if so)
+
+
+def guess(name: str) -> Guess:
+    """What a name says of the move."""
+    key = key_of(name)
+    ends = [(key.rfind(word), pattern) for word, pattern in SAYS if re.search(rf"\b{word}\b", key)]
+    return Guess(
+        pattern=max(ends)[1] if ends else None,
+        impact="high" if LANDS.search(key) else None,
+        overhead=bool(OVERHEAD.search(key)),
+        skill=bool(SKILL.search(key)),
+        hang=bool(HANGS.search(key)),
+        floor=bool(FLOOR.search(key)),
+        swim=bool(WATER.search(key)),
+        breath=bool(BREATH.search(key)),
+    )
+
+
+def nearest(name: str, library: Library) -> tuple[str, ...]:
+    """Names near to one that isn't known: of the same pattern and kind of landing, and no easier in what they ask.
+
+    Where the name says no pattern, nothing is near.
+    """
+    key, said = key_of(name), guess(name)
+    if said.pattern is None or said.swim or said.breath:
+        return ()
+    likes = [(SequenceMatcher(None, key, key_of(other)).ratio(), other) for other in _alike(said, library)]
+    return tuple(other for like, other in sorted(likes, reverse=True)[:MOST_NEAR] if like >= NEAR)
+
+
+def _alike(said: Guess, library: Library) -> list[str]:
+    high = said.impact == "high"
+    return [move.name for move in library.moves if _is_like(move, said) and (move.impact == "high") == high]
+
+
+def _is_like(move: Move, said: Guess) -> bool:
+    return move.pattern == said.pattern and move.overhead == said.overhead and move.skill == said.skill
