@@ -48,7 +48,11 @@ def test_a_press_that_was_not_taken_is_kept_and_said(page: Page, server: Server,
 def test_a_server_that_does_not_answer_is_said_within_two_seconds(page: Page, server: Server) -> None:
     to_the_floor(page, server)
     waiting: list[Route] = []
-    page.route("**/happen", waiting.append)
+
+    def keep(route: Route) -> None:
+        waiting.append(route)
+
+    page.route("**/happen", keep)
     page.keyboard.press("Space")
     expect(page.locator("#said")).to_contain_text("does not answer", timeout=2000)
     for route in waiting:

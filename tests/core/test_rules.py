@@ -39,6 +39,7 @@ CASES: dict[str, tuple[str, str, Company]] = {
             "hold-past-turn",
             ("hold ladder 15 +10 every 1:00 for 8:00\n  plank", "hold ladder 15 +5 every 1:00 for 8:00\n  plank"),
         ),
+        ("under-water", ("3 rounds of 40/20\n  swim, breath held", "3 rounds of 40/20\n  swim")),
         ("part-turn", ("every 1:00 for 6:30\n  8 push-up", "every 1:00 for 6:00\n  8 push-up")),
         (
             "last-rest-twice",

@@ -32,7 +32,7 @@ def test_an_unknown_name_turns_cautions_on_and_is_never_something_else(said: str
     assert set(says) <= set(guess(said).said())
     for name in nearest(said, shipped()):
         near = shipped().find(name)
-        assert near and near.pattern == guess(said).pattern
+        assert near and guess(said).pattern in (near.pattern, None)
         assert (near.impact == "high") == (guess(said).impact == "high")
 
 

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from lovrit.core.advice.note import Fix, Look, Note, Way
 from lovrit.core.advice.order import CIRCUITS, FEW, put
+from lovrit.core.moves.guess import guess, nearest
 from lovrit.core.moves.move import Move
 from lovrit.core.session.edits import LineEdit
 from lovrit.core.session.move import Line
@@ -24,7 +25,7 @@ def unknown_move(look: Look) -> Iterator[Note]:
                 yield look.note(
                     code="unknown-move",
                     level="tell",
-                    text=f"“{task.name}” is not in the library: how long does a rep take?",
+                    text=f"“{task.name}” is not in the library: how long does a rep take?{_says(task.name)}",
                     reason="Say it once and every figure follows; until then nothing is forecast from it.",
                     at=at,
                     nth=nth,
@@ -36,11 +37,15 @@ def unknown_move(look: Look) -> Iterator[Note]:
 
 
 def _nearest(look: Look, at: int, nth: int, name: str) -> tuple[Fix, ...]:
-    """The move of the library that this may be a slip of."""
-    from difflib import get_close_matches  # only for those who need it
-
-    near = get_close_matches(name, [move.name for move in look.library.moves], 1, 0.7)
+    """The move of the library that this may be a slip of: of the same pattern and kind of landing."""
+    near = nearest(name, look.library)
     return look.instead(at, nth, near[0]) if near else ()
+
+
+def _says(name: str) -> str:
+    """What an unknown name is taken for until somebody says."""
+    said = guess(name).said()
+    return f" Its name says {', '.join(said)}, and is taken at its word." if said else ""
 
 
 def _even(look: Look, at: int, now: int, lasts_s: int) -> tuple[Fix, ...]:

@@ -43,6 +43,7 @@ RULES: tuple[Rule, ...] = (
     reps.set_not_unbroken,
     reps.hold_too_long,
     reps.breath_held,
+    reps.under_water,
     order.pattern_twice,
     balance.pattern_missing,
     order.grip_after_grip,
@@ -71,6 +72,7 @@ RULES: tuple[Rule, ...] = (
 )
 # Of one level, what can hurt somebody comes first, then what spoils the evening; the rest by its lines.
 FIRST = (
+    "under-water",
     "all-out-for-new",
     "jumps-for-new",
     "skill-for-new",

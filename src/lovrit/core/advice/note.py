@@ -5,6 +5,7 @@ from functools import cached_property
 from typing import Literal
 
 from lovrit.core.advice.company import Company
+from lovrit.core.moves.guess import stand_in
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move
 from lovrit.core.session.edits import Ease, Edit, ReplaceMove, SetFigure
@@ -147,8 +148,9 @@ class Look:
         return place.moves[move] if move is not None and move < len(place.moves) else place.line
 
     def move(self, line: Line) -> Move | None:
-        """The library's move for a line: its first task's."""
-        return self.library.find(line.tasks[0].name)
+        """The library's move for a line: its first task's; for one that isn't known, what its name says of it."""
+        name = line.tasks[0].name
+        return self.library.find(name) or stand_in(name)
 
     def has(self, block: int, figure: str) -> bool:
         """Whether a figure stands on a block's first line."""

@@ -3,6 +3,8 @@
 from collections.abc import Iterator
 
 from lovrit.core.advice.note import HARD, Fix, Look, Note, effort
+from lovrit.core.moves.guess import guess
+from lovrit.core.moves.names import key_of
 from lovrit.core.session.edits import ReplaceLine, SetAmount
 from lovrit.core.session.move import Line
 from lovrit.core.session.writer import move_line
@@ -57,6 +59,27 @@ def hold_too_long(look: Look) -> Iterator[Note]:
                 at=at,
                 nth=nth,
                 fixes=_less(at, nth, line, shorter, f"{shorter} s"),
+            )
+
+
+def under_water(look: Look) -> Iterator[Note]:
+    """Breath held in or under water, however it is written."""
+    for at, nth, line, _ in look.lines():
+        for task in line.tasks:
+            said = guess(task.name)
+            swims = said.swim or key_of(task.name) == "swim"
+            if not (swims and (task.breath_held or said.breath)):
+                continue
+            above = Line(tasks=(task.model_copy(update={"name": "swim", "breath_held": False}),))
+            edit = ReplaceLine(line=look.line(at, nth), text=f"  {move_line(above)}")
+            yield look.note(
+                code="under-water",
+                level="stop",
+                text=f"{task.name}: breath held in or under water. Never timed, never alone.",
+                reason="People black out without warning.",
+                at=at,
+                nth=nth,
+                fixes=(Fix("swim, breathing", edit),),
             )
 
 

@@ -25,6 +25,7 @@ SAYS: tuple[tuple[str, Pattern], ...] = (
     ("jump", "gait"), ("hop", "gait"), ("run", "gait"), ("sprint", "gait"), ("crawl", "gait"), ("swim", "pull"),
 )  # fmt: skip
 NEAR = 0.72
+SLIP = 0.88
 MOST_NEAR = 3
 
 
@@ -69,16 +70,40 @@ def guess(name: str) -> Guess:
     )
 
 
+def stand_in(name: str) -> Move | None:
+    """A move for a name that isn't known but says something of itself, so that cautions speak; else None."""
+    said = guess(name)
+    if not said.said():
+        return None
+    return Move(
+        name=name,
+        pattern=said.pattern or "gait",
+        impact=said.impact or "none",
+        low_impact="squat" if said.impact == "high" else "",
+        overhead=said.overhead,
+        skill=said.skill,
+        grip=said.hang,
+        floor=said.floor,
+        breath=said.breath,
+    )
+
+
 def nearest(name: str, library: Library) -> tuple[str, ...]:
     """Names near to one that isn't known: of the same pattern and kind of landing, and no easier in what they ask.
 
-    Where the name says no pattern, nothing is near.
+    Where the name says no pattern, only a slip of a letter or two is near.
     """
     key, said = key_of(name), guess(name)
-    if said.pattern is None or said.swim or said.breath:
+    if said.swim or said.breath:
         return ()
-    likes = [(SequenceMatcher(None, key, key_of(other)).ratio(), other) for other in _alike(said, library)]
-    return tuple(other for like, other in sorted(likes, reverse=True)[:MOST_NEAR] if like >= NEAR)
+    names = _alike(said, library) if said.pattern else _landing(said, library)
+    least = NEAR if said.pattern else SLIP
+    likes = [(SequenceMatcher(None, key, key_of(other)).ratio(), other) for other in names]
+    return tuple(other for like, other in sorted(likes, reverse=True)[:MOST_NEAR] if like >= least)
+
+
+def _landing(said: Guess, library: Library) -> list[str]:
+    return [move.name for move in library.moves if (move.impact == "high") == (said.impact == "high")]
 
 
 def _alike(said: Guess, library: Library) -> list[str]:
