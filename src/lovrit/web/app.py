@@ -71,6 +71,8 @@ def create_app(settings: Settings, database: Database | None = None, now_ms: Cal
     settle(house)
     if settings.passphrase:
         house.guests = Guests(house.database, settings.passphrase.get_secret_value(), now_ms())
+        settings = settings.model_copy(update={"passphrase": None})  # from here on only its hash is held
+        house.settings = settings
     floor = Floor(house)
 
     @asynccontextmanager

@@ -51,9 +51,13 @@ def serve(host: str | None, port: int | None, *, demo: bool, fresh: bool) -> int
         if demo:
             fill(database)
         app = create_app(settings, database)
+        settings = settings.model_copy(update={"passphrase": None})
+        os.environ.pop("LOVRIT_PASSPHRASE", None)
     except (Refused, Trouble, NoZone) as refused:
         sys.stderr.write(f"{refused}\n")
         return REFUSED
+    gc.collect()
+    gc.freeze()  # what is there for good is not looked through again, which would stop every clock for a moment
     config = uvicorn.Config(app, log_config=None, timeout_graceful_shutdown=2, access_log=False)
     _Server(config, settings).run(sockets=[listening])
     lock.release()
