@@ -13,7 +13,7 @@ from lovrit.store.trouble import Trouble, trouble_of
 
 
 @dataclass
-class Found:
+class LookedThrough:
     """What was seen, a sentence each, and whether nothing is wrong."""
 
     said: list[str] = field(default_factory=list)
@@ -25,9 +25,9 @@ class Found:
         self.sound = False
 
 
-def look_through(path: Path) -> Found:
+def look_through(path: Path) -> LookedThrough:
     """Everything that is wrong with a file; a file that isn't there is said."""
-    found = Found()
+    found = LookedThrough()
     if not path.is_file():
         found.wrong(f"There is no club's file at {path}.")
         return found
@@ -42,7 +42,7 @@ def look_through(path: Path) -> Found:
     return found
 
 
-def _whole(path: Path, found: Found) -> None:
+def _whole(path: Path, found: LookedThrough) -> None:
     """SQLite's own checks, on a connection that may only read."""
     kept = sqlite3.connect(f"file:{quote(str(path))}?mode=ro", uri=True)
     try:
@@ -55,7 +55,7 @@ def _whole(path: Path, found: Found) -> None:
         kept.close()
 
 
-def _readable(path: Path, found: Found) -> None:
+def _readable(path: Path, found: LookedThrough) -> None:
     database = Database(path)
     try:
         with database.work() as work:

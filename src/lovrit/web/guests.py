@@ -12,7 +12,6 @@ from lovrit.store import guests
 from lovrit.store.database import Database
 
 DAYS_MS = 30 * 86_400_000
-SEEN_EVERY_MS = 3_600_000
 FREE_GUESSES = 5
 LONGEST_WAIT_S = 900
 GUESSES_IN_ALL, IN_ALL_MS = 40, 600_000
@@ -25,11 +24,11 @@ class Guests:
         self.database = database
         self._hasher = PasswordHasher()
         self._hash = self._hasher.hash(passphrase)
-        self._lock = Lock()
         with database.work() as work:
             guests.let_go_before(work, now_ms - DAYS_MS)
-            self._seen = {row.key: row.seen_ms for row in guests.listed(work)}
-            self._came = {row.key: row.came_ms for row in guests.listed(work)}
+            rows = guests.listed(work)
+        self._seen = {row.key: row.seen_ms for row in rows}
+        self._came = {row.key: row.came_ms for row in rows}
 
     def right(self, given: str) -> bool:
         """Whether this is the passphrase."""

@@ -24,6 +24,7 @@ from lovrit.formats.writers import WRITERS, When
 from lovrit.store import classes, people, sessions
 from lovrit.store.sessions import Gone, Written
 from lovrit.store.tables import ClassRow
+from lovrit.web.bodies import MOST
 from lovrit.web.crew.view import dealt
 from lovrit.web.desk.completion import completion_words
 from lovrit.web.desk.desk import Desk, edited, keep_good, open_desk
@@ -33,7 +34,6 @@ from lovrit.web.words import KEYS
 
 router = APIRouter()
 EDIT: TypeAdapter[Edit] = TypeAdapter(Edit)
-MOST_FORM = 2_500_000
 GOAL_OF: dict[str, str] = {**dict(zip(GOALS, GOALS, strict=True)), "spare": "slot"}
 
 Op = Annotated[str | None, Form(max_length=64)]
@@ -139,7 +139,7 @@ def write(
     house: InHouse,
     session_id: Id,
     base: Base,
-    text: Annotated[str, Form(max_length=MOST_FORM)] = "",
+    text: Annotated[str, Form(max_length=MOST)] = "",
     op: Op = None,
     burst: Annotated[str | None, Form(max_length=64)] = None,
     block: Block = 0,
@@ -154,7 +154,7 @@ def edit(
     request: Request,
     house: InHouse,
     session_id: Id,
-    edit: Annotated[str, Form(max_length=MOST_FORM)],
+    edit: Annotated[str, Form(max_length=MOST)],
     base: Base,
     op: Op = None,
     burst: Annotated[str | None, Form(max_length=64)] = None,
