@@ -20,6 +20,7 @@ import httpx
 
 from lovrit.core.run.event import Event
 from lovrit.core.run.state import advance, fold
+from lovrit.core.values import checked_json
 
 ROOT = Path(__file__).parents[1]
 sys.path.insert(0, str(ROOT))
@@ -76,9 +77,7 @@ def kept(server: Server, class_id: int) -> tuple[list[Event], list[int]]:
         rows = database.execute("select body from class_event where class_id = ? order by seq", (class_id,)).fetchall()
         (frozen,) = database.execute("select frozen from class where id = ?", (class_id,)).fetchone()
     database.close()
-    return [Event.model_validate_json(body) for (body,) in rows], [
-        b - a for a, b, *_ in json.loads(frozen)["intervals"]
-    ]
+    return [checked_json(Event, body) for (body,) in rows], [b - a for a, b, *_ in json.loads(frozen)["intervals"]]
 
 
 def clock_of(server: Server, class_id: int) -> dict[str, int]:

@@ -16,6 +16,7 @@ from lovrit.core.run.event import Event
 from lovrit.core.run.state import COUNT_IN_MS, advance, fold
 from lovrit.core.session.model import Heart
 from lovrit.core.timeline.plan import plan_text
+from lovrit.core.values import fields_of, names_of
 from lovrit.straps.simulated import SimulatedStrap
 
 demands = st.floats(0.05, 1.2)
@@ -28,7 +29,7 @@ def test_splitting_a_step_changes_nothing(first: float, then: float, seconds: in
     body, start = Body(), step(Body(), settled(0.1), first, 45)
     whole = step(body, start, then, seconds)
     parts = step(body, step(body, start, then, cut), then, seconds - cut)
-    for name in BodyState.model_fields:
+    for name in names_of(BodyState):
         assert getattr(whole, name) == pytest.approx(getattr(parts, name), abs=1e-9)
 
 
@@ -72,7 +73,7 @@ def test_a_corridor_comes_from_effort_or_target_or_not_at_all() -> None:
     assert 60 < low < high < 190
     assert corridor(PERSON, None, Heart(of="reserve", low=50, high=60)) == (125, 138)
     assert corridor(PERSON, None, Heart(of="max", low=80, high=90)) == (152, 171)
-    assert corridor(PERSON.model_copy(update={"effort_only": True}), 8) is None
+    assert corridor(PERSON.but(effort_only=True), 8) is None
     assert corridor(PERSON, None) is None
 
 
@@ -84,7 +85,7 @@ def ran(strap: str = "steady"):
     t0 = 1_800_000_000_000
     state = fold([one.seconds for one in plan.timeline.intervals], [Event(id="s", kind="start", at_ms=t0)])
     state = advance(state, t0 + 10_000_000)
-    comer = Comer(**PERSON.model_copy(update={"strap": strap}).model_dump(), group=0)
+    comer = Comer(**fields_of(PERSON.but(strap=strap)), group=0)
     source, asked = SimulatedStrap(comer, 7), Demands(plan.session, plan.timeline)
     begun = t0 + COUNT_IN_MS
     seen = [

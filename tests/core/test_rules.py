@@ -179,7 +179,7 @@ CASES: dict[str, tuple[str, str, Company]] = {
         (
             "beginners-dose",
             (WARM + "8 x 1:00/2:00 at 8", WARM + "5 x 2:30/3:00 at 7"),
-            NEW.model_copy(update={"schools": Schools(beginners="long")}),
+            NEW.but(schools=Schools(beginners="long")),
         ),
         (
             "weeks-on-a-level",

@@ -26,7 +26,7 @@ def test_everything_that_a_club_chooses_is_there_after_a_restart(tmp_path: Path)
         club.set_schools(work, Schools(hard="anywhere"))
         club.set_missing(work, ["rings", "bell", "bell"])
         club.keep_move(work, HERON, 1, Drawing(start=Pose(), end=Pose(torso=60)))
-        club.keep_move(work, HERON.model_copy(update={"cue": "Still."}), 2)
+        club.keep_move(work, HERON.but(cue="Still."), 2)
         club.set_paces(work, Pace(factor=1.2, rests_on=9), {3: Pace(factor=0.9, rests_on=2)})
         for _ in range(2):
             club.put_aside(work, "no-cap", row.id, "we watch the clock", 3)
@@ -54,7 +54,7 @@ def test_an_own_version_stands_in_the_shipped_ones_place(tmp_path: Path) -> None
     with Database(None).work() as work:
         swing = shipped().find("swing")
         assert swing
-        club.keep_move(work, swing.model_copy(update={"seconds": 9.0}), 1)
+        club.keep_move(work, swing.but(seconds=9.0), 1)
         library = club.library(work)
         assert library.rep_s("swing") == 9 and len(library.moves) == len(shipped().moves)
         club.let_go(work, "swing")

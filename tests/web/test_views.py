@@ -9,6 +9,7 @@ from lovrit.core.moves.library import shipped
 from lovrit.core.run.event import Event
 from lovrit.core.run.state import fold
 from lovrit.core.timeline.plan import Plan, plan_text
+from lovrit.core.values import checked
 from lovrit.web.debrief.view import debrief_view
 from lovrit.web.desk.completion import completion_words
 from lovrit.web.desk.rails import Rails, rails_view
@@ -149,7 +150,7 @@ def test_completion_offers_what_may_stand_there() -> None:
 
 def comer(number: int, **more: object) -> Comer:
     fields = {"id": number, "name": f"P{number}", "initials": f"P{number}", "rest_hr": 60, "max_hr": 190, "group": 0}
-    return Comer.model_validate({**fields, **more})
+    return checked(Comer, {**fields, **more})
 
 
 def test_threads_place_each_heart_in_its_own_corridor() -> None:

@@ -1,47 +1,82 @@
 """The ground everything in the core stands on: frozen values and the one family of errors.
 
-Values compare by content and never change; whoever wants another one makes another one. What comes from outside
-(JSON, a form, the library's data) is checked by ``model_validate`` and its kin. What the program makes itself is
-checked by its types, so making a value builds no validator: a command that only reads a slate starts quickly.
+Values compare by content and never change; whoever wants another one makes another one. They are plain dataclasses:
+what the program makes itself is checked by its types. What comes from outside (JSON, a form, the library's data) goes
+through ``checked`` and its kin, which hold every field to its annotation; the checks of a kind are built when they are
+first asked for, so a command that only reads a slate starts quickly.
 """
 
-from functools import cache
-from typing import TYPE_CHECKING, Any
+from dataclasses import dataclass, field, fields, replace
+from typing import Any, Self, TypeVar, dataclass_transform, get_type_hints
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import ConfigDict, TypeAdapter
 
-
-class Value(BaseModel):
-    """A frozen value that refuses fields it does not know."""
-
-    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
-
-    if not TYPE_CHECKING:  # the types of a call are checked against the fields, where no __init__ is seen
-
-        def __init__(self, /, **fields: Any):
-            blank, required = _blank(type(self))
-            if not (required <= fields.keys() <= blank.keys()):
-                raise TypeError(f"{type(self).__name__} is made of {', '.join(blank)}, not {', '.join(fields)}")
-            object.__setattr__(self, "__dict__", {**blank, **fields})
-            object.__setattr__(self, "__pydantic_fields_set__", set(fields))
-            object.__setattr__(self, "__pydantic_extra__", None)
-            object.__setattr__(self, "__pydantic_private__", None)
-
-        __init__.__pydantic_base_init__ = True  # validation fills a value by itself and doesn't come here
-
-        def model_copy(self, *, update: dict[str, Any] | None = None, deep: bool = False) -> Any:
-            """The same value but for what is in ``update``; nothing of a frozen value needs a deep copy."""
-            del deep
-            kept = {name: self.__dict__[name] for name in _blank(type(self))[0]}
-            return type(self)(**{**kept, **(update or {})})
+Kind = TypeVar("Kind")
 
 
-@cache
-def _blank(kind: type[BaseModel]) -> tuple[dict[str, Any], frozenset[str]]:
-    """A kind's fields in their order with their defaults, and the names of those that have none."""
-    fields = kind.model_fields
-    required = frozenset(name for name, field in fields.items() if field.is_required())
-    return {name: field.get_default(call_default_factory=True) for name, field in fields.items()}, required
+@dataclass_transform(frozen_default=True, kw_only_default=True, field_specifiers=(field,))
+class Value:
+    """A frozen value, made by the names of its fields; one that is checked refuses fields it does not know."""
+
+    __pydantic_config__ = ConfigDict(extra="forbid")
+
+    def __init_subclass__(cls) -> None:
+        dataclass(frozen=True, kw_only=True)(cls)
+
+    def but(self, **changes: Any) -> Self:
+        """The same value with other content in the fields that are named."""
+        return replace(self, **changes)  # type: ignore[type-var]
+
+
+def fields_of(value: Value) -> dict[str, Any]:
+    """A value's fields by name, each as it is."""
+    return {one: getattr(value, one) for one in names_of(type(value))}
+
+
+def names_of(kind: type[Value]) -> tuple[str, ...]:
+    """The names of a kind's fields, in their order."""
+    return tuple(one.name for one in fields(kind))  # type: ignore[arg-type]
+
+
+def type_of(kind: type[Value], name: str) -> Any:
+    """What a field may hold."""
+    return get_type_hints(kind)[name]
+
+
+_adapters: dict[Any, TypeAdapter[Any]] = {}
+
+
+def _adapter(kind: Any) -> TypeAdapter[Any]:
+    if kind not in _adapters:
+        _adapters[kind] = TypeAdapter(kind)
+    return _adapters[kind]
+
+
+def checked(kind: type[Kind], given: object) -> Kind:
+    """A value of a kind from fields that came from outside.
+
+    Raises:
+        ValidationError: naming each field that is missing, unknown, or can't be.
+    """
+    made: Kind = _adapter(kind).validate_python(given)
+    return made
+
+
+def checked_json(kind: type[Kind], text: str | bytes) -> Kind:
+    """The same from JSON text."""
+    made: Kind = _adapter(kind).validate_json(text)
+    return made
+
+
+def plain(value: Value, **how: Any) -> dict[str, Any]:
+    """A value as what JSON can hold; ``how`` as TypeAdapter.dump_python takes it."""
+    made: dict[str, Any] = _adapter(type(value)).dump_python(value, mode="json", **how)
+    return made
+
+
+def schema_of(kind: type[Value]) -> dict[str, Any]:
+    """The JSON Schema (2020-12) of a kind."""
+    return _adapter(kind).json_schema(mode="validation")
 
 
 class LovritError(Exception):

@@ -9,6 +9,7 @@ from sqlmodel import Session, col, select
 from lovrit.core.crew.groups import deal
 from lovrit.core.crew.paces import OwnPace
 from lovrit.core.session.reader import read
+from lovrit.core.values import plain
 from lovrit.store import people, sessions
 from lovrit.store.database import Database
 from lovrit.store.tables import PersonRow, SessionRow
@@ -86,7 +87,7 @@ def _people(work: Session) -> None:
         row.limits = LIMITS.get(row.name, [])
         three, four, row.pace_100_s = PACES.get(row.name, (None, None, None))
         own = [OwnPace(number=nth, value=pace, unit="m/s") for nth, pace in ((3, three), (4, four)) if pace]
-        row.paces = [one.model_dump(mode="json") for one in own]
+        row.paces = [plain(one) for one in own]
         work.add(row)
     work.flush()
 

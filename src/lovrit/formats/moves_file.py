@@ -15,6 +15,7 @@ from pydantic import ValidationError
 from lovrit.core.moves.move import Move
 from lovrit.core.moves.names import key_of
 from lovrit.core.session.grammar import reads
+from lovrit.core.values import checked, plain
 from lovrit.formats.cells import Reader, told_apart
 
 LISTS = ("kit", "also", "easier", "harder")
@@ -60,7 +61,7 @@ def to_cell(value: object) -> str:
 
 def to_json(moves: Iterable[Move]) -> str:
     """Moves by name, as the schema has them."""
-    named = {move.name: move.model_dump(mode="json", exclude={"name"}, exclude_defaults=True) for move in moves}
+    named = {move.name: plain(move, exclude={"name"}, exclude_defaults=True) for move in moves}
     return json.dumps(named, ensure_ascii=False, indent=2) + "\n"
 
 
@@ -140,7 +141,7 @@ def move_from(row: dict[str, Any]) -> Move | str:
 def _move(fields: dict[str, Any]) -> Move | str:
     """The move, or what is wrong with it."""
     try:
-        move = Move.model_validate(fields)
+        move = checked(Move, fields)
     except ValidationError as error:
         first = error.errors()[0]
         place = ".".join(str(part) for part in first["loc"])

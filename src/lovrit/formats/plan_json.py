@@ -6,6 +6,7 @@ from lovrit.core.advice.note import Note
 from lovrit.core.session.problem import Problem
 from lovrit.core.timeline.interval import Forecast, Interval, LaidBlock
 from lovrit.core.timeline.plan import Plan
+from lovrit.core.values import plain
 
 INTERVAL_KEYS = ("start_s", "end_s", "phase", "block", "round", "turn", "station", "effort")
 BLOCK_KEYS = ("label", "kind", "start_s", "end_s", "work_s", "rest_s")
@@ -29,7 +30,7 @@ def plan_object(plan: Plan, notes: tuple[Note, ...]) -> dict[str, Any]:
 
 def errors_object(problems: tuple[Problem, ...]) -> dict[str, Any]:
     """Problems as one object."""
-    return {"errors": [problem.model_dump(mode="json") for problem in problems]}
+    return {"errors": [plain(problem) for problem in problems]}
 
 
 def _block(block: LaidBlock) -> dict[str, Any]:

@@ -8,7 +8,7 @@ from pydantic import ValidationError
 from lovrit.core.session.model import Session
 from lovrit.core.session.reader import read
 from lovrit.core.session.writer import write
-from lovrit.core.values import LovritError
+from lovrit.core.values import LovritError, checked, plain, schema_of
 
 FORMAT = "lovrit-session"
 VERSION = 1
@@ -20,7 +20,7 @@ class NotASession(LovritError):
 
 def session_object(session: Session) -> dict[str, Any]:
     """A session as a JSON object that says what it is."""
-    return {"format": FORMAT, "version": VERSION, **session.model_dump(mode="json", exclude_defaults=False)}
+    return {"format": FORMAT, "version": VERSION, **plain(session)}
 
 
 def to_json(session: Session) -> str:
@@ -53,7 +53,7 @@ def from_object(data: Any) -> Session:
     if fields.pop("format", FORMAT) != FORMAT or fields.pop("version", VERSION) != VERSION:
         raise NotASession(f"This is not {FORMAT} version {VERSION}.")
     try:
-        return _sayable(Session.model_validate(fields))
+        return _sayable(checked(Session, fields))
     except ValidationError as error:
         first = error.errors()[0]
         where = ".".join(str(part) for part in first["loc"])
@@ -77,7 +77,7 @@ def _sayable(session: Session) -> Session:
 
 def schema() -> dict[str, Any]:
     """The JSON Schema of the JSON form."""
-    inner = Session.model_json_schema(mode="validation")
+    inner = schema_of(Session)
     properties = {
         "format": {"const": FORMAT},
         "version": {"const": VERSION},

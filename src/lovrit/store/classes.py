@@ -13,6 +13,7 @@ from lovrit.core.moves.library import Library
 from lovrit.core.run.event import Event
 from lovrit.core.run.frozen import Frozen, Unreadable, freeze, frozen_object, thaw
 from lovrit.core.timeline.plan import plan_text
+from lovrit.core.values import checked, plain
 from lovrit.store.sessions import Gone
 from lovrit.store.tables import ClassRow, EventRow, SampleRow
 
@@ -23,7 +24,7 @@ def make(
     work: Session, session_id: int, title: str, text: str, comers: Iterable[Comer], now_ms: int, by: Frozen
 ) -> ClassRow:
     """A class from a session as it stands, run ``by`` what it was planned as."""
-    people = [comer.model_dump(mode="json") for comer in comers]
+    people = [plain(comer) for comer in comers]
     row = ClassRow(
         session_id=session_id, title=title, text=text, people=people, made_ms=now_ms, frozen=frozen_object(by)
     )
@@ -51,7 +52,7 @@ def comers(row: ClassRow) -> tuple[Comer, ...]:
         Unreadable: if a comer was kept in a way that isn't read here.
     """
     try:
-        return tuple(Comer.model_validate(one) for one in row.people)
+        return tuple(checked(Comer, one) for one in row.people)
     except ValidationError:
         raise Unreadable("Somebody who came to it can’t be read.") from None
 
@@ -122,7 +123,7 @@ def events(work: Session, class_id: int) -> tuple[Event, ...]:
     """
     query = select(EventRow.body).where(EventRow.class_id == class_id).order_by(col(EventRow.seq))
     try:
-        return tuple(Event.model_validate(body) for body in work.exec(query))
+        return tuple(checked(Event, body) for body in work.exec(query))
     except ValidationError:
         raise Unreadable("Something that happened in it is of a kind that this Lovrit doesn’t know.") from None
 
@@ -133,7 +134,7 @@ def add_event(work: Session, class_id: int, event: Event) -> bool:
     if work.exec(query).first() is not None:
         return False
     last = work.exec(select(func.max(EventRow.seq)).where(EventRow.class_id == class_id)).one()
-    body: dict[str, Any] = event.model_dump(mode="json", exclude_none=True)
+    body: dict[str, Any] = plain(event, exclude_none=True)
     work.add(EventRow(class_id=class_id, seq=(last or 0) + 1, event_id=event.id, at_ms=event.at_ms, body=body))
     return True
 

@@ -10,6 +10,7 @@ from lovrit.core.moves.figure import Drawing
 from lovrit.core.moves.library import Library, shipped
 from lovrit.core.moves.move import Move
 from lovrit.core.moves.names import key_of
+from lovrit.core.values import checked, plain
 from lovrit.store.tables import AsideRow, ClubRow, LearntRow, OwnMoveRow
 
 
@@ -24,12 +25,12 @@ def _choose(work: Session, key: str, value: object) -> None:
 
 def schools(work: Session) -> Schools:
     """What the club holds where coaches disagree."""
-    return Schools.model_validate(_choice(work, "schools") or {})
+    return checked(Schools, _choice(work, "schools") or {})
 
 
 def set_schools(work: Session, chosen: Schools) -> None:
     """Choose a school."""
-    _choose(work, "schools", chosen.model_dump(mode="json"))
+    _choose(work, "schools", plain(chosen))
 
 
 def missing(work: Session) -> frozenset[str]:
@@ -53,8 +54,8 @@ def pace(work: Session) -> tuple[float, int]:
 
 def set_paces(work: Session, club: Pace, people: dict[int, Pace]) -> None:
     """Keep the club's pace, and each person's who has scores."""
-    _choose(work, "pace", club.model_dump(mode="json"))
-    _choose(work, "paces", {str(person): pace.model_dump(mode="json") for person, pace in people.items()})
+    _choose(work, "pace", plain(club))
+    _choose(work, "paces", {str(person): plain(pace) for person, pace in people.items()})
 
 
 def keep_learnt(work: Session, class_id: int, ratios: list[tuple[int, float]]) -> None:
@@ -74,12 +75,12 @@ def paces(work: Session) -> dict[int, Pace]:
     """Each person's pace who has scores."""
     value = _choice(work, "paces")
     kept = value if isinstance(value, dict) else {}
-    return {int(person): Pace.model_validate(pace) for person, pace in kept.items()}
+    return {int(person): checked(Pace, pace) for person, pace in kept.items()}
 
 
 def library(work: Session) -> Library:
     """The moves that ship with the club's own, at the club's pace."""
-    own = [Move.model_validate(row.body) for row in work.exec(select(OwnMoveRow))]
+    own = [checked(Move, row.body) for row in work.exec(select(OwnMoveRow))]
     factor, rests_on = pace(work)
     if not own and not rests_on:
         return shipped()
@@ -94,8 +95,8 @@ def own_keys(work: Session) -> set[str]:
 def keep_move(work: Session, move: Move, now_ms: int, drawing: Drawing | None = None) -> None:
     """Keep a move of the club's own; one of the same name takes its place. A drawing stays unless another comes."""
     before = work.get(OwnMoveRow, key_of(move.name))
-    drawn = drawing.model_dump(mode="json") if drawing else before.drawing if before else None
-    body = move.model_dump(mode="json", exclude_defaults=True)
+    drawn = plain(drawing) if drawing else before.drawing if before else None
+    body = plain(move, exclude_defaults=True)
     work.merge(OwnMoveRow(key=key_of(move.name), body=body, drawing=drawn, changed_ms=now_ms))
 
 
@@ -107,7 +108,7 @@ def let_go(work: Session, name: str) -> None:
 def drawing(work: Session, name: str) -> Drawing | None:
     """The club's own drawing of a move."""
     row = work.get(OwnMoveRow, key_of(name))
-    return Drawing.model_validate(row.drawing) if row and row.drawing else None
+    return checked(Drawing, row.drawing) if row and row.drawing else None
 
 
 def asides(work: Session, session_id: int | None = None) -> list[AsideRow]:

@@ -7,6 +7,7 @@ from sqlmodel import Session, col, func, select
 
 from lovrit.core.crew.paces import OwnPace
 from lovrit.core.crew.person import Limit, Person, Standing
+from lovrit.core.values import checked, plain
 from lovrit.store.sessions import Gone
 from lovrit.store.tables import ComesRow, PersonRow
 
@@ -17,7 +18,7 @@ def everyone(work: Session) -> list[Person]:
 
 
 def _person(row: PersonRow) -> Person:
-    return Person.model_validate(row.model_dump())
+    return checked(Person, row.model_dump())
 
 
 def comers(work: Session, session_id: int) -> list[tuple[Person, int]]:
@@ -75,7 +76,7 @@ def stand(
     if row is None:
         raise Gone("There is no such person any more.")
     row.standing, row.since, row.limits, row.pace_100_s = standing, since, list(limits), pace_100_s
-    row.paces = [one.model_dump(mode="json") for one in paces]
+    row.paces = [plain(one) for one in paces]
     work.add(row)
 
 

@@ -10,6 +10,7 @@ from jinja2 import ChoiceLoader, Environment, FileSystemLoader, StrictUndefined
 
 from lovrit.core.clock import clock, minutes, number
 from lovrit.core.crew.groups import letter
+from lovrit.core.values import plain
 from lovrit.web.house import House
 from lovrit.web.words import WORDS
 
@@ -28,7 +29,14 @@ def environment(assets: str) -> Environment:
         trim_blocks=True,
         lstrip_blocks=True,
     )
-    made.filters |= {"clock": clock, "minutes": minutes, "number": number, "letter": letter, "browser": browser}
+    made.filters |= {
+        "clock": clock,
+        "minutes": minutes,
+        "number": number,
+        "letter": letter,
+        "browser": browser,
+        "plain": plain,
+    }
     made.globals |= {"words": WORDS, "assets": assets, "fresh_id": _fresh_id}
     return made
 

@@ -108,7 +108,7 @@ def test_a_crowd_is_the_same_for_the_same_seed_and_wider_than_one() -> None:
     assert abs(one.middle_s - other.middle_s) < 20
     fewer = finishes(work, two_second_moves(), EIGHTEEN[:4], 1)
     assert fewer and fewer.wait_s < one.wait_s
-    capped = finishes(work.model_copy(update={"cap_s": one.middle_s}), two_second_moves(), EIGHTEEN, 1)
+    capped = finishes(work.but(cap_s=one.middle_s), two_second_moves(), EIGHTEEN, 1)
     assert capped and 7 < capped.capped < 11
     many = block("amrap 10:00\n  10 a")
     assert isinstance(many, Amrap)

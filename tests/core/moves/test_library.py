@@ -10,6 +10,7 @@ from lovrit.core.moves.names import key_of
 from lovrit.core.recast.round import way_round
 from lovrit.core.session.move import Kit, Task, Way
 from lovrit.core.session.reader import read
+from lovrit.core.values import checked, plain
 
 MOVES = shipped().moves
 
@@ -19,7 +20,7 @@ def test_there_are_enough_moves_of_every_pattern_and_each_is_whole() -> None:
     keys = [key_of(name) for move in MOVES for name in (move.name, *move.also)]
     assert len(keys) == len(set(keys))
     for move in MOVES:
-        Move.model_validate(move.model_dump())
+        checked(Move, plain(move))
         assert move.cue.endswith(".") and move.easier and move.harder, move.name
         assert move.way_seconds.keys() <= {*move.easier, *move.harder}, move.name
         assert not move.caution or move.caution.endswith("."), move.name

@@ -8,6 +8,7 @@ from typing import Any
 
 from lovrit.core.run.event import Event
 from lovrit.core.run.state import Class, advance, begin, place_of, take
+from lovrit.core.values import checked
 
 NODE = Path(__file__).parents[3] / "tests" / "scripts" / "vectors.mjs"
 KINDS = ["start", "hold", "resume", "next", "back", "longer", "end", "goes-on", "next", "longer", "mark"]
@@ -31,7 +32,7 @@ def drawn(chance: Random) -> dict[str, Any]:
         press: dict[str, Any] = {"id": str(nth), "kind": kind, "at_ms": at}
         press |= {"place": place} if place is not None else {}
         press |= {"seconds": chance.choice([10, -10, 0, 30])} if kind == "longer" and chance.random() < 0.6 else {}
-        state = take(state, Event.model_validate(press)).state
+        state = take(state, checked(Event, press)).state
         now = state.since_ms + chance.choice([0, 100, 4900, 30_000, 200_000])
         steps.append({"press": press, "now": now, "after": shown(state), "looked": shown(advance(state, now))})
     return {"start": start, "steps": steps}

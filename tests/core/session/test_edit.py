@@ -87,7 +87,7 @@ def test_easing_asks_for_no_more_anywhere_and_leaves_the_rest(text: str, data: s
         here = which in (None, at)
         wanted = [(min(e.low, most), min(e.high, most)) if here else (e.low, e.high) for e in one.efforts]
         assert [(effort.low, effort.high) for effort in two.efforts] == wanted
-        assert two.model_copy(update={"efforts": one.efforts}) == one
+        assert two.but(efforts=one.efforts) == one
 
 
 def test_stations_are_put_in_an_order_with_their_comments() -> None:

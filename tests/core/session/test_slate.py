@@ -10,6 +10,7 @@ from lovrit.core.session.lines import read_block
 from lovrit.core.session.model import Session
 from lovrit.core.session.reader import MOST_BYTES, read
 from lovrit.core.session.writer import write
+from lovrit.core.values import checked, plain
 from tests.core.session.slates import lines, slates
 
 # Every block form of the notation, with the kind it is.
@@ -92,7 +93,7 @@ def test_read_write_read_is_the_same(text: str) -> None:
     again = read(write(session))
     assert not again.problems
     assert again.session == session
-    assert Session.model_validate_json(session.model_dump_json()) == session
+    assert checked(Session, plain(session)) == session
 
 
 @given(st.data())

@@ -1,9 +1,8 @@
 """Who a session is for, as the rules see it: how many, how they stand, what some don't do, and the days around."""
 
 from collections import Counter
+from dataclasses import field
 from typing import Literal
-
-from pydantic import Field
 
 from lovrit.core.crew.person import Limit, Person
 from lovrit.core.moves.move import Pattern
@@ -45,8 +44,8 @@ class Company(Value):
     children: int = 0
     to_ask: int = 0
     new_weeks: int | None = None
-    limits: dict[Limit, int] = Field(default_factory=dict)
-    paces: dict[int, int] = Field(default_factory=dict)
+    limits: dict[Limit, int] = field(default_factory=dict)
+    paces: dict[int, int] = field(default_factory=dict)
     days: tuple[Day, ...] = ()
     schools: Schools = Schools()
     missing: frozenset[str] = frozenset()

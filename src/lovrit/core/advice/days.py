@@ -83,5 +83,5 @@ def sore_before(look: Look) -> Iterator[Note]:
 
 
 def _not_slow(look: Look, at: int, nth: int, line: Line) -> tuple[Fix, ...]:
-    usual = Line(tasks=tuple(task.model_copy(update={"slow_s": None}) for task in line.tasks))
+    usual = Line(tasks=tuple(task.but(slow_s=None) for task in line.tasks))
     return (Fix(text="at usual speed", edit=ReplaceLine(line=look.line(at, nth), text=f"  {move_line(usual)}")),)

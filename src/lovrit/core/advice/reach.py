@@ -61,7 +61,7 @@ def _together(at: int, block: ForTime, laid: LaidBlock, look: Look) -> tuple[Fix
     """The same moves in the likely time, so that everybody ends together; a single distance can't be made so."""
     if block.over:
         return ()
-    made = together(Given(block.model_copy(update={"cap_s": None}), laid, look.library))
+    made = together(Given(block.but(cap_s=None), laid, look.library))
     edit = ReplaceBlock(block=at, text="\n".join(block_lines(made)))
     return (Fix(text="as many as possible instead", edit=edit),)
 
@@ -174,7 +174,7 @@ def most_meet_the_cap(look: Look) -> Iterator[Note]:
     """For time with a cap that a usual person meets."""
     for at, block, _ in look.blocks("for-time"):
         assert isinstance(block, ForTime)
-        needed = for_time_s(block.model_copy(update={"cap_s": None}), Laying(look.library))
+        needed = for_time_s(block.but(cap_s=None), Laying(look.library))
         if block.cap_s is None or not (block.moves or block.over) or needed <= block.cap_s:
             continue
         longer = -(-round(needed * 1.1) // 60) * 60

@@ -70,7 +70,7 @@ def under_water(look: Look) -> Iterator[Note]:
             swims = said.swim or key_of(task.name) == "swim"
             if not (swims and (task.breath_held or said.breath)):
                 continue
-            above = Line(tasks=(task.model_copy(update={"name": "swim", "breath_held": False}),))
+            above = Line(tasks=(task.but(name="swim", breath_held=False),))
             edit = ReplaceLine(line=look.line(at, nth), text=f"  {move_line(above)}")
             yield look.note(
                 code="under-water",
@@ -89,7 +89,7 @@ def breath_held(look: Look) -> Iterator[Note]:
         held = [task for task in line.tasks if task.breath_held]
         if not held or (effort(look.session.blocks[at]) < HARD and not look.company.to_ask):
             continue
-        breathing = Line(tasks=tuple(task.model_copy(update={"breath_held": False}) for task in line.tasks))
+        breathing = Line(tasks=tuple(task.but(breath_held=False) for task in line.tasks))
         whom = f", and {look.company.to_ask} here are over 50 or on medicine" if look.company.to_ask else ""
         edit = ReplaceLine(line=look.line(at, nth), text=f"  {move_line(breathing)}")
         yield look.note(

@@ -1,7 +1,7 @@
 """A person's own numbered paces, as a coach numbers them: metres a second, a split, or a cadence."""
 
 import re
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
@@ -22,8 +22,8 @@ class UnclearPace(LovritError):
 class OwnPace(Value):
     """What a person's pace of this number is: metres a second, seconds for 500 m or a kilometre, or beats a minute."""
 
-    number: int = Field(ge=1, le=MOST)
-    value: float = Field(gt=0, le=3600)
+    number: Annotated[int, Field(ge=1, le=MOST)]
+    value: Annotated[float, Field(gt=0, le=3600)]
     unit: Unit
 
     @property

@@ -1,7 +1,7 @@
 """A person as a coach knows them. Nothing here is ever shown on the wall but the group."""
 
 from datetime import date
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
@@ -24,15 +24,15 @@ class Person(Value):
     id: int
     name: str
     initials: str
-    rest_hr: int = Field(default=62, ge=30, le=120)
-    max_hr: int = Field(default=186, ge=100, le=230)
+    rest_hr: Annotated[int, Field(ge=30, le=120)] = 62
+    max_hr: Annotated[int, Field(ge=100, le=230)] = 186
     age: int | None = None
     effort_only: bool = False
     strap: str = "steady"
     mind: str = ""
     standing: Standing = "usual"
     since: str | None = None
-    pace_100_s: int | None = Field(default=None, ge=8, le=300)
+    pace_100_s: Annotated[int | None, Field(ge=8, le=300)] = None
     limits: tuple[Limit, ...] = ()
     paces: tuple[OwnPace, ...] = ()
 

@@ -7,6 +7,7 @@ nearest there is, and where nothing is offered, there is nothing. Zero breaks an
 
 from dataclasses import dataclass
 from itertools import combinations
+from typing import Annotated
 
 from pydantic import Field
 
@@ -46,7 +47,7 @@ class Wish(Value):
     figure: Goal = "total"
     seconds: int = 0
     to: tuple[float, float] = (0, 0)
-    effort: float = Field(default=0, ge=0, le=10)
+    effort: Annotated[float, Field(ge=0, le=10)] = 0
     gives: frozenset[Give] = frozenset(GIVES)
 
 
@@ -114,7 +115,7 @@ def _beside(plan: Plan, wish: Wish) -> Wish | None:
     if wish.figure not in ("work", "rest", "hard"):
         return None
     off = (_now(plan, wish.figure) - wish.seconds + 2) % 5 - 2
-    return wish.model_copy(update={"seconds": wish.seconds + off}) if off else None
+    return wish.but(seconds=wish.seconds + off) if off else None
 
 
 def _check(plan: Plan, wish: Wish) -> None:
@@ -190,7 +191,7 @@ def _least(plan: Plan, wish: Wish, library: Library) -> Least:
     for more in (1, 2):
         tried = []
         for extra in combinations(others, more):
-            found = _search(plan, wish.model_copy(update={"gives": wish.gives | set(extra)}), library)
+            found = _search(plan, wish.but(gives=wish.gives | set(extra)), library)
             if found:
                 tried.append((cost_of(found[0]), extra))
         if tried:

@@ -200,8 +200,8 @@ def _line(line: Any, reps: int) -> Any:
     if not reps:
         return line
     first = line.tasks[0]
-    amount = first.amount.model_copy(update={"values": (float(reps),)})
-    return line.model_copy(update={"tasks": (first.model_copy(update={"amount": amount}), *line.tasks[1:])})
+    amount = first.amount.but(values=(float(reps),))
+    return line.but(tasks=(first.but(amount=amount), *line.tasks[1:]))
 
 
 def _effort(at: int, block: AnyBlock, place: BlockPlace, values: tuple[float, ...]) -> Knob:
@@ -239,7 +239,7 @@ def efforts_to(session: Session, places: tuple[BlockPlace, ...], to: float) -> l
 
 
 def _with(block: Any, **fields: Any) -> Any:
-    return block.model_copy(update=fields)
+    return block.but(**fields)
 
 
 def _put(field: str) -> Callable[[Any, float], Any]:
@@ -265,7 +265,7 @@ def _put_pair(side: str) -> Callable[[Any, float], Any]:
 
 
 def _paired(pair: Pair, side: str, stretch: Stretch) -> Pair:
-    return pair.model_copy(update={side: stretch})
+    return pair.but(**{side: stretch})
 
 
 FIGURES: dict[str, tuple[Give, Callable[[int], list[int]], Callable[[Any, float], Any]]] = {

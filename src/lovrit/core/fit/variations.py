@@ -154,7 +154,7 @@ def _unit(block: Rotate | Sets | Intervals, times: int, stations: int) -> AnyBlo
     count = Count(low=times, high=times)
     shared = {"moves": block.moves[:stations], "lead_in_s": 0}
     if isinstance(block, Intervals):
-        return block.model_copy(update={**shared, "count": count, "pattern": (UNIT,)})
+        return block.but(**shared, count=count, pattern=(UNIT,))
     field, counted = ("break_s", "rounds") if isinstance(block, Rotate) else ("change_s", "sets")
     between = {field: 1} if getattr(block, field) is not None else {}
-    return block.model_copy(update={**shared, counted: count, "pair": UNIT, **between})
+    return block.but(**shared, **{counted: count}, pair=UNIT, **between)

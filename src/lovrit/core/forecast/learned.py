@@ -42,7 +42,7 @@ def ratio_of(block: AnyBlock, text: str, library: Library) -> float | None:
         case ForTime():
             taken = read_clock(text)
             capped = block.cap_s is not None and taken >= block.cap_s
-            usual = for_time_s(block.model_copy(update={"cap_s": None}), Laying(library))
+            usual = for_time_s(block.but(cap_s=None), Laying(library))
             ratio = taken / usual if taken and usual and not capped else None
         case _:
             ratio = None

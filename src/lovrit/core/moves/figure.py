@@ -14,7 +14,7 @@ from typing import Annotated, Literal, NamedTuple
 from pydantic import Field
 
 from lovrit.core.moves.names import key_of
-from lovrit.core.values import Value
+from lovrit.core.values import Value, checked
 
 TORSO, HEAD, UPPER, FORE, THIGH, SHIN, FOOT = 0.30, 0.07, 0.19, 0.17, 0.245, 0.245, 0.09
 SHOULDER = 0.93
@@ -26,11 +26,11 @@ class Pose(Value):
     """One position. ``arms`` and ``legs`` are upper and lower limb, and then the far ones where they differ."""
 
     torso: Angle = 90
-    arms: tuple[Angle, ...] = Field(default=(-90, -90), min_length=2, max_length=4)
-    legs: tuple[Angle, ...] = Field(default=(-90, -90), min_length=2, max_length=4)
+    arms: Annotated[tuple[Angle, ...], Field(min_length=2, max_length=4)] = (-90, -90)
+    legs: Annotated[tuple[Angle, ...], Field(min_length=2, max_length=4)] = (-90, -90)
     head: Angle | None = None
     feet: Angle | None = None
-    lift: float = Field(default=0, ge=0, le=1)
+    lift: Annotated[float, Field(ge=0, le=1)] = 0
 
 
 class Prop(Value):
@@ -38,7 +38,7 @@ class Prop(Value):
 
     what: What
     under: Literal["hand", "foot", "seat"] = "hand"
-    high: float = Field(default=0, ge=0, le=2)
+    high: Annotated[float, Field(ge=0, le=2)] = 0
 
 
 class Drawing(Value):
@@ -129,4 +129,4 @@ def _on_the_floor(limbs: list[Limb], head: Point, hands: list[Point], lift: floa
 def drawings() -> dict[str, Drawing]:
     """The drawings that ship with Lovrit, by the key of the move's name."""
     data = tomllib.loads(files("lovrit.core.moves").joinpath("figures.toml").read_text("utf-8"))
-    return {key_of(name): Drawing.model_validate(fields) for name, fields in data.items()}
+    return {key_of(name): checked(Drawing, fields) for name, fields in data.items()}

@@ -12,7 +12,7 @@ from zlib import crc32
 from lovrit.core.kept import kept_at
 from lovrit.core.moves.move import Move
 from lovrit.core.moves.names import FREE, key_of, without_kit
-from lovrit.core.values import Value
+from lovrit.core.values import Value, schema_of
 
 USUAL_REP_S = 3.0
 USUAL_METRE_S = 1.0
@@ -134,7 +134,7 @@ def _plain(fields: dict[str, Any]) -> dict[str, Any]:
 
 def schema() -> dict[str, Any]:
     """The JSON Schema of the library's data: moves by name."""
-    one = Move.model_json_schema()
+    one = schema_of(Move)
     one["properties"].pop("name")
     one["required"] = [name for name in one["required"] if name != "name"]
     return {

@@ -1,5 +1,6 @@
 """A move of the library as a value."""
 
+from dataclasses import field
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -33,12 +34,12 @@ class Move(Value):
     breath: bool = False
     impact: Impact = "none"
     kit: tuple[Name, ...] = ()
-    space: float = Field(default=1.5, gt=0, le=30)
-    seconds: float = Field(default=3.0, gt=0, le=60)
-    metre: float | None = Field(default=None, gt=0, le=60)
-    way_seconds: dict[str, Annotated[float, Field(gt=0, le=60)]] = Field(default_factory=dict)
+    space: Annotated[float, Field(gt=0, le=30)] = 1.5
+    seconds: Annotated[float, Field(gt=0, le=60)] = 3.0
+    metre: Annotated[float | None, Field(gt=0, le=60)] = None
+    way_seconds: dict[str, Annotated[float, Field(gt=0, le=60)]] = field(default_factory=dict)
     counted: Literal["reps", "s", "m"] = "reps"
-    fresh: int = Field(default=20, ge=1, le=5000)
+    fresh: Annotated[int, Field(ge=1, le=5000)] = 20
     sided: bool = False
     also: tuple[Name, ...] = ()
     easier: tuple[Name, ...] = ()

@@ -35,7 +35,7 @@ def _shifted(given: Given, by: int, share: float, change: Callable[[Line], Line]
         fields["pair"] = _tilted(block.pair, by)
     else:
         fields["moves"] = tuple(_share(line, share, given.library) for line in lines)
-    made = block.model_copy(update=fields)
+    made = block.but(**fields)
     if made == block:
         raise CannotRecast(f"There is nothing in this block to make {'harder' if by > 0 else 'gentler'}.")
     return made
@@ -74,8 +74,8 @@ def _gentle_name(task: Task, library: Library) -> str:
 
 
 def _renamed(line: Line, name: Callable[[Task], str], **fields: Any) -> Line:
-    tasks = tuple(task.model_copy(update={"name": name(task), **fields}) for task in line.tasks)
-    return line.model_copy(update={"tasks": tasks})
+    tasks = tuple(task.but(name=name(task), **fields) for task in line.tasks)
+    return line.but(tasks=tasks)
 
 
 def home(given: Given) -> AnyBlock:
@@ -90,7 +90,7 @@ def home(given: Given) -> AnyBlock:
     )
     if lines == given.lines:
         raise CannotRecast("This block needs no kit as it is.")
-    return given.block.model_copy(update={"moves": lines})
+    return given.block.but(moves=lines)
 
 
 def shorter(given: Given) -> AnyBlock:
@@ -99,12 +99,12 @@ def shorter(given: Given) -> AnyBlock:
     for field in ("rounds", "sets", "count"):
         count = getattr(block, field, None)
         if isinstance(count, Count) and count.high > 1:
-            return block.model_copy(update={field: Count(low=max(1, count.low - 1), high=count.high - 1)})
+            return block.but(**{field: Count(low=max(1, count.low - 1), high=count.high - 1)})
     step = block.period_s if isinstance(block, Every) else 30
     total = getattr(block, "total_s", 0) * 3 // 4 // step * step
     if total < step or isinstance(block, Quality):
         raise CannotRecast("This block can't be much shorter.")
-    return block.model_copy(update={"total_s": total})
+    return block.but(total_s=total)
 
 
 FEELS: dict[str, Callable[[Given], AnyBlock]] = {

@@ -9,11 +9,11 @@ MOST_REPS = 100
 
 def plain(line: Line) -> Line:
     """A line without its amounts, for work by the clock."""
-    return line.model_copy(update={"tasks": tuple(_without(task) for task in line.tasks), "opens_part": False})
+    return line.but(tasks=tuple(_without(task) for task in line.tasks), opens_part=False)
 
 
 def _without(task: Task) -> Task:
-    return task.model_copy(update={"amount": None})
+    return task.but(amount=None)
 
 
 def portioned(line: Line, seconds: float, library: Library) -> Line:
@@ -27,15 +27,15 @@ def portioned(line: Line, seconds: float, library: Library) -> Line:
         tasks = tuple(_scaled(task, seconds / taken) for task in line.tasks)
     else:
         each = seconds / len(line.tasks)
-        tasks = tuple(task.model_copy(update={"amount": _amount(task, each, library)}) for task in line.tasks)
-    return line.model_copy(update={"tasks": tasks})
+        tasks = tuple(task.but(amount=_amount(task, each, library)) for task in line.tasks)
+    return line.but(tasks=tasks)
 
 
 def _scaled(task: Task, share: float) -> Task:
     if not task.amount or not task.amount.values:
         return task
     values = tuple(float(_round(value * share, task.amount.unit)) for value in task.amount.values)
-    return task.model_copy(update={"amount": task.amount.model_copy(update={"values": values})})
+    return task.but(amount=task.amount.but(values=values))
 
 
 def _round(value: float, unit: str) -> int:

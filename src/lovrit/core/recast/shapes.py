@@ -80,9 +80,7 @@ class Given:
 
 def every(given: Given) -> AnyBlock:
     """A task a minute, each about half full; heavier where the block was for so few that a minute is too short."""
-    moves = tuple(
-        portioned(line, HALF_A_TURN, given.library).model_copy(update={"opens_part": False}) for line in given.lines
-    )
+    moves = tuple(portioned(line, HALF_A_TURN, given.library).but(opens_part=False) for line in given.lines)
     return Every(period_s=60, total_s=given.minutes_s, moves=moves, **given.keeps(MOST_REPEATED))
 
 
@@ -154,8 +152,8 @@ def stay(given: Given) -> AnyBlock:
     pair, stations = block.pair, len(block.moves)
     spare = given.total_s - stations * block.rounds.high * ((pair.work.seconds or 0) + (pair.rest.seconds or 0))
     change = spare // (stations - 1) + (pair.rest.seconds or 0)
-    more = {"change_s": change // 5 * 5} if spare > 0 else {}
-    return Sets(sets=block.rounds, pair=pair, moves=block.moves, efforts=block.efforts, **more)
+    made = Sets(sets=block.rounds, pair=pair, moves=block.moves, efforts=block.efforts)
+    return made.but(change_s=change // 5 * 5) if spare > 0 else made
 
 
 def together(given: Given) -> AnyBlock:

@@ -1,6 +1,6 @@
 """What can happen in a class. Each event carries its sender's id, so that one sent twice counts once."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import ConfigDict, Field
 
@@ -25,12 +25,12 @@ class Event(Value):
 
     model_config = ConfigDict(defer_build=False)
 
-    id: str = Field(min_length=1, max_length=64)
+    id: Annotated[str, Field(min_length=1, max_length=64)]
     kind: Kind
-    at_ms: int = Field(ge=0, le=MOST_ID)
-    place: int | None = Field(default=None, ge=COUNT_IN, le=MOST_ID)
-    seconds: int | None = Field(default=None, ge=-600, le=600)
-    person: int | None = Field(default=None, ge=0, le=MOST_ID)
-    block: int | None = Field(default=None, ge=0, le=5000)
-    value: float | None = Field(default=None, ge=0, le=10)
-    text: str | None = Field(default=None, max_length=4000)
+    at_ms: Annotated[int, Field(ge=0, le=MOST_ID)]
+    place: Annotated[int | None, Field(ge=COUNT_IN, le=MOST_ID)] = None
+    seconds: Annotated[int | None, Field(ge=-600, le=600)] = None
+    person: Annotated[int | None, Field(ge=0, le=MOST_ID)] = None
+    block: Annotated[int | None, Field(ge=0, le=5000)] = None
+    value: Annotated[float | None, Field(ge=0, le=10)] = None
+    text: Annotated[str | None, Field(max_length=4000)] = None

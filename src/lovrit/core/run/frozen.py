@@ -11,7 +11,7 @@ from pydantic import ValidationError
 from lovrit.core.session.model import Session
 from lovrit.core.timeline.interval import Forecast, Interval, LaidBlock, Timeline
 from lovrit.core.timeline.plan import Plan
-from lovrit.core.values import LovritError
+from lovrit.core.values import LovritError, checked, plain
 
 FORMAT = 1
 
@@ -44,7 +44,7 @@ def frozen_object(frozen: Frozen) -> dict[str, Any]:
     """A frozen class as JSON; ``format`` says how it is written."""
     return {
         "format": FORMAT,
-        "session": frozen.session.model_dump(mode="json"),
+        "session": plain(frozen.session),
         "blocks": [asdict(block) for block in frozen.timeline.blocks],
         "intervals": [list(interval) for interval in frozen.timeline.intervals],
         "drawn": frozen.drawn,
@@ -60,7 +60,7 @@ def thaw(kept: dict[str, Any]) -> Frozen:
     if kept.get("format") != FORMAT:
         raise Unreadable("It was kept by a newer Lovrit than this one.")
     try:
-        session = Session.model_validate(kept["session"])
+        session = checked(Session, kept["session"])
         blocks = tuple(_block(one) for one in kept["blocks"])
         intervals = tuple(Interval(*one) for one in kept["intervals"])
     except (KeyError, TypeError, ValueError, ValidationError):

@@ -4,9 +4,8 @@ A place in the class is an interval and the milliseconds into it, so that length
 """
 
 from collections.abc import Callable, Iterable
+from dataclasses import field
 from typing import Literal, NamedTuple
-
-from pydantic import Field
 
 from lovrit.core.run.event import AFTERWARDS, COUNT_IN, Event
 from lovrit.core.values import Value
@@ -53,17 +52,17 @@ class Class(Value):
     ended_early: bool = False
     ended_from: Literal["on", "held"] | None = None
     laps: tuple[Lap, ...] = ()
-    stopped: dict[int, int] = Field(default_factory=dict)
-    ever_stopped: dict[int, int] = Field(default_factory=dict)
+    stopped: dict[int, int] = field(default_factory=dict)
+    ever_stopped: dict[int, int] = field(default_factory=dict)
     marks: tuple[int, ...] = ()
-    felt: dict[int, float] = Field(default_factory=dict)
+    felt: dict[int, float] = field(default_factory=dict)
     scores: tuple[Score, ...] = ()
     note: str = ""
     seen: frozenset[str] = frozenset()
 
     def with_(self, **fields: object) -> "Class":
         """The same class with some fields changed."""
-        return self.model_copy(update=fields)
+        return self.but(**fields)
 
 
 def begin(lengths_s: Iterable[int]) -> Class:
@@ -147,7 +146,7 @@ def _lap(laps: list[Lap], interval: int, from_ms: int, to_ms: int) -> None:
     if to_ms <= from_ms:
         return
     if laps and laps[-1].interval == interval and laps[-1].to_ms == from_ms:
-        laps[-1] = laps[-1].model_copy(update={"to_ms": to_ms})
+        laps[-1] = laps[-1].but(to_ms=to_ms)
     else:
         laps.append(Lap(interval=interval, from_ms=from_ms, to_ms=to_ms))
 

@@ -15,7 +15,7 @@ class SetFigure(Value):
     do: Literal["set"] = "set"
     block: At | None
     figure: str
-    value: float = Field(ge=0, le=86_400)
+    value: Annotated[float, Field(ge=0, le=86_400)]
 
 
 class Ease(Value):
@@ -23,7 +23,7 @@ class Ease(Value):
 
     do: Literal["ease"] = "ease"
     block: At | None
-    most: float = Field(ge=0, le=10)
+    most: Annotated[float, Field(ge=0, le=10)]
 
 
 class AddOption(Value):
@@ -31,7 +31,7 @@ class AddOption(Value):
 
     do: Literal["option"] = "option"
     block: At
-    text: str = Field(min_length=1, max_length=200)
+    text: Annotated[str, Field(min_length=1, max_length=200)]
 
 
 class Convention(Value):
@@ -57,7 +57,7 @@ class OrderStations(Value):
 
     do: Literal["order"] = "order"
     block: At
-    order: tuple[At, ...] = Field(max_length=5000)
+    order: Annotated[tuple[At, ...], Field(max_length=5000)]
 
 
 class ReplaceMove(Value):
@@ -66,7 +66,7 @@ class ReplaceMove(Value):
     do: Literal["rename"] = "rename"
     block: At
     move: At
-    name: str = Field(min_length=1, max_length=200)
+    name: Annotated[str, Field(min_length=1, max_length=200)]
 
 
 class SetAmount(Value):
@@ -75,7 +75,7 @@ class SetAmount(Value):
     do: Literal["amount"] = "amount"
     block: At
     move: At
-    value: float = Field(gt=0, le=86_400)
+    value: Annotated[float, Field(gt=0, le=86_400)]
 
 
 class MoveOption(Value):
@@ -84,7 +84,7 @@ class MoveOption(Value):
     do: Literal["mark"] = "mark"
     block: At
     move: At
-    text: str = Field(min_length=1, max_length=200)
+    text: Annotated[str, Field(min_length=1, max_length=200)]
 
 
 class SetSide(Value):
@@ -101,7 +101,7 @@ class ReplaceBlock(Value):
 
     do: Literal["recast"] = "recast"
     block: At
-    text: str = Field(min_length=1, max_length=65_536)
+    text: Annotated[str, Field(min_length=1, max_length=65_536)]
 
 
 class LineEdit(Value):
@@ -110,8 +110,8 @@ class LineEdit(Value):
     do: Literal["line"] = "line"
     what: Literal["remove", "duplicate", "insert"]
     block: At
-    move: int = Field(ge=-1, le=5000)
-    text: str = Field(default="", max_length=500)
+    move: Annotated[int, Field(ge=-1, le=5000)]
+    text: Annotated[str, Field(max_length=500)] = ""
 
 
 class BlockEdit(Value):
@@ -128,15 +128,15 @@ class InsertBlock(Value):
 
     do: Literal["insert"] = "insert"
     at: At
-    text: str = Field(min_length=1, max_length=65_536)
+    text: Annotated[str, Field(min_length=1, max_length=65_536)]
 
 
 class ReplaceLine(Value):
     """Put another text in place of a line (from 1), its comment kept."""
 
     do: Literal["replace"] = "replace"
-    line: int = Field(ge=1, le=70_000)
-    text: str = Field(max_length=2000)
+    line: Annotated[int, Field(ge=1, le=70_000)]
+    text: Annotated[str, Field(max_length=2000)]
 
 
 Edit = Annotated[

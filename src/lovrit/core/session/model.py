@@ -23,14 +23,17 @@ class Count(Value):
 class Effort(Value):
     """Perceived effort, 0 nothing to 10 all there is; a range where low and high differ."""
 
-    low: float = Field(ge=0, le=10)
-    high: float = Field(ge=0, le=10)
+    low: Annotated[float, Field(ge=0, le=10)]
+    high: Annotated[float, Field(ge=0, le=10)]
+
+
+HeartOf = Literal["bpm", "reserve", "max", "threshold"]
 
 
 class Heart(Value):
     """A heart-rate target in beats a minute, per cent of reserve or of highest, or beats round the threshold."""
 
-    of: Literal["bpm", "reserve", "max", "threshold"]
+    of: HeartOf
     low: float
     high: float
 

@@ -8,7 +8,7 @@ from typing import Any
 
 from lovrit.core.session.figures import Figure, column, figure, find, seconds, span, tokens, trees, whole
 from lovrit.core.session.grammar import Node
-from lovrit.core.session.model import Effort, Heart, Ladder, Pace
+from lovrit.core.session.model import Effort, Heart, HeartOf, Ladder, Pace
 from lovrit.core.session.problem import Unreadable
 
 PAIRED = frozenset({"rotate", "sets", "intervals"})
@@ -16,6 +16,7 @@ WITH_REST = frozenset({"repeats", "quality", "strength"})
 ANY = frozenset({*PAIRED, *WITH_REST, "every", "amrap", "for-time", "hold-ladder", "tempo", "build", "steady", "rest"})
 
 Fields = dict[str, Any]
+HEART_OF: dict[str, HeartOf] = {"beats": "bpm", "reserve": "reserve", "highest": "max", "threshold": "threshold"}
 
 
 def effort(node: Node) -> Effort:
@@ -28,7 +29,7 @@ def effort(node: Node) -> Effort:
 
 def heart(node: Node) -> Heart:
     """A heart-rate target; a single figure in beats means three either way."""
-    of = {"beats": "bpm", "reserve": "reserve", "highest": "max", "threshold": "threshold"}[node.data]
+    of = HEART_OF[str(node.data)]
     low, high = span(node, "target")
     if of == "threshold":
         low = -low

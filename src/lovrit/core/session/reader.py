@@ -156,7 +156,7 @@ class _Reader:
         if block and block.kind == "intervals" and self.open.moves:
             raise Unreadable("Plain intervals have one move at most; for several, write rounds of.", 1)
         if self.open.then_at:
-            move = move.model_copy(update={"opens_part": True})
+            move = move.but(opens_part=True)
             self.open.then_at = None
         self.open.moves.append((number, move))
 
@@ -182,7 +182,7 @@ class _Reader:
         except Unreadable as error:
             self._problem(block.line, error)
             return
-        self.blocks.append(value.model_copy(update={"moves": lines}))
+        self.blocks.append(value.but(moves=lines))
         self.places.append(
             BlockPlace(line=block.line, moves=tuple(n for n, _ in block.moves), figures=block.read.figures)
         )

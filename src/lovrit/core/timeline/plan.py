@@ -25,7 +25,7 @@ class Plan:
 
     def on_day(self, day: str) -> "Plan":
         """The same plan on a day (YYYY-MM-DD)."""
-        session = self.reading.session.model_copy(update={"date": day})
+        session = self.reading.session.but(date=day)
         return Plan(replace(self.reading, session=session), self.timeline, self.library)
 
     @property
@@ -54,7 +54,7 @@ def plan_reading(reading: Reading, library: Library) -> Plan:
     blocks = tuple(reading.session.blocks[at] for at in fitting.kept)
     kept = replace(
         reading,
-        session=reading.session.model_copy(update={"blocks": blocks}),
+        session=reading.session.but(blocks=blocks),
         blocks=tuple(reading.blocks[at] for at in fitting.kept),
         problems=tuple(sorted((*reading.problems, *problems), key=lambda one: (one.line, one.column))),
     )

@@ -51,8 +51,8 @@ def lines_of(block: Amrap, nth: int) -> tuple[Line, ...]:
 
 def _with_reps(line: Line, reps: int) -> Line:
     amount = Amount(values=(float(reps),))
-    tasks = tuple(task if task.amount else task.model_copy(update={"amount": amount}) for task in line.tasks)
-    return line.model_copy(update={"tasks": tasks})
+    tasks = tuple(task if task.amount else task.but(amount=amount) for task in line.tasks)
+    return line.but(tasks=tasks)
 
 
 def round_ends(block: AnyBlock, library: Library) -> list[float]:

@@ -13,7 +13,7 @@ from lovrit.core.recast.recast import recast
 from lovrit.core.session.model import Session
 from lovrit.core.session.problem import Problem
 from lovrit.core.timeline.plan import Plan, plan_session
-from lovrit.core.values import LovritError
+from lovrit.core.values import LovritError, plain
 from lovrit.formats.fit_json import fits_object, recast_object
 from lovrit.formats.interval_csv import from_csv
 from lovrit.formats.plan_json import errors_object, plan_object
@@ -59,7 +59,7 @@ class FitBody(SlateText):
 class RecastBody(SlateText):
     """A slate, which of its blocks (from 1), and what it is to become."""
 
-    block: int = Field(default=1, ge=1, le=5000)
+    block: Annotated[int, Field(ge=1, le=5000)] = 1
     to: str = Field(max_length=20)
 
 
@@ -79,7 +79,7 @@ def _planned(house: House, plan: Plan) -> Response:
 
 def _session(house: House, session: SessionBody) -> Plan:
     """A session's plan, the session first brought to what a slate can say."""
-    return plan_session(from_object(session.model_dump(mode="json")), house.library)
+    return plan_session(from_object(plain(session)), house.library)
 
 
 @router.post("/plan", responses=REFUSED)

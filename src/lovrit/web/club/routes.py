@@ -7,7 +7,7 @@ from fastapi.responses import HTMLResponse, RedirectResponse, Response
 from pydantic import ValidationError
 
 from lovrit.core.advice.company import Schools
-from lovrit.core.values import LovritError
+from lovrit.core.values import LovritError, checked, names_of, plain, type_of
 from lovrit.store import club, guests, sessions
 from lovrit.web.guard import token_of
 from lovrit.web.guests import key_of
@@ -79,12 +79,12 @@ def _where(work: Any, session_id: int | None) -> str:
 @router.post("/club")
 def choose(house: InHouse, form: WholeForm) -> Response:
     """Choose; what isn't answered stays as it was."""
-    answers = {name: str(form[name]) for name in Schools.model_fields if name in form}
+    answers = {name: str(form[name]) for name in names_of(Schools) if name in form}
     try:
-        wanted = Schools.model_validate(house.schools.model_dump() | answers)
+        wanted = checked(Schools, plain(house.schools) | answers)
     except ValidationError as error:
         name = str(error.errors()[0]["loc"][0])
-        known = get_args(Schools.model_fields[name].annotation)
+        known = get_args(type_of(Schools, name))
         raise NotASchool(f"There is no such answer; there are {', '.join(known)}.") from None
     with house.database.work() as work:
         club.set_schools(work, wanted)

@@ -7,7 +7,7 @@ from lovrit.core.forecast.learned import Pace
 from lovrit.core.heart.demand import corridor
 from lovrit.core.session.model import Heart
 from lovrit.core.timeline.plan import Plan
-from lovrit.core.values import Value
+from lovrit.core.values import Value, fields_of
 
 LOW_BPM, HIGH_BPM = 40, 205
 
@@ -139,4 +139,4 @@ def dealt(everyone: list[Person], plan: Plan) -> list[Comer]:
     wanted = min(plan.session.people or len(everyone), len(everyone))
     people = everyone[:wanted]
     groups = deal([one.id for one in people], usual_groups(len(people), stations(plan)))
-    return [Comer(**dict(one), group=groups[one.id]) for one in people]
+    return [Comer(**fields_of(one), group=groups[one.id]) for one in people]

@@ -10,7 +10,7 @@ from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse,
 
 from lovrit.core.review.scores import read_effort, score
 from lovrit.core.run.event import MOST_ID, Event
-from lovrit.core.values import LovritError
+from lovrit.core.values import LovritError, checked
 from lovrit.formats.cells import told_apart
 from lovrit.formats.session_json import to_json
 from lovrit.store import classes
@@ -70,7 +70,7 @@ def _happen(floor: Floor, class_id: int, **fields: object) -> Told:
     Raises:
         CannotCount: if it can't count.
     """
-    told = floor.happen(class_id, Event.model_validate({"at_ms": 0, **fields}))
+    told = floor.happen(class_id, checked(Event, {"at_ms": 0, **fields}))
     if told.refused:
         raise CannotCount(told.refused)
     return told

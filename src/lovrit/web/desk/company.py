@@ -20,7 +20,7 @@ def company_here(house: House, work: Session, row: SessionRow, plan: Plan, group
     who = people.counted(work, row.id)
     counted = company_of(who, groups, house.today)
     more = {"schools": house.schools, "missing": house.missing, "days": _days(house, work, row, plan)}
-    return counted.model_copy(update=more)
+    return counted.but(**more)
 
 
 def _days(house: House, work: Session, row: SessionRow, plan: Plan) -> tuple[Day, ...]:
@@ -39,7 +39,7 @@ def _day(house: House, text: str, in_days: int) -> Day:
     """What a session of another day asks; planned once, until the library changes."""
     if text not in house.days_near:
         house.days_near[text] = _asked(plan_text(text, house.library))
-    return house.days_near[text].model_copy(update={"in_days": in_days})
+    return house.days_near[text].but(in_days=in_days)
 
 
 def _asked(plan: Plan) -> Day:

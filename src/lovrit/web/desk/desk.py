@@ -98,9 +98,9 @@ def edited(row: SessionRow, text: str, edit: Edit) -> str:
     block = getattr(edit, "block", None)
     if block is not None and row.good_text and row.good_text != text:
         found = _same_block(row.good_text, text, block)
-        edit = edit.model_copy(update={"block": found})
+        edit = edit.but(block=found)
         if isinstance(edit, BlockEdit) and edit.what == "move":
-            edit = edit.model_copy(update={"to": _same_block(row.good_text, text, edit.to)})
+            edit = edit.but(to=_same_block(row.good_text, text, edit.to))
     return apply_edit(text, edit)
 
 

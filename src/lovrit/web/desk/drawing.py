@@ -1,7 +1,7 @@
 """The bars and crossings of a block on its rails: each kind of block has its own drawing."""
 
 from itertools import pairwise
-from typing import Literal
+from typing import Any, Literal
 
 from lovrit.core.clock import clock
 from lovrit.core.moves.library import Library, shipped
@@ -11,6 +11,7 @@ from lovrit.core.timeline.rounds import round_ends
 from lovrit.core.values import Value
 
 RAIL = 100
+BarKind = Literal["work", "steady", "leftover", "ragged", "thins", "mark", "second"]
 
 
 class Bar(Value):
@@ -20,7 +21,7 @@ class Bar(Value):
     x: float
     width: float
     group: int | None = None
-    kind: Literal["work", "steady", "leftover", "ragged", "thins", "mark", "second"] = "work"
+    kind: BarKind = "work"
     height: float = 1
     shelf: int = 0
     shelves: int = 1
@@ -85,7 +86,7 @@ class Drawing:
                 bars.append(self._bar(one, self.rail(one, 0), kind="ragged", height=0.7))
         return bars
 
-    def _bar(self, one: Interval, rail: int, **fields: object) -> Bar:
+    def _bar(self, one: Interval, rail: int, **fields: Any) -> Bar:
         return Bar(rail=rail, x=self.x(one.start_s), width=self.width(one.seconds), **fields)
 
     def _whole(self, one: Interval, rail: int) -> Bar:
@@ -147,7 +148,9 @@ class Drawing:
         assert isinstance(self.block, Amrap)
         rounds = self._rounds(one)
         if self.block.partners:
-            halves = [("work" if nth % 2 == 0 else "second", a, b) for nth, (a, b) in enumerate(rounds)]
+            halves: list[tuple[BarKind, float, float]] = [
+                ("work" if nth % 2 == 0 else "second", a, b) for nth, (a, b) in enumerate(rounds)
+            ]
             return [
                 Bar(
                     rail=rail,

@@ -17,7 +17,7 @@ from lovrit.core.session.rack import rack
 from lovrit.core.session.slatetext import CannotEdit
 from lovrit.core.timeline.explain import explain
 from lovrit.core.timeline.plan import Plan, plan_text
-from lovrit.core.values import LovritError
+from lovrit.core.values import LovritError, fields_of
 from lovrit.formats.fit_wish import GOALS
 from lovrit.formats.sheet import to_sheet
 from lovrit.formats.writers import WRITERS, When
@@ -227,7 +227,7 @@ def _on(work: Session, session_id: int) -> list[tuple[ClassRow, bool]]:
 def _comers(opened: Desk, comers: list[tuple[Person, int]], everyone: list[Person]) -> list[Comer]:
     """Who comes; where nobody has said, everyone dealt as a coach would begin."""
     if comers:
-        return [Comer(**dict(person), group=group) for person, group in comers]
+        return [Comer(**fields_of(person), group=group) for person, group in comers]
     return dealt(everyone, opened.typed)
 
 

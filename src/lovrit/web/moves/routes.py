@@ -9,7 +9,7 @@ from pydantic import ValidationError
 from lovrit.core.moves.figure import Drawing
 from lovrit.core.moves.move import PATTERNS
 from lovrit.core.moves.names import key_of
-from lovrit.core.values import LovritError
+from lovrit.core.values import LovritError, checked_json
 from lovrit.formats.moves_file import FLAGS, LISTS, read_moves, to_csv, to_json
 from lovrit.store import club, sessions
 from lovrit.store.sessions import Gone
@@ -126,7 +126,7 @@ def keep(request: Request, house: InHouse, form: WholeForm) -> Response:
     if isinstance(move, str):
         return _form(request, house, fields, move)
     try:
-        drawn = Drawing.model_validate_json(fields["drawing"]) if fields.get("drawing", "").strip() else None
+        drawn = checked_json(Drawing, fields["drawing"]) if fields.get("drawing", "").strip() else None
     except ValidationError as error:
         first = error.errors()[0]
         where = ".".join(str(part) for part in first["loc"])

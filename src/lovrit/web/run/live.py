@@ -61,7 +61,7 @@ class Live:
     def moment(self, event: Event, now_ms: int) -> Event:
         """An event at the moment that it counts from: its own, but not before the class was made, nor in the future."""
         at_ms = min(event.at_ms or now_ms, now_ms)
-        return event.model_copy(update={"at_ms": max(at_ms, self.made_ms, self.base.since_ms)})
+        return event.but(at_ms=max(at_ms, self.made_ms, self.base.since_ms))
 
     def try_out(self, event: Event) -> tuple[Class, str | None]:
         """The state after an event, and why it changed nothing where it did not; nothing is kept yet."""

@@ -15,6 +15,7 @@ from lovrit.core.values import Value
 from lovrit.web.moves.drawing import Picture, picture
 
 Screen = Literal["coach", "wall"]
+How = Literal["in", "under", "over", "lost", "effort", "stopped", "waiting"]
 SAID = {
     "work": "work",
     "rest": "rest",
@@ -127,7 +128,7 @@ class Bead(Value):
     group: int
     x: float
     y: float = 0
-    how: Literal["in", "under", "over", "lost", "effort", "stopped", "waiting"]
+    how: How
     bpm: int = 0
     asked: tuple[str, str] = ("effort", "–")
 
@@ -194,7 +195,7 @@ def _bead(plan: Frozen, state: Class, comer: Comer, work: Interval | None, bpm: 
     if bpm == 0:
         return Bead(**fields, how="lost")
     place = (bpm - target[0]) / (target[1] - target[0])
-    how = "over" if place > 1.04 else "under" if place < 0 else "in"
+    how: How = "over" if place > 1.04 else "under" if place < 0 else "in"
     y = _y(comer, target, bpm)
     return Bead(**fields, how=how, y=y if how == "over" else max(BOX_TOP, y), bpm=bpm)
 
