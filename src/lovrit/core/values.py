@@ -6,8 +6,9 @@ through ``checked`` and its kin, which hold every field to its annotation; the c
 first asked for, so a command that only reads a slate starts quickly.
 """
 
-from dataclasses import dataclass, field, fields, replace
-from typing import Any, Self, TypeVar, dataclass_transform, get_type_hints
+from collections.abc import Callable
+from dataclasses import MISSING, FrozenInstanceError, dataclass, field, fields
+from typing import TYPE_CHECKING, Any, ClassVar, Self, TypeVar, dataclass_transform, get_type_hints
 
 from pydantic import ConfigDict, TypeAdapter
 
@@ -16,26 +17,62 @@ Kind = TypeVar("Kind")
 
 @dataclass_transform(frozen_default=True, kw_only_default=True, field_specifiers=(field,))
 class Value:
-    """A frozen value, made by the names of its fields; one that is checked refuses fields it does not know."""
+    """A frozen value, made by the names of its fields; one that is checked refuses fields it does not know.
+
+    It is a dataclass whose few methods are written once here, not made anew for each kind: writing them out takes a
+    millisecond a kind, and a command that reads a slate would wait for a hundred of those.
+    """
 
     __pydantic_config__ = ConfigDict(extra="forbid")
 
+    _names: ClassVar[tuple[str, ...]] = ()
+    _blank: ClassVar[dict[str, Any]] = {}
+    _fresh: ClassVar[dict[str, Callable[[], Any]]] = {}
+
     def __init_subclass__(cls) -> None:
-        dataclass(frozen=True, kw_only=True)(cls)
+        dataclass(init=False, repr=False, eq=False, kw_only=True)(cls)
+        every = fields(cls)  # type: ignore[arg-type]
+        cls._names = tuple(one.name for one in every)
+        cls._blank = {one.name: one.default for one in every if one.default is not MISSING}
+        cls._fresh = {one.name: one.default_factory for one in every if one.default_factory is not MISSING}
+
+    if not TYPE_CHECKING:  # a call is checked against the fields, where no __init__ is seen
+
+        def __init__(self, /, **given: Any) -> None:
+            made = {**self._blank, **{name: make() for name, make in self._fresh.items()}, **given}
+            if made.keys() != set(self._names):
+                raise TypeError(f"{type(self).__name__} is made of {', '.join(self._names)}")
+            self.__dict__.update(made)
+
+    def __setattr__(self, name: str, value: object) -> None:
+        raise FrozenInstanceError(f"{type(self).__name__} is frozen: make another with .but({name}=...)")
+
+    def __delattr__(self, name: str) -> None:
+        raise FrozenInstanceError(f"{type(self).__name__} is frozen")
+
+    def __eq__(self, other: object) -> bool:
+        return type(other) is type(self) and fields_of(self) == fields_of(other)
+
+    def __hash__(self) -> int:
+        return hash((type(self), *fields_of(self).values()))
+
+    def __repr__(self) -> str:
+        said = ", ".join(f"{name}={value!r}" for name, value in fields_of(self).items())
+        return f"{type(self).__name__}({said})"
 
     def but(self, **changes: Any) -> Self:
         """The same value with other content in the fields that are named."""
-        return replace(self, **changes)  # type: ignore[type-var]
+        return type(self)(**{**fields_of(self), **changes})
 
 
 def fields_of(value: Value) -> dict[str, Any]:
     """A value's fields by name, each as it is."""
-    return {one: getattr(value, one) for one in names_of(type(value))}
+    return {name: value.__dict__[name] for name in value._names}
 
 
 def names_of(kind: type[Value]) -> tuple[str, ...]:
     """The names of a kind's fields, in their order."""
-    return tuple(one.name for one in fields(kind))  # type: ignore[arg-type]
+    return kind._names
 
 
 def type_of(kind: type[Value], name: str) -> Any:
