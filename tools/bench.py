@@ -22,7 +22,6 @@ from lovrit.core.advice.look import RULES, second_look
 from lovrit.core.crew.groups import deal
 from lovrit.core.fit.fit import Wish, fit
 from lovrit.core.forecast.group import Someone
-from lovrit.core.forecast.outlook import outlook
 from lovrit.core.moves.library import shipped
 from lovrit.core.session.grammar import parse_line, reads
 from lovrit.core.session.lines import read_block, read_header
@@ -131,7 +130,7 @@ def thinking() -> None:
     reps = plan_text(REPS, library)
     fifty = [Someone()] * 50
     crowd = timed(lambda: [crowd_said(reps, at, fifty) for at in range(len(reps.session.blocks))], 20)
-    told = timed(lambda: [outlook(block, library) for block in reps.session.blocks], 20)
+    told = timed(lambda: [block.outlook(library) for block in reps.session.blocks], 20)
     say(f"an hour laid out {base:.1f} ms; all {len(RULES)} rules {statistics.median(rules):.1f} ms")
     say(f"  forecast for 50 people {statistics.median(crowd):.1f} ms, its sentences {statistics.median(told):.1f} ms")
     hours = [Wish(seconds=(30 + nth) * 60) for nth in range(25)] + [

@@ -7,7 +7,7 @@ from pathlib import Path
 from lovrit.core.clock import clock, minutes, ratio
 from lovrit.core.moves.library import shipped
 from lovrit.core.session.rack import Shape, rack
-from lovrit.core.timeline.explain import block_sum, known_ratio
+from lovrit.core.timeline.explain import block_sum
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.web.desk.rails import rails_view
 from lovrit.web.desk.view import People, desk_view
@@ -59,7 +59,7 @@ def chapter(shape: Shape) -> list[str]:
     plan = plan_text(shape.slate, shipped())
     low, high = plan.timeline.range_s
     spread = "" if low == high else f" ({minutes(low)} to {minutes(high)})"
-    work, rest = known_ratio(plan)
+    work, rest = plan.sums.ratio
     figures = [f"{minutes(plan.timeline.total_s)}{spread} in all", f"work {clock(plan.timeline.work_s)}"]
     figures += [f"rest {clock(plan.timeline.rest_s)}"] if plan.timeline.rest_s else []
     figures += [f"work to rest {ratio(work, rest)}"] if work and rest else []

@@ -4,17 +4,18 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from lovrit.core.blocks.parts import Heart
+from lovrit.core.blocks.score import Impossible
 from lovrit.core.crew.groups import deal, sizes, usual_groups
 from lovrit.core.crew.person import Comer, Person
 from lovrit.core.heart.body import Body, BodyState, beats, settled, step
 from lovrit.core.heart.demand import DEMAND, corridor, demand
 from lovrit.core.moves.library import shipped
-from lovrit.core.review.scores import Impossible, asks_for, score
+from lovrit.core.review.scores import score
 from lovrit.core.review.turns import folded, person_turns
 from lovrit.core.run.demands import Demands
 from lovrit.core.run.event import Event
 from lovrit.core.run.state import COUNT_IN_MS, advance, fold
-from lovrit.core.session.model import Heart
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.values import fields_of, names_of
 from lovrit.straps.simulated import SimulatedStrap
@@ -126,7 +127,7 @@ def test_scores_are_kept_and_impossible_ones_refused_kindly() -> None:
         shipped(),
     )
     blocks, laid = plan.session.blocks, plan.timeline.blocks
-    assert [asks_for(block) is not None for block in blocks] == [True] * 5 + [False]
+    assert [block.asks_for is not None for block in blocks] == [True] * 5 + [False]
     good = ["7+ 3", "4:10", "45 s", "42.5 kg", "1:21"]
     assert [score(*pair, text) for *pair, text in zip(blocks, laid, good, strict=False)] == [
         "7 + 3", "4:10", "45 s", "42.5 kg", "1:21",

@@ -5,8 +5,8 @@ from dataclasses import FrozenInstanceError, field
 import pytest
 from pydantic import ValidationError
 
+from lovrit.core.blocks.parts import Effort
 from lovrit.core.run.state import Class
-from lovrit.core.session.model import Effort
 from lovrit.core.values import Value, checked, checked_json, plain
 
 

@@ -4,7 +4,8 @@ import time
 from datetime import UTC, datetime, timedelta
 from importlib.resources import files
 
-from sqlmodel import Session, col, select
+from sqlmodel import Session as Work
+from sqlmodel import col, select
 
 from lovrit.core.crew.groups import deal
 from lovrit.core.crew.paces import OwnPace
@@ -78,7 +79,7 @@ def slate(name: str) -> str:
     return files("lovrit.demo").joinpath(f"{name}.slate").read_text("utf-8")
 
 
-def _people(work: Session) -> None:
+def _people(work: Work) -> None:
     names = ("name", "initials", "rest_hr", "max_hr", "age", "effort_only", "strap", "mind")
     for person in PEOPLE:
         row = PersonRow.model_validate(dict(zip(names, person, strict=True)))
@@ -92,7 +93,7 @@ def _people(work: Session) -> None:
     work.flush()
 
 
-def _session(work: Session, name: str, now_ms: int) -> SessionRow:
+def _session(work: Work, name: str, now_ms: int) -> SessionRow:
     text = slate(name)
     row = sessions.create(work, text, read(text).session.title, now_ms)
     assert row.id is not None

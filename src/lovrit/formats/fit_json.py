@@ -4,7 +4,6 @@ from typing import Any
 
 from lovrit.core.fit.fit import Fit, Fits
 from lovrit.core.recast.recast import Figures, Recast
-from lovrit.core.timeline.explain import hard_s, top_effort
 
 
 def fits_object(fits: Fits) -> dict[str, Any]:
@@ -18,9 +17,9 @@ def _fit(fit: Fit) -> dict[str, Any]:
     figures = {
         "work_s": timeline.work_s,
         "rest_s": timeline.rest_s,
-        "work_to_rest": timeline.work_to_rest,
-        "hard_s": hard_s(fit.plan),
-        "effort": top_effort(fit.plan),
+        "work_to_rest": fit.plan.sums.work_to_rest,
+        "hard_s": fit.plan.sums.hard_s,
+        "effort": fit.plan.sums.top_effort,
         "feel": fit.feel.verdict,
     }
     return {"slate": fit.slate, "total_s": timeline.total_s, "changes": list(fit.changes), "figures": figures}

@@ -6,7 +6,8 @@ from collections.abc import Iterable
 from itertools import groupby
 from typing import NamedTuple
 
-from lovrit.core.session.writer import block_lines, short
+from lovrit.core.session.writer import block_lines
+from lovrit.core.slate.written import short
 from lovrit.core.timeline.plan import Plan
 from lovrit.formats.cells import Reader, told_apart
 

@@ -2,9 +2,12 @@
 
 from collections.abc import Iterator
 
+from lovrit.core.blocks.block import Block
+from lovrit.core.blocks.intervals import Intervals
+from lovrit.core.blocks.rotate import Rotate
+from lovrit.core.blocks.sets import Sets
 from lovrit.core.clock import clock, minutes
-from lovrit.core.session.model import AnyBlock, Intervals, Rotate, Sets
-from lovrit.core.session.writer import move_line
+from lovrit.core.slate.written import move_line
 from lovrit.core.timeline.interval import Interval, LaidBlock
 from lovrit.core.timeline.plan import Plan
 
@@ -40,7 +43,7 @@ def to_card(plan: Plan) -> str:
     return "\n".join(lines) + "\n"
 
 
-def _keys(block: AnyBlock, laid: LaidBlock, mine: list[Interval]) -> Iterator[str]:
+def _keys(block: Block, laid: LaidBlock, mine: list[Interval]) -> Iterator[str]:
     match block:
         case Rotate() if block.pair.work.seconds and block.pair.rest.seconds is not None:
             times = f"work {clock(block.pair.work.seconds)}, rest {clock(block.pair.rest.seconds)}"

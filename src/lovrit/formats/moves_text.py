@@ -5,7 +5,7 @@ from collections.abc import Iterable, Iterator
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import PATTERNS, Move
 from lovrit.core.recast.round import way_round
-from lovrit.core.session.move import Task
+from lovrit.core.slate.line import Task
 
 
 def move_lines(moves: Iterable[Move], missing: frozenset[str]) -> Iterator[str]:

@@ -3,8 +3,9 @@
 from typing import Any
 
 from lovrit.core.advice.note import Note
-from lovrit.core.session.problem import Problem
-from lovrit.core.timeline.interval import Forecast, Interval, LaidBlock
+from lovrit.core.blocks.step import Forecast
+from lovrit.core.slate.problem import Problem
+from lovrit.core.timeline.interval import Interval, LaidBlock
 from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import plain
 
@@ -20,7 +21,7 @@ def plan_object(plan: Plan, notes: tuple[Note, ...]) -> dict[str, Any]:
         "total_s": timeline.total_s,
         "work_s": timeline.work_s,
         "rest_s": timeline.rest_s,
-        "work_to_rest": timeline.work_to_rest,
+        "work_to_rest": plan.sums.work_to_rest,
         "total_range_s": list(timeline.range_s),
         "blocks": [_block(one) for one in timeline.blocks],
         "intervals": [_interval(one) for one in timeline.intervals],

@@ -4,7 +4,6 @@ from collections.abc import Iterator
 
 from lovrit.core.advice.note import Note
 from lovrit.core.clock import clock, minutes, ratio
-from lovrit.core.forecast.outlook import outlook
 from lovrit.core.timeline.plan import Plan
 
 
@@ -14,11 +13,11 @@ def plan_lines(plan: Plan, notes: tuple[Note, ...]) -> Iterator[str]:
     low, high = timeline.range_s
     spread = "" if low == high else f" ({minutes(low)} to {minutes(high)})"
     yield f"{plan.session.title or 'A session'}: {minutes(timeline.total_s)}{spread}"
-    known = ratio(timeline.work_s, timeline.rest_s) if timeline.work_to_rest else "only forecast"
+    known = ratio(*plan.sums.ratio) if plan.sums.work_to_rest is not None else "only forecast"
     yield f"work {minutes(timeline.work_s)}, rest {minutes(timeline.rest_s)}, work to rest {known}"
     for block, laid in zip(plan.session.blocks, timeline.blocks, strict=True):
         yield f"{clock(laid.start_s):>8}  {laid.label}  {clock(laid.seconds)}"
-        told = outlook(block, plan.library)
+        told = block.outlook(plan.library)
         if told:
             yield f"{'':>8}  {told.said}"
     for note in notes:

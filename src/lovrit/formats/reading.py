@@ -1,9 +1,9 @@
 """A text that may be a slate or the JSON form, planned."""
 
 from lovrit.core.moves.library import Library, shipped
-from lovrit.core.session.model import Session
-from lovrit.core.session.problem import Problem
 from lovrit.core.session.reader import Reading
+from lovrit.core.session.session import Session
+from lovrit.core.slate.problem import Problem
 from lovrit.core.timeline.plan import Plan, plan_reading, plan_session, plan_text
 from lovrit.core.values import LovritError
 

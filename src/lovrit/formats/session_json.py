@@ -5,8 +5,8 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from lovrit.core.session.model import Session
 from lovrit.core.session.reader import read
+from lovrit.core.session.session import Session
 from lovrit.core.session.writer import write
 from lovrit.core.values import LovritError, checked, plain, schema_of
 

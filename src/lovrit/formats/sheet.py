@@ -3,7 +3,7 @@
 from html import escape
 
 from lovrit.core.clock import clock, minutes
-from lovrit.core.session.writer import move_line
+from lovrit.core.slate.written import move_line
 from lovrit.core.timeline.plan import Plan
 
 STYLE = """
@@ -28,7 +28,7 @@ MOST_PT, LEAST_PT = 26, 10
 def to_sheet(plan: Plan, nonce: str = "") -> str:
     """The sheet as a page of its own; letters shrink until all of it has a chance of fitting on one page."""
     session = plan.session
-    lines = sum(len(block.moves) for block in session.blocks if block.kind != "steady")
+    lines = sum(len(block.moves) for block in session.blocks if block.works)
     size = max(LEAST_PT, min(MOST_PT, round(500 / max(1, lines + 2 * len(session.blocks)))))
     told = [f"{minutes(plan.timeline.total_s)}"]
     told += [f"{session.slot.start}–{session.slot.end}"] if session.slot and session.slot.start else []
@@ -46,7 +46,7 @@ def to_sheet(plan: Plan, nonce: str = "") -> str:
 
 def _block(plan: Plan, at: int) -> str:
     block, laid = plan.session.blocks[at], plan.timeline.blocks[at]
-    kind = ' class="plain"' if block.kind in ("steady", "rest") else ""
+    kind = ' class="plain"' if not block.works else ""
     moves = "".join(f"<li>{escape(move_line(line))}</li>" for line in block.moves)
     listed = f"<ol{kind}>{moves}</ol>" if moves else ""
     length = "" if laid.label.endswith(clock(laid.seconds)) else f" <small>{clock(laid.seconds)}</small>"

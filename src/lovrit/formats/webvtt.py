@@ -16,7 +16,7 @@ def _time(seconds: int) -> str:
 
 def _said(plan: Plan, one: Interval) -> str:
     block = plan.session.blocks[one.block]
-    words = [one.phase if one.phase != "steady" else getattr(block, "label", "steady")]
+    words = [one.phase if one.phase != "steady" else block.name]
     if one.phase == "work" and one.station:
         words.append(one.station)
     if one.round is not None and one.phase in ("work", "rest"):

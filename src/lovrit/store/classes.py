@@ -6,7 +6,8 @@ from typing import Any
 from pydantic import ValidationError
 from sqlalchemy import func, insert
 from sqlalchemy.orm import defer
-from sqlmodel import Session, col, select
+from sqlmodel import Session as Work
+from sqlmodel import col, select
 
 from lovrit.core.crew.person import Comer
 from lovrit.core.moves.library import Library
@@ -21,7 +22,7 @@ PAGE = 50
 
 
 def make(
-    work: Session, session_id: int, title: str, text: str, comers: Iterable[Comer], now_ms: int, by: Frozen
+    work: Work, session_id: int, title: str, text: str, comers: Iterable[Comer], now_ms: int, by: Frozen
 ) -> ClassRow:
     """A class from a session as it stands, run ``by`` what it was planned as."""
     people = [plain(comer) for comer in comers]
@@ -33,7 +34,7 @@ def make(
     return row
 
 
-def get(work: Session, class_id: int) -> ClassRow:
+def get(work: Work, class_id: int) -> ClassRow:
     """A class.
 
     Raises:
@@ -66,7 +67,7 @@ def run_by(row: ClassRow) -> Frozen:
     return thaw(row.frozen or {})
 
 
-def freeze_old(work: Session, library: Library) -> list[int]:
+def freeze_old(work: Work, library: Library) -> list[int]:
     """Classes of before, which were planned again each time: from now on they stay as they are now. Their numbers."""
     found = []
     for row in work.exec(select(ClassRow).where(col(ClassRow.frozen).is_(None))):
@@ -80,42 +81,42 @@ def _newest() -> list[Any]:
     return [col(ClassRow.made_ms).desc(), col(ClassRow.id).desc()]
 
 
-def listed(work: Session, most: int = PAGE, past: int = 0) -> list[ClassRow]:
+def listed(work: Work, most: int = PAGE, past: int = 0) -> list[ClassRow]:
     """So many classes, the newest first, past so many; without what they are run by, which is large."""
     query = select(ClassRow).options(defer(col(ClassRow.frozen)), defer(col(ClassRow.people)))  # type: ignore[arg-type]
     return list(work.exec(query.order_by(*_newest()).limit(most).offset(past)))
 
 
-def count(work: Session) -> int:
+def count(work: Work) -> int:
     """How many classes there are."""
     return work.exec(select(func.count()).select_from(ClassRow)).one()
 
 
-def open_ids(work: Session) -> list[int]:
+def open_ids(work: Work) -> list[int]:
     """The numbers of the classes that are not over, the oldest first."""
     query = select(ClassRow.id).where(col(ClassRow.over_ms).is_(None)).order_by(col(ClassRow.id))
     return [class_id for class_id in work.exec(query) if class_id is not None]
 
 
-def open_of(work: Session, session_id: int) -> list[ClassRow]:
+def open_of(work: Work, session_id: int) -> list[ClassRow]:
     """A session's classes that are not over, the newest first."""
     query = select(ClassRow).where(col(ClassRow.over_ms).is_(None), ClassRow.session_id == session_id)
     return list(work.exec(query.order_by(*_newest())))
 
 
-def has_begun(work: Session, class_id: int) -> bool:
+def has_begun(work: Work, class_id: int) -> bool:
     """Whether anything has happened in a class yet."""
     return work.exec(select(EventRow.seq).where(EventRow.class_id == class_id).limit(1)).first() is not None
 
 
-def set_over(work: Session, class_id: int, over_ms: int | None) -> None:
+def set_over(work: Work, class_id: int, over_ms: int | None) -> None:
     """Say when a class was over; None where it goes on after all."""
     row = get(work, class_id)
     row.over_ms = over_ms
     work.add(row)
 
 
-def events(work: Session, class_id: int) -> tuple[Event, ...]:
+def events(work: Work, class_id: int) -> tuple[Event, ...]:
     """What happened, in order.
 
     Raises:
@@ -128,7 +129,7 @@ def events(work: Session, class_id: int) -> tuple[Event, ...]:
         raise Unreadable("Something that happened in it is of a kind that this Lovrit doesn’t know.") from None
 
 
-def add_event(work: Session, class_id: int, event: Event) -> bool:
+def add_event(work: Work, class_id: int, event: Event) -> bool:
     """Write an event down; one that came before counts once, and False is returned."""
     query = select(EventRow.seq).where(EventRow.class_id == class_id, EventRow.event_id == event.id)
     if work.exec(query).first() is not None:
@@ -139,7 +140,7 @@ def add_event(work: Session, class_id: int, event: Event) -> bool:
     return True
 
 
-def add_samples(work: Session, class_id: int, told: Iterable[tuple[int, dict[int, int]]]) -> None:
+def add_samples(work: Work, class_id: int, told: Iterable[tuple[int, dict[int, int]]]) -> None:
     """Write down what all straps told, second by second: (time in ms, beats a minute by person)."""
     rows = [
         {"class_id": class_id, "person_id": who, "at_ms": at_ms, "bpm": bpm}
@@ -150,7 +151,7 @@ def add_samples(work: Session, class_id: int, told: Iterable[tuple[int, dict[int
         work.connection().execute(insert(SampleRow).prefix_with("OR IGNORE"), rows)
 
 
-def traces(work: Session, class_id: int) -> dict[int, list[tuple[int, int]]]:
+def traces(work: Work, class_id: int) -> dict[int, list[tuple[int, int]]]:
     """Each person's readings as (time in ms, beats a minute), in order."""
     query = select(SampleRow.person_id, SampleRow.at_ms, SampleRow.bpm).where(SampleRow.class_id == class_id)
     found: dict[int, list[tuple[int, int]]] = {}

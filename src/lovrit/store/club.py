@@ -2,7 +2,8 @@
 
 from collections.abc import Iterable
 
-from sqlmodel import Session, col, delete, or_, select
+from sqlmodel import Session as Work
+from sqlmodel import col, delete, or_, select
 
 from lovrit.core.advice.company import Schools
 from lovrit.core.forecast.learned import Pace
@@ -14,37 +15,37 @@ from lovrit.core.values import checked, plain
 from lovrit.store.tables import AsideRow, ClubRow, LearntRow, OwnMoveRow
 
 
-def _choice(work: Session, key: str) -> object:
+def _choice(work: Work, key: str) -> object:
     row = work.get(ClubRow, key)
     return row.value if row else None
 
 
-def _choose(work: Session, key: str, value: object) -> None:
+def _choose(work: Work, key: str, value: object) -> None:
     work.merge(ClubRow(key=key, value=value))
 
 
-def schools(work: Session) -> Schools:
+def schools(work: Work) -> Schools:
     """What the club holds where coaches disagree."""
     return checked(Schools, _choice(work, "schools") or {})
 
 
-def set_schools(work: Session, chosen: Schools) -> None:
+def set_schools(work: Work, chosen: Schools) -> None:
     """Choose a school."""
     _choose(work, "schools", plain(chosen))
 
 
-def missing(work: Session) -> frozenset[str]:
+def missing(work: Work) -> frozenset[str]:
     """Kit that isn't there today."""
     value = _choice(work, "missing")
     return frozenset(str(name) for name in value) if isinstance(value, list) else frozenset()
 
 
-def set_missing(work: Session, names: Iterable[str]) -> None:
+def set_missing(work: Work, names: Iterable[str]) -> None:
     """Say which kit isn't there today."""
     _choose(work, "missing", sorted(set(names)))
 
 
-def pace(work: Session) -> tuple[float, int]:
+def pace(work: Work) -> tuple[float, int]:
     """The club's pace as its scores have it, and on how many it rests."""
     value = _choice(work, "pace")
     if isinstance(value, dict):
@@ -52,13 +53,13 @@ def pace(work: Session) -> tuple[float, int]:
     return 1.0, 0
 
 
-def set_paces(work: Session, club: Pace, people: dict[int, Pace]) -> None:
+def set_paces(work: Work, club: Pace, people: dict[int, Pace]) -> None:
     """Keep the club's pace, and each person's who has scores."""
     _choose(work, "pace", plain(club))
     _choose(work, "paces", {str(person): plain(pace) for person, pace in people.items()})
 
 
-def keep_learnt(work: Session, class_id: int, ratios: list[tuple[int, float]]) -> None:
+def keep_learnt(work: Work, class_id: int, ratios: list[tuple[int, float]]) -> None:
     """Keep what a class's scores say, as (person, ratio); nothing is kept of one that says nothing."""
     if ratios:
         work.merge(LearntRow(class_id=class_id, ratios=[list(one) for one in ratios]))
@@ -66,19 +67,19 @@ def keep_learnt(work: Session, class_id: int, ratios: list[tuple[int, float]]) -
         work.exec(delete(LearntRow).where(col(LearntRow.class_id) == class_id))
 
 
-def learnt(work: Session) -> list[tuple[int, float]]:
+def learnt(work: Work) -> list[tuple[int, float]]:
     """What the scores of all classes say."""
     return [(int(person), ratio) for ratios in work.exec(select(LearntRow.ratios)) for person, ratio in ratios]
 
 
-def paces(work: Session) -> dict[int, Pace]:
+def paces(work: Work) -> dict[int, Pace]:
     """Each person's pace who has scores."""
     value = _choice(work, "paces")
     kept = value if isinstance(value, dict) else {}
     return {int(person): checked(Pace, pace) for person, pace in kept.items()}
 
 
-def library(work: Session) -> Library:
+def library(work: Work) -> Library:
     """The moves that ship with the club's own, at the club's pace."""
     own = [checked(Move, row.body) for row in work.exec(select(OwnMoveRow))]
     factor, rests_on = pace(work)
@@ -87,12 +88,12 @@ def library(work: Session) -> Library:
     return shipped().with_own(own).at_pace(factor, rests_on)
 
 
-def own_keys(work: Session) -> set[str]:
+def own_keys(work: Work) -> set[str]:
     """The keys of the club's own moves."""
     return set(work.exec(select(OwnMoveRow.key)))
 
 
-def keep_move(work: Session, move: Move, now_ms: int, drawing: Drawing | None = None) -> None:
+def keep_move(work: Work, move: Move, now_ms: int, drawing: Drawing | None = None) -> None:
     """Keep a move of the club's own; one of the same name takes its place. A drawing stays unless another comes."""
     before = work.get(OwnMoveRow, key_of(move.name))
     drawn = plain(drawing) if drawing else before.drawing if before else None
@@ -100,18 +101,18 @@ def keep_move(work: Session, move: Move, now_ms: int, drawing: Drawing | None = 
     work.merge(OwnMoveRow(key=key_of(move.name), body=body, drawing=drawn, changed_ms=now_ms))
 
 
-def let_go(work: Session, name: str) -> None:
+def let_go(work: Work, name: str) -> None:
     """Let an own move go; one that ships is as it was shipped again."""
     work.exec(delete(OwnMoveRow).where(col(OwnMoveRow.key) == key_of(name)))
 
 
-def drawing(work: Session, name: str) -> Drawing | None:
+def drawing(work: Work, name: str) -> Drawing | None:
     """The club's own drawing of a move."""
     row = work.get(OwnMoveRow, key_of(name))
     return checked(Drawing, row.drawing) if row and row.drawing else None
 
 
-def asides(work: Session, session_id: int | None = None) -> list[AsideRow]:
+def asides(work: Work, session_id: int | None = None) -> list[AsideRow]:
     """Remarks put aside: for a session and always; all of them where none is named."""
     query = select(AsideRow)
     if session_id is not None:
@@ -119,13 +120,13 @@ def asides(work: Session, session_id: int | None = None) -> list[AsideRow]:
     return list(work.exec(query.order_by(col(AsideRow.at_ms).desc(), col(AsideRow.id).desc())))
 
 
-def put_aside(work: Session, code: str, session_id: int | None, reason: str, now_ms: int) -> None:
+def put_aside(work: Work, code: str, session_id: int | None, reason: str, now_ms: int) -> None:
     """Put a kind of remark aside, for a session or always; twice is once."""
     here = [row for row in asides(work) if row.code == code and row.session_id == session_id]
     if not here:
         work.add(AsideRow(code=code, session_id=session_id, reason=reason, at_ms=now_ms))
 
 
-def bring_back(work: Session, aside_id: int) -> None:
+def bring_back(work: Work, aside_id: int) -> None:
     """Let a kind of remark speak again."""
     work.exec(delete(AsideRow).where(col(AsideRow.id) == aside_id))

@@ -9,7 +9,8 @@ from threading import RLock
 from sqlalchemy import Engine, event
 from sqlalchemy.exc import DBAPIError
 from sqlalchemy.pool import StaticPool
-from sqlmodel import Session, create_engine
+from sqlmodel import Session as Work
+from sqlmodel import create_engine
 
 from lovrit.store.migrate import migrate
 from lovrit.store.trouble import Busy, trouble_of
@@ -36,7 +37,7 @@ class Database:
             raise trouble_of(error) or error from None
 
     @contextmanager
-    def work(self) -> Iterator[Session]:
+    def work(self) -> Iterator[Work]:
         """A unit of work: committed at its end, rolled back if it fails.
 
         Raises:
@@ -48,8 +49,8 @@ class Database:
         else:
             yield from self._worked()
 
-    def _worked(self) -> Iterator[Session]:
-        with Session(self.engine, expire_on_commit=False) as session:
+    def _worked(self) -> Iterator[Work]:
+        with Work(self.engine, expire_on_commit=False) as session:
             try:
                 yield session
                 session.commit()
@@ -61,7 +62,7 @@ class Database:
                 raise
 
     @contextmanager
-    def writing(self) -> Iterator[Session]:
+    def writing(self) -> Iterator[Work]:
         """A unit of work that reads, decides and writes: no other of its kind comes in between. Keep it short.
 
         Raises:

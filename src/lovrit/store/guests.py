@@ -1,25 +1,26 @@
 """Browsers that came in with the passphrase."""
 
-from sqlmodel import Session, col, delete, select
+from sqlmodel import Session as Work
+from sqlmodel import col, delete, select
 
 from lovrit.store.tables import GuestRow
 
 
-def add(work: Session, key: str, said: str, now_ms: int) -> None:
+def add(work: Work, key: str, said: str, now_ms: int) -> None:
     """Keep a browser by its key; ``said`` is what it says it is."""
     work.add(GuestRow(key=key, said=said, came_ms=now_ms, seen_ms=now_ms))
 
 
-def listed(work: Session) -> list[GuestRow]:
+def listed(work: Work) -> list[GuestRow]:
     """All of them, the newest first."""
     return list(work.exec(select(GuestRow).order_by(col(GuestRow.came_ms).desc())))
 
 
-def let_go(work: Session, key: str) -> None:
+def let_go(work: Work, key: str) -> None:
     """Let one go."""
     work.exec(delete(GuestRow).where(col(GuestRow.key) == key))
 
 
-def let_go_before(work: Session, came_ms: int) -> None:
+def let_go_before(work: Work, came_ms: int) -> None:
     """Let those go who came before a moment."""
     work.exec(delete(GuestRow).where(col(GuestRow.came_ms) < came_ms))

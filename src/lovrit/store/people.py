@@ -3,7 +3,8 @@
 from typing import Any
 
 from sqlalchemy import select as columns
-from sqlmodel import Session, col, func, select
+from sqlmodel import Session as Work
+from sqlmodel import col, func, select
 
 from lovrit.core.crew.paces import OwnPace
 from lovrit.core.crew.person import Limit, Person, Standing
@@ -12,7 +13,7 @@ from lovrit.store.sessions import Gone
 from lovrit.store.tables import ComesRow, PersonRow
 
 
-def everyone(work: Session) -> list[Person]:
+def everyone(work: Work) -> list[Person]:
     """All people of the club by name."""
     return [_person(row) for row in work.exec(select(PersonRow).order_by(col(PersonRow.name)))]
 
@@ -21,7 +22,7 @@ def _person(row: PersonRow) -> Person:
     return checked(Person, row.model_dump())
 
 
-def comers(work: Session, session_id: int) -> list[tuple[Person, int]]:
+def comers(work: Work, session_id: int) -> list[tuple[Person, int]]:
     """Who comes to a session with their group (from 0), by group and name."""
     query = (
         select(PersonRow, ComesRow)
@@ -32,7 +33,7 @@ def comers(work: Session, session_id: int) -> list[tuple[Person, int]]:
     return [(_person(person), row.group) for person, row in work.exec(query)]
 
 
-def group_sizes(work: Session, session_id: int) -> tuple[int, ...]:
+def group_sizes(work: Work, session_id: int) -> tuple[int, ...]:
     """How many come in each group that somebody is in, by group."""
     query = (
         select(func.count())
@@ -47,7 +48,7 @@ def group_sizes(work: Session, session_id: int) -> tuple[int, ...]:
 COUNTED = ("id", "age", "effort_only", "standing", "since", "pace_100_s", "limits", "paces")
 
 
-def counted(work: Session, session_id: int) -> list[Person]:
+def counted(work: Work, session_id: int) -> list[Person]:
     """Who comes, as far as the rules count them; quicker than ``comers``, as names and hearts stay out of it."""
     query = (
         columns(*(getattr(PersonRow, name) for name in COUNTED))
@@ -63,7 +64,7 @@ def _paces(kept: list[dict[str, Any]]) -> tuple[OwnPace, ...]:
 
 
 def stand(
-    work: Session,
+    work: Work,
     person_id: int,
     standing: Standing,
     since: str | None,
@@ -80,7 +81,7 @@ def stand(
     work.add(row)
 
 
-def set_comers(work: Session, session_id: int, groups: dict[int, int]) -> None:
+def set_comers(work: Work, session_id: int, groups: dict[int, int]) -> None:
     """Say who comes: people's numbers with their groups; everyone else stays away."""
     for row in work.exec(select(ComesRow).where(ComesRow.session_id == session_id)):
         row.comes = row.person_id in groups
@@ -90,7 +91,7 @@ def set_comers(work: Session, session_id: int, groups: dict[int, int]) -> None:
         work.add(ComesRow(session_id=session_id, person_id=person, group=group))
 
 
-def add_person(work: Session, name: str, initials: str) -> Person:
+def add_person(work: Work, name: str, initials: str) -> Person:
     """A new person of the club with usual figures."""
     row = PersonRow(name=name, initials=initials)
     work.add(row)

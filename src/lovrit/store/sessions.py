@@ -5,9 +5,10 @@ from typing import NamedTuple
 
 from sqlalchemy import Subquery
 from sqlalchemy import text as sql
-from sqlmodel import Session, col, delete, func, select
+from sqlmodel import Session as Work
+from sqlmodel import col, delete, func, select
 
-from lovrit.core.session import model
+from lovrit.core.session.session import Session
 from lovrit.core.values import LovritError, Value
 from lovrit.store.merge import merge
 from lovrit.store.tables import ClassRow, RevisionRow, SessionRow, StepRow, VersionRow
@@ -33,7 +34,7 @@ class Written(Value):
     collided: bool = False
 
 
-def create(work: Session, text: str, title: str, now_ms: int) -> SessionRow:
+def create(work: Work, text: str, title: str, now_ms: int) -> SessionRow:
     """A new session with its first text."""
     row = SessionRow(title=title, text=text, created_ms=now_ms, changed_ms=now_ms)
     work.add(row)
@@ -44,7 +45,7 @@ def create(work: Session, text: str, title: str, now_ms: int) -> SessionRow:
     return row
 
 
-def get(work: Session, session_id: int) -> SessionRow:
+def get(work: Work, session_id: int) -> SessionRow:
     """A session.
 
     Raises:
@@ -56,25 +57,25 @@ def get(work: Session, session_id: int) -> SessionRow:
     return row
 
 
-def latest(work: Session) -> int | None:
+def latest(work: Work) -> int | None:
     """The session in use that was changed last."""
     query = select(SessionRow.id).where(col(SessionRow.put_away_ms).is_(None))
     return work.exec(query.order_by(col(SessionRow.changed_ms).desc()).limit(1)).first()
 
 
-def describe(row: SessionRow, session: model.Session, length_s: int, structures: str) -> None:
+def describe(row: SessionRow, session: Session, length_s: int, structures: str) -> None:
     """Keep beside a session's text what it comes to, for lists and searches."""
     row.title, row.length_s, row.structures, row.day = session.title, length_s, structures, session.date
     names = (task.name for block in session.blocks for line in block.moves for task in line.tasks)
     row.moves = list(dict.fromkeys(names))
 
 
-def not_described(work: Session, most: int) -> list[SessionRow]:
+def not_described(work: Work, most: int) -> list[SessionRow]:
     """Some sessions of which nobody has worked out what they come to."""
     return list(work.exec(select(SessionRow).where(col(SessionRow.length_s).is_(None)).limit(most)))
 
 
-def put_away(work: Session, row: SessionRow, now_ms: int | None) -> None:
+def put_away(work: Work, row: SessionRow, now_ms: int | None) -> None:
     """Put a session away, or bring it back with None; nothing of it is lost either way."""
     row.put_away_ms = now_ms
     work.add(row)
@@ -92,7 +93,7 @@ class Found(NamedTuple):
     in_all: int
 
 
-def found(work: Session, away: bool, words: str = "", most: int = PAGE, past: int = 0) -> Found:
+def found(work: Work, away: bool, words: str = "", most: int = PAGE, past: int = 0) -> Found:
     """Sessions in use, or those put away, that have all the words; the last changed first, past so many."""
     wanted = [col(SessionRow.put_away_ms).is_not(None) if away else col(SessionRow.put_away_ms).is_(None)]
     ran = _last_runs()
@@ -124,7 +125,7 @@ class Holds(NamedTuple):
     ran: int | None
 
 
-def moves_held(work: Session) -> list[Holds]:
+def moves_held(work: Work) -> list[Holds]:
     """The moves of every session in use."""
     ran = _last_runs()
     query = (
@@ -136,7 +137,7 @@ def moves_held(work: Session) -> list[Holds]:
     return [Holds(*row) for row in work.exec(query)]
 
 
-def revision(work: Session, session_id: int, revision_id: int) -> RevisionRow:
+def revision(work: Work, session_id: int, revision_id: int) -> RevisionRow:
     """A revision of a session.
 
     Raises:
@@ -148,13 +149,13 @@ def revision(work: Session, session_id: int, revision_id: int) -> RevisionRow:
     return kept
 
 
-def state(work: Session, row: SessionRow, collided: bool = False) -> Written:
+def state(work: Work, row: SessionRow, collided: bool = False) -> Written:
     """A session's text, and whether there is something to undo or redo."""
     further = work.get(StepRow, (row.id, row.position + 1)) is not None
     return Written(text=row.text, version=row.version, undo=row.position > 1, redo=further, collided=collided)
 
 
-def version_text(work: Session, session_id: int, version: int) -> str:
+def version_text(work: Work, session_id: int, version: int) -> str:
     """The text of a version.
 
     Raises:
@@ -166,7 +167,7 @@ def version_text(work: Session, session_id: int, version: int) -> str:
     return found.text
 
 
-def seen(work: Session, session_id: int, op: str | None) -> bool:
+def seen(work: Work, session_id: int, op: str | None) -> bool:
     """Whether a post has already been counted."""
     if op is None:
         return False
@@ -175,7 +176,7 @@ def seen(work: Session, session_id: int, op: str | None) -> bool:
 
 
 def write_text(
-    work: Session, row: SessionRow, text: str, base: int, op: str | None, burst: str | None, now_ms: int
+    work: Work, row: SessionRow, text: str, base: int, op: str | None, burst: str | None, now_ms: int
 ) -> Written:
     """Take a text that was written on version ``base``; what others wrote meanwhile is kept too.
 
@@ -194,14 +195,14 @@ def write_text(
     return state(work, row, collided)
 
 
-def _new_version(work: Session, row: SessionRow, text: str, op: str | None, now_ms: int) -> None:
+def _new_version(work: Work, row: SessionRow, text: str, op: str | None, now_ms: int) -> None:
     assert row.id is not None
     row.text, row.version, row.changed_ms = text, row.version + 1, now_ms
     work.add(row)
     work.add(VersionRow(session_id=row.id, version=row.version, text=text, op=op, at_ms=now_ms))
 
 
-def _step(work: Session, row: SessionRow, burst: str | None, now_ms: int) -> None:
+def _step(work: Work, row: SessionRow, burst: str | None, now_ms: int) -> None:
     assert row.id is not None
     undone = delete(StepRow).where(col(StepRow.session_id) == row.id, col(StepRow.position) > row.position)
     work.exec(undone.execution_options(synchronize_session=False))
@@ -216,7 +217,7 @@ def _step(work: Session, row: SessionRow, burst: str | None, now_ms: int) -> Non
     work.add(StepRow(session_id=row.id, position=row.position, version=row.version, burst=burst, at_ms=now_ms))
 
 
-def step_back(work: Session, row: SessionRow, by: int, op: str | None, now_ms: int) -> Written:
+def step_back(work: Work, row: SessionRow, by: int, op: str | None, now_ms: int) -> Written:
     """Undo (``by`` -1) or redo (+1) one step; where there is none, nothing changes."""
     assert row.id is not None
     step = work.get(StepRow, (row.id, row.position + by))
@@ -229,7 +230,7 @@ def step_back(work: Session, row: SessionRow, by: int, op: str | None, now_ms: i
     return state(work, row)
 
 
-def keep_revision(work: Session, row: SessionRow, reason: str, now_ms: int) -> RevisionRow:
+def keep_revision(work: Work, row: SessionRow, reason: str, now_ms: int) -> RevisionRow:
     """Keep the text as it stands, with its reason."""
     assert row.id is not None
     kept = RevisionRow(session_id=row.id, text=row.text, reason=reason, at_ms=now_ms)
@@ -238,12 +239,12 @@ def keep_revision(work: Session, row: SessionRow, reason: str, now_ms: int) -> R
     return kept
 
 
-def revisions(work: Session, session_id: int) -> list[RevisionRow]:
+def revisions(work: Work, session_id: int) -> list[RevisionRow]:
     """The revisions of a session, the newest first."""
     query = select(RevisionRow).where(RevisionRow.session_id == session_id)
     return list(work.exec(query.order_by(col(RevisionRow.at_ms).desc(), col(RevisionRow.id).desc())))
 
 
-def on_day(work: Session, day: str) -> list[SessionRow]:
+def on_day(work: Work, day: str) -> list[SessionRow]:
     """Sessions in use that are on this day (YYYY-MM-DD)."""
     return list(work.exec(select(SessionRow).where(col(SessionRow.put_away_ms).is_(None), SessionRow.day == day)))

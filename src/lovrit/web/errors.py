@@ -8,7 +8,7 @@ from sqlalchemy.exc import DBAPIError, IntegrityError
 from starlette.exceptions import HTTPException
 from starlette.types import Receive, Scope, Send
 
-from lovrit.core.session.problem import Problem
+from lovrit.core.slate.problem import Problem
 from lovrit.core.values import LovritError
 from lovrit.formats.plan_json import errors_object
 from lovrit.store.sessions import Gone

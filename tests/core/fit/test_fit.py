@@ -10,12 +10,11 @@ from lovrit.core.clock import clock, ratio
 from lovrit.core.fit.fit import CannotFit, Fits, Wish, fit
 from lovrit.core.fit.knobs import GIVES, Give, knobs
 from lovrit.core.fit.slot import Stay, in_slot
-from lovrit.core.fit.variations import sums_of, variations
+from lovrit.core.fit.variations import seconds_of, variations
 from lovrit.core.moves.library import shipped
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.session.edits import LineEdit
 from lovrit.core.session.reader import read
-from lovrit.core.timeline.explain import hard_s, known_ratio, top_effort
 from lovrit.core.timeline.plan import plan_text
 
 CIRCUIT = """warm-up 6:00 at 3    # easy
@@ -122,12 +121,12 @@ def test_sums_by_counting_are_sums_by_unrolling(text: str) -> None:
     plan = plan_text(text, shipped())
     for at, turnable in enumerate(knobs(plan.session, plan.reading.blocks, frozenset(GIVES))):
         block = plan.session.blocks[at]
-        now = sums_of(block, shipped())
+        now = seconds_of(block, shipped())
         for one in list(variations(at, block, turnable, shipped()))[::17]:
             made = block
             for knob, turn in one.turned:
                 made = knob.put(made, turn.value)
-            then = sums_of(made, shipped())
+            then = seconds_of(made, shipped())
             assert one.change == tuple(a - b for a, b in zip(then, now, strict=True))
 
 
@@ -153,7 +152,7 @@ def test_a_ratio_reads_as_wished_and_nothing_else_gave() -> None:
     assert told.fits
     for one in told.fits:
         assert one.feel.verdict == "Kinder: more rest to each work." and str(one.feel).endswith(one.feel.verdict)
-        assert ratio(*known_ratio(one.plan)) == "2 : 3" and one.feel.over_s == 0
+        assert ratio(*one.plan.sums.ratio) == "2 : 3" and one.feel.over_s == 0
         assert one.plan.timeline.work_s == 9 * 40 + 6 * 30
 
 
@@ -168,21 +167,21 @@ def test_hard_work_is_what_it_must_be(minutes: int, gives: tuple[Give, ...]) -> 
     told = solve(CIRCUIT, minutes * 60, *gives, figure="hard")
     assert told.fits
     for one in told.fits:
-        assert hard_s(one.plan) == minutes * 60
+        assert one.plan.sums.hard_s == minutes * 60
         if gives == ("effort",):
             assert one.plan.timeline.total_s == plan_text(CIRCUIT, shipped()).timeline.total_s
         for left in one.edits:  # no figure was turned for nothing
             fewer = CIRCUIT
             for edit in one.edits:
                 fewer = fewer if edit is left else apply_edit(fewer, edit)
-            assert hard_s(plan_text(fewer, shipped())) != minutes * 60
+            assert plan_text(fewer, shipped()).sums.hard_s != minutes * 60
 
 
 @given(st.sampled_from([5, 6.5, 8, 9, 9.5, 10]))
 def test_the_highest_effort_is_what_it_must_be(to: float) -> None:
     text = CIRCUIT + "\n4 x 1:00/1:00 at 7-9.5\n3 rounds for quality at 3 4 9\n  5 squat\n"
     told = fit(text, plan_text(text, shipped()), Wish(figure="effort", effort=to), shipped())
-    assert told.fits and all(top_effort(one.plan) == to for one in told.fits)
+    assert told.fits and all(one.plan.sums.top_effort == to for one in told.fits)
     assert all(
         ("lower top" in one.feel.verdict, "higher top" in one.feel.verdict) == (to < 9.5, to > 9.5) for one in told.fits
     )

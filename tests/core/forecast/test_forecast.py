@@ -4,23 +4,25 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from lovrit.core.blocks.amrap import Amrap
+from lovrit.core.blocks.block import Block
+from lovrit.core.blocks.every import Every
+from lovrit.core.blocks.for_time import ForTime
+from lovrit.core.blocks.outlook import Score
+from lovrit.core.blocks.worktime import FACTOR, reps_s
 from lovrit.core.crew.paces import OwnPace, UnclearPace, read_paces, write_paces
 from lovrit.core.forecast.crowd import distance, finishes, late, rounds_of
 from lovrit.core.forecast.group import Someone
 from lovrit.core.forecast.learned import Pace, Scored, learn, pace_of, ratios_of
-from lovrit.core.forecast.outlook import Score, outlook, score_in
 from lovrit.core.forecast.paced import paced, paced_said
 from lovrit.core.moves.library import Library, shipped
 from lovrit.core.moves.move import Move
-from lovrit.core.session.model import Amrap, AnyBlock, Every, ForTime
 from lovrit.core.session.reader import read
-from lovrit.core.timeline.rounds import rounds, rounds_in
-from lovrit.core.timeline.worktime import FACTOR, reps_s
 
 CASES = ("low", "likely", "high")
 
 
-def block(text: str) -> AnyBlock:
+def block(text: str) -> Block:
     return read(text).session.blocks[0]
 
 
@@ -37,8 +39,8 @@ def test_a_round_by_hand() -> None:
     """
     work = block("amrap 4:00\n  10 a\n  10 b")
     assert isinstance(work, Amrap)
-    assert score_in(work, two_second_moves(), "likely") == Score(5, 0, 0)
-    assert rounds(work, two_second_moves(), "likely") == 5.0
+    assert work.score_in(two_second_moves(), "likely") == Score(5, 0, 0)
+    assert work.rounds(two_second_moves(), "likely") == 5.0
     quick = FACTOR["low"]
     assert quick == pytest.approx(1 / FACTOR["high"]) == pytest.approx(0.774, abs=0.001)
 
@@ -47,7 +49,7 @@ def test_scores_count_parts_and_reps() -> None:
     """Part one is 10 of a at 2 s and 3 s on, 23; of 16 s more at 2.3 s a rep, 6 or 7 are done."""
     work = block("amrap 0:40\n  10 a\n  then\n  10 b")
     assert isinstance(work, Amrap)
-    score = score_in(work, two_second_moves(), "likely")
+    score = work.score_in(two_second_moves(), "likely")
     assert (score.rounds, score.parts) == (0, 1) and score.reps in range(6, 11)
     assert str(score).startswith("0 rounds + 1 part + ")
 
@@ -66,13 +68,13 @@ def test_outlooks_are_monotone(reps: int, minutes: int, seconds: float, slower: 
     work = block(f"amrap {minutes}:00\n  {reps} a\n  {reps} b")
     assert isinstance(work, Amrap)
     fast, slow = two_second_moves(seconds), two_second_moves(seconds + slower)
-    assert (rounds(work, fast, "likely") or 0) >= (rounds(work, slow, "likely") or 0)
-    told = outlook(work, fast)
+    assert (work.rounds(fast, "likely") or 0) >= (work.rounds(slow, "likely") or 0)
+    told = work.outlook(fast)
     assert told and told.scores
     order = [(one.rounds, one.reps) for one in told.scores]
     assert order == sorted(order)
     timed = block(f"{minutes} rounds for time\n  {reps} a")
-    finish, later = outlook(timed, fast), outlook(timed, slow)
+    finish, later = timed.outlook(fast), timed.outlook(slow)
     assert finish and later and finish.times_s and later.times_s
     assert finish.times_s[0] >= finish.times_s[1] >= finish.times_s[2]
     assert later.times_s[1] >= finish.times_s[1]
@@ -80,7 +82,7 @@ def test_outlooks_are_monotone(reps: int, minutes: int, seconds: float, slower: 
 
 def test_an_every_minute_turn_tells_who_does_not_make_it() -> None:
     """25 of a at 2 s and a little are about 50 s of 60; one in ten takes 65 and never makes it."""
-    told = outlook(block("every 1:00 for 10:00\n  25 a\n  5 b"), two_second_moves())
+    told = block("every 1:00 for 10:00\n  25 a\n  5 b").outlook(two_second_moves())
     assert told and told.turns[0].late_from == 1 and told.turns[1].late_from is None
     assert told.turns[0].left_s[1] == pytest.approx(10, abs=1)
     assert told.said.startswith("a leaves about") and "slow people are" in told.said
@@ -88,10 +90,10 @@ def test_an_every_minute_turn_tells_who_does_not_make_it() -> None:
 
 def test_a_ladder_says_how_far_up() -> None:
     """2, 4, 6 … of two moves at 2 s: rung n takes 8n + 6 s, so 10 minutes end on the tenth or eleventh rung."""
-    told = outlook(block("amrap 10:00, ladder 2 +2\n  a\n  b"), two_second_moves())
+    told = block("amrap 10:00, ladder 2 +2\n  a\n  b").outlook(two_second_moves())
     assert told and told.scores and told.scores[1].rounds in (10, 11)
     assert "each about 8 s longer" in told.said and ("22s" in told.said or "24s" in told.said)
-    ran = outlook(block("800 m for time"), shipped())
+    ran = block("800 m for time").outlook(shipped())
     assert ran and ran.said.startswith("100 m in about 30 s, so about 4:00")
 
 
@@ -132,14 +134,14 @@ def test_scores_draw_the_pace_towards_themselves(ratio: float, count: int) -> No
 def test_a_club_that_does_fewer_rounds_is_forecast_slower() -> None:
     work = block("amrap 10:00\n  10 a\n  10 b")
     library = two_second_moves()
-    said = rounds(work, library, "likely") or 0
+    said = work.rounds(library, "likely") or 0
     scores = [Scored(person=nth % 3, block=work, text=f"{int(said * 0.8)} + 0") for nth in range(12)]
     junk = [Scored(person=9, block=work, text="0 + 0"), Scored(person=9, block=block("amrap 5:00\n  a"), text="3 + 0")]
     club, people = learn(ratios_of([*scores, *junk], library))
     assert club.rests_on == 12 and club.factor > 1.1 and set(people) == {0, 1, 2}
     slower = library.at_pace(club.factor, club.rests_on)
-    assert (rounds(work, slower, "likely") or 0) < said
-    told = outlook(work, slower)
+    assert (work.rounds(slower, "likely") or 0) < said
+    told = work.outlook(slower)
     assert told and "12 scores" in told.said
 
 
@@ -153,10 +155,10 @@ def test_ways_have_their_own_seconds_and_unknown_moves_are_asked_for() -> None:
         "every 1:00 for 6:00\n  8 wobble",
         "3 rounds for time\n  8 wobble",
     ):
-        told = outlook(block(text), library)
+        told = block(text).outlook(library)
         assert told and "“wobble”" in told.said and not told.scores and not told.times_s and not told.turns
     work = block("amrap 10:00\n  8 wobble")
-    assert isinstance(work, Amrap) and rounds_in(work, library) is None
+    assert isinstance(work, Amrap) and work.forecast(library, (0, 0, 0)) is None
 
 
 def test_distances_go_by_a_persons_own_pace() -> None:

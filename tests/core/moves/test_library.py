@@ -8,8 +8,8 @@ from lovrit.core.moves.library import shipped
 from lovrit.core.moves.move import PATTERNS, Move
 from lovrit.core.moves.names import key_of
 from lovrit.core.recast.round import way_round
-from lovrit.core.session.move import Kit, Task, Way
 from lovrit.core.session.reader import read
+from lovrit.core.slate.line import Kit, Task, Way
 from lovrit.core.values import checked, plain
 
 MOVES = shipped().moves

@@ -5,12 +5,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lovrit.core.advice.look import blocked, second_look
+from lovrit.core.blocks.worktime import line_s
 from lovrit.core.moves.library import shipped
 from lovrit.core.recast.prepare import cool_down, warm_up
 from lovrit.core.recast.recast import MAKERS, CannotRecast, offers, recast
 from lovrit.core.session.rack import rack
 from lovrit.core.timeline.plan import Plan, plan_text
-from lovrit.core.timeline.worktime import line_s
 
 TWENTY = """warm-up 6:00 at 3   # before
 

@@ -7,11 +7,11 @@ from hypothesis import strategies as st
 from hypothesis.extra.lark import from_lark
 from lark import Lark
 
+from lovrit.core.blocks.kinds import STARTS
 from lovrit.core.session.grammar import grammar_text
 from lovrit.core.session.lines import read_block, read_header
 from lovrit.core.session.movelines import read_move
-from lovrit.core.session.problem import Unreadable
-from lovrit.core.session.words import BLOCK_STARTS
+from lovrit.core.slate.problem import Unreadable
 
 # Terminals whose pattern is open get short plain text; every other one is drawn from its own pattern.
 OPEN = {
@@ -81,7 +81,7 @@ def readable(start: str) -> st.SearchStrategy[str]:
     return st.sampled_from(POOLS[start])
 
 
-SAMPLES = {"block": BLOCK_STARTS}
+SAMPLES = {"block": STARTS}
 POOLS = {start: _pool(start) for start in READ}
 
 

@@ -7,8 +7,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lovrit.core.session.lines import read_block
-from lovrit.core.session.model import Session
 from lovrit.core.session.reader import MOST_BYTES, read
+from lovrit.core.session.session import Session
 from lovrit.core.session.writer import write
 from lovrit.core.values import checked, plain
 from tests.core.session.slates import lines, slates

@@ -66,12 +66,10 @@ def test_tempos_climb_and_play_the_top_once() -> None:
 
 
 def test_work_to_rest_counts_written_rests_only() -> None:
-    assert plan("3 rounds of 40/20, break 5:00" + stations(6)).timeline.work_to_rest == pytest.approx(
-        720 / 320, abs=1e-3
-    )
-    assert plan("6 x 40/until 118, most 2:00").timeline.work_to_rest is None
-    assert plan("every 1:00 for 5:00\n  10 swing").timeline.work_to_rest is None
-    assert plan("every 1:00 for 5:00\n  plank 20 s").timeline.work_to_rest == pytest.approx(0.5)
+    assert plan("3 rounds of 40/20, break 5:00" + stations(6)).sums.work_to_rest == pytest.approx(720 / 320, abs=1e-3)
+    assert plan("6 x 40/until 118, most 2:00").sums.work_to_rest is None
+    assert plan("every 1:00 for 5:00\n  10 swing").sums.work_to_rest is None
+    assert plan("every 1:00 for 5:00\n  plank 20 s").sums.work_to_rest == pytest.approx(0.5)
 
 
 def test_forecasts_come_low_likely_high() -> None:

@@ -3,18 +3,18 @@
 from collections.abc import Iterator
 
 from lovrit.core.advice.note import Fix, Look, Note, Way
-from lovrit.core.advice.order import CIRCUITS, FEW, put
+from lovrit.core.advice.order import FEW, put
 from lovrit.core.moves.guess import guess, nearest
 from lovrit.core.moves.move import Move
 from lovrit.core.session.edits import LineEdit
-from lovrit.core.session.move import Line
+from lovrit.core.slate.line import Line
 
 
 def unknown_move(look: Look) -> Iterator[Note]:
     """Moves that the library doesn't know are allowed; their figures are a guess that is said."""
     seen: set[str] = set()
     for at, block, _ in look.blocks():
-        if block.kind == "steady":
+        if not block.works:
             continue
         for nth, line in enumerate(block.moves):
             for task in line.tasks:
@@ -57,10 +57,10 @@ def _even(look: Look, at: int, now: int, lasts_s: int) -> tuple[Fix, ...]:
 
 def uneven_sides(look: Look) -> Iterator[Note]:
     """Sides that change by round need an even number of rounds."""
-    for at, block, laid in look.blocks("rotate", "sets"):
-        rounds = getattr(block, "rounds", None) or getattr(block, "sets", None)
-        if not rounds or rounds.high % 2 == 0:
+    for at, block, laid in look.blocks():
+        if not block.rotates or not block.repeats or block.repeats.times.high % 2 == 0:
             continue
+        rounds = block.repeats.times
         for nth, line in enumerate(block.moves):
             if line.side == "by-round":
                 yield look.note(
@@ -83,7 +83,7 @@ def pattern_missing(look: Look) -> Iterator[Note]:
     found = [(at, nth, line, move) for at, nth, line, move in look.lines() if move]
     here = {_large(move) for _, _, _, move in found}
     missing = [pattern for pattern in WHOLE_BODY if pattern not in here]
-    circuit = next((at for at, block, _ in look.blocks(*CIRCUITS, "amrap") if len(block.moves) > 2), None)
+    circuit = next((at for at, block, _ in look.blocks() if block.circuit and len(block.moves) > 2), None)
     if len({move.name for _, _, _, move in found}) < 5 or len(missing) != 1 or circuit is None:
         return
     name = INSTEAD[missing[0]]

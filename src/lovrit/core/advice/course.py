@@ -2,14 +2,17 @@
 
 from collections.abc import Iterator
 
-from lovrit.core.advice.note import HARD, VERY_HARD, Fix, Look, Note, block_effort, effort
+from lovrit.core.advice.note import VERY_HARD, Fix, Look, Note, effort
+from lovrit.core.blocks.intervals import Intervals
+from lovrit.core.blocks.sets import Sets
+from lovrit.core.blocks.steady import Steady
 from lovrit.core.clock import clock
 from lovrit.core.recast.prepare import cool_down, warm_up
 from lovrit.core.session.edits import AddOption, BlockEdit, InsertBlock, SetFigure
-from lovrit.core.session.move import Line
+from lovrit.core.slate.line import Line
+from lovrit.core.timeline.sums import HARD
 
 WARM_S = 300
-RACES = ("for-time", "amrap")
 
 
 def no_warm_up(look: Look) -> Iterator[Note]:
@@ -18,19 +21,19 @@ def no_warm_up(look: Look) -> Iterator[Note]:
         return
     easy = 0
     for at, block, laid in look.blocks():
-        asked = block_effort(block)
-        if block.kind == "steady" and (asked is None or asked <= 5):
+        asked = block.top_effort
+        if not block.works and not block.is_pause and (asked is None or asked <= 5):
             easy += laid.seconds
             continue
         if laid.work_s and (asked is None or asked >= 7) and easy < WARM_S:
             yield _cold(look, at, easy)
             return
-        if block.kind in ("every", "quality", "tempo"):
+        if laid.work_s:
             easy += laid.seconds
 
 
 def _cold(look: Look, at: int, easy: int) -> Note:
-    steady = next((nth for nth, block, _ in look.blocks("steady") if nth < at and look.has(nth, "total")), None)
+    steady = next((nth for nth, block, _ in look.of(Steady) if nth < at and look.has(nth, "total")), None)
     if steady is None:
         fix = Fix("warm-up 6:00", InsertBlock(at=0, text="warm-up 6:00 at 3"), adds_s=360)
         text = "No warm-up before the first hard block."
@@ -62,7 +65,7 @@ def no_cool_down(look: Look) -> Iterator[Note]:
     if not blocks:
         return
     at, block, laid = blocks[-1]
-    hard = (block_effort(block) or 0) >= HARD
+    hard = effort(block) >= HARD
     if hard and laid.work_s >= 60:
         end = len(look.session.blocks)
         yield look.note(
@@ -83,9 +86,9 @@ def _easy_end(look: Look, end: int) -> Fix:
 
 def first_interval_cold(look: Look) -> Iterator[Note]:
     """Long hard intervals that begin without a stretch of the rest's effort."""
-    for at, block, laid in look.blocks("intervals"):
+    for at, block, laid in look.of(Intervals):
         steered = block.heart is not None and laid.work_s and not block.lead_in_s
-        if steered and (at == 0 or look.session.blocks[at - 1].kind == "rest"):
+        if steered and (at == 0 or look.session.blocks[at - 1].is_pause):
             yield look.note(
                 code="no-lead-in",
                 level="tell",
@@ -100,7 +103,7 @@ def hard_not_last(look: Look) -> Iterator[Note]:
     if look.company.schools.hard != "last":
         return
     working = look.working()
-    hard = [one for one in working if one[1].kind in ("intervals", "sets") and effort(one[1]) >= VERY_HARD]
+    hard = [one for one in working if isinstance(one[1], Intervals | Sets) and effort(one[1]) >= VERY_HARD]
     if not hard:
         return
     at, last = hard[0][0], working[-1][0]
@@ -123,10 +126,10 @@ def skill_after_hard(look: Look) -> Iterator[Note]:
     tired = False
     for at, block, laid in look.working():
         skilled = next((nth for nth, line in enumerate(block.moves) if _skilled(look, line)), None)
-        heavy = block.kind in ("build", "strength")
+        heavy = block.lifts
         if tired and (skilled is not None or heavy):
             name = block.moves[skilled].name if skilled is not None else laid.label
-            hard = next(one for one, other, _ in look.working() if effort(other) >= VERY_HARD or other.kind in RACES)
+            hard = next(one for one, other, _ in look.working() if effort(other) >= VERY_HARD or other.races)
             yield look.note(
                 code="skill-after-hard",
                 level="weigh",
@@ -137,7 +140,7 @@ def skill_after_hard(look: Look) -> Iterator[Note]:
                 fixes=(Fix(text="this block first", edit=BlockEdit(what="move", block=at, to=hard)),),
             )
             return
-        tired = tired or effort(block) >= VERY_HARD or block.kind in RACES
+        tired = tired or effort(block) >= VERY_HARD or block.races
 
 
 def _skilled(look: Look, line: Line) -> bool:

@@ -3,11 +3,12 @@
 from collections.abc import Iterator
 
 from lovrit.core.advice.company import Day
-from lovrit.core.advice.note import HARD, Fix, Look, Note, calmer, effort, hard_s, hardest
+from lovrit.core.advice.note import Fix, Look, Note, calmer, effort, hardest
 from lovrit.core.moves.move import Move
 from lovrit.core.session.edits import ReplaceLine
-from lovrit.core.session.move import Line
-from lovrit.core.session.writer import move_line
+from lovrit.core.slate.line import Line
+from lovrit.core.slate.written import move_line
+from lovrit.core.timeline.sums import HARD
 
 MUCH_S, SOME_S = 15 * 60, 8 * 60
 LOWERED = ("walking lunge",)
@@ -22,7 +23,7 @@ def hard_on_hard(look: Look) -> Iterator[Note]:
     """Much hard work next to another hard day."""
     if not look.company.days:
         return
-    hard = hard_s(look)
+    hard = look.plan.sums.hard_s
     for day in look.company.days:
         if abs(day.in_days) <= 1 and hard >= SOME_S and day.hard_s >= SOME_S:
             at = hardest(look)
@@ -44,7 +45,7 @@ def same_pattern_again(look: Look) -> Iterator[Note]:
     here = {move.pattern for at, _, _, move in look.lines() if move and effort(look.session.blocks[at]) >= HARD}
     for day in look.company.days:
         both = sorted(here & day.patterns & {"squat", "hinge", "lunge", "push", "pull"})
-        if abs(day.in_days) == 1 and both and hard_s(look) < SOME_S:
+        if abs(day.in_days) == 1 and both and look.plan.sums.hard_s < SOME_S:
             yield look.note(
                 code="same-pattern-again",
                 level="tell",

@@ -2,30 +2,31 @@
 
 from collections.abc import Iterator
 
-from lovrit.core.advice.note import HARD, VERY_HARD, Fix, Look, Note, block_effort, calmer, effort, hard_s
+from lovrit.core.advice.note import VERY_HARD, Fix, Look, Note, calmer, effort
+from lovrit.core.blocks.block import Block
+from lovrit.core.blocks.every import Every
+from lovrit.core.blocks.intervals import Intervals
+from lovrit.core.blocks.sets import Sets
 from lovrit.core.clock import clock
 from lovrit.core.session.edits import AddOption
-from lovrit.core.session.model import AnyBlock, Intervals, Rotate, Sets
-from lovrit.core.timeline.steps import effort_in
+from lovrit.core.timeline.sums import HARD
 
 HELD_S, MUCH_HARD_S, REPEATED_S = 15, 20 * 60, 8 * 60
 LONGEST_S = ((9.5, 45), (9.0, 180), (8.5, 360), (8.0, 720))
 
 
-def _pairs(look: Look) -> Iterator[tuple[int, AnyBlock, int, int]]:
+def _pairs(look: Look) -> Iterator[tuple[int, Block, int, int]]:
     """Blocks of plain works and rests, with the longest work and the rest after it."""
-    for at, block, _ in look.blocks("rotate", "sets", "intervals"):
-        assert isinstance(block, Rotate | Sets | Intervals)
-        pairs = block.pattern if isinstance(block, Intervals) else (block.pair,)
-        for pair in pairs:
-            if pair.work.seconds is not None and pair.rest.seconds is not None:
-                yield at, block, pair.work.seconds, pair.rest.seconds
+    for at, block, _ in look.blocks():
+        for timed in (pair.timed for pair in block.pairs):
+            if timed:
+                yield at, block, *timed
 
 
 def all_out_too_long(look: Look) -> Iterator[Note]:
     """Nobody holds all there is past about fifteen seconds."""
     for at, block, laid in look.blocks():
-        if (block_effort(block) or 0) < 10 or not laid.work_s:
+        if effort(block) < 10 or not laid.work_s:
             continue
         works = [one.seconds for one in look.timeline.intervals if one.block == at and one.phase == "work"]
         if max(works) <= HELD_S:
@@ -69,14 +70,14 @@ def _rest_for(asked: float, work: int) -> int:
     return round(work / 4 / 5) * 5 if asked >= HARD and work >= 60 else 0
 
 
-def _short_rest_set(block: AnyBlock, work: int, rest: int) -> bool:
+def _short_rest_set(block: Block, work: int, rest: int) -> bool:
     """Twenty on and ten off, set after set."""
-    return block.kind == "sets" and work <= 20 and work / 2 <= rest < work
+    return isinstance(block, Sets) and work <= 20 and work / 2 <= rest < work
 
 
 def much_hard_work(look: Look) -> Iterator[Note]:
     """Over twenty minutes at eight and more is a lot for a mixed group."""
-    hard = hard_s(look)
+    hard = look.plan.sums.hard_s
     if hard > MUCH_HARD_S:
         yield look.note(
             code="much-hard-work",
@@ -89,11 +90,10 @@ def much_hard_work(look: Look) -> Iterator[Note]:
 
 def effort_by_round_unused(look: Look) -> Iterator[Note]:
     """More efforts written than there are rounds."""
-    for at, block, laid in look.blocks("rotate", "quality", "sets"):
-        rounds = getattr(block, "rounds", None) or getattr(block, "sets", None)
-        if rounds and len(block.efforts) > rounds.high and effort_in(block, 1) is not None:
+    for at, block, laid in look.blocks():
+        if block.repeats and len(block.efforts) > block.repeats.times.high and block.effort_in(1) is not None:
+            name, rounds = block.repeats
             text = f"{len(block.efforts)} efforts for {rounds.high} rounds: the last ones are never used."
-            name = "sets" if block.kind == "sets" else "rounds"
             more = (len(block.efforts) - rounds.high) * -(-laid.seconds // rounds.high)
             fixes = look.set(at, name, len(block.efforts), f"{len(block.efforts)} {name}", more)
             yield look.note(code="efforts-unused", level="tell", text=text, at=at, fixes=fixes)
@@ -101,8 +101,7 @@ def effort_by_round_unused(look: Look) -> Iterator[Note]:
 
 def all_out_too_often(look: Look) -> Iterator[Note]:
     """All-out sprints past the eighth are no sprints."""
-    for at, block, laid in look.blocks("intervals"):
-        assert isinstance(block, Intervals)
+    for at, block, laid in look.of(Intervals):
         times = block.count.high * max(1, len(block.pattern))
         if effort(block) >= 10 and laid.work_s and times > 8 and len(block.pattern) == 1:
             yield look.note(
@@ -160,7 +159,7 @@ def pace_will_not_hold(look: Look) -> Iterator[Note]:
     for at, block, laid in look.working():
         asked = effort(block)
         longest = next((limit for least, limit in LONGEST_S if asked >= least), None)
-        if longest is None or asked >= 10 or block.kind in ("strength", "build"):
+        if longest is None or asked >= 10 or block.lifts:
             continue
         stretch = max((i.seconds for i in look.timeline.intervals if i.block == at and i.phase == "work"), default=0)
         if stretch <= longest:
@@ -179,7 +178,7 @@ def pace_will_not_hold(look: Look) -> Iterator[Note]:
 
 def too_hard_to_repeat(look: Look) -> Iterator[Note]:
     """A task a minute asked for at an effort that leaves no two rounds in anybody."""
-    for at, block, laid in look.blocks("every"):
+    for at, block, laid in look.of(Every):
         asked = effort(block)
         if asked < VERY_HARD or laid.seconds < REPEATED_S:
             continue

@@ -2,22 +2,25 @@
 
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Literal
+from typing import Literal, TypeVar
 
 from lovrit.core.advice.company import Company
+from lovrit.core.blocks.block import Block
 from lovrit.core.moves.guess import stand_in
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move
 from lovrit.core.session.edits import Ease, Edit, ReplaceMove, SetFigure
-from lovrit.core.session.model import AnyBlock, Session
-from lovrit.core.session.move import Line
-from lovrit.core.timeline.explain import spare_s
+from lovrit.core.session.session import Session
+from lovrit.core.slate.line import Line
 from lovrit.core.timeline.interval import LaidBlock, Timeline
 from lovrit.core.timeline.plan import Plan
 
 Level = Literal["stop", "weigh", "tell"]
 PRACTICE = "coaches' practice"
-HARD, VERY_HARD, ALL_OUT = 8.0, 9.0, 9.5
+VERY_HARD, ALL_OUT = 9.0, 9.5
+
+
+Kind = TypeVar("Kind", bound=Block)
 
 
 @dataclass(frozen=True)
@@ -84,7 +87,7 @@ class Look:
         return self.plan.timeline
 
     @cached_property
-    def _all(self) -> list[tuple[int, AnyBlock, LaidBlock]]:
+    def _all(self) -> list[tuple[int, Block, LaidBlock]]:
         both = zip(self.session.blocks, self.timeline.blocks, strict=True)
         return [(at, block, laid) for at, (block, laid) in enumerate(both)]
 
@@ -120,19 +123,23 @@ class Look:
 
     @cached_property
     def _spare(self) -> int | None:
-        return spare_s(self.plan)
+        return self.plan.sums.spare_s
 
     def _room_for(self, fix: Fix) -> Way:
         must = self.timeline.total_s + (self._spare or 0) - fix.adds_s
         return Way("fit", f"make room for {fix.text.removeprefix('add ')}", must_s=max(60, must))
 
-    def blocks(self, *kinds: str) -> list[tuple[int, AnyBlock, LaidBlock]]:
-        """Blocks with their places and lengths; of these kinds, or all."""
-        return [one for one in self._all if not kinds or one[1].kind in kinds]
+    def blocks(self) -> list[tuple[int, Block, LaidBlock]]:
+        """All blocks with their places and lengths."""
+        return self._all
 
-    def working(self) -> list[tuple[int, AnyBlock, LaidBlock]]:
+    def of(self, kind: type[Kind]) -> list[tuple[int, Kind, LaidBlock]]:
+        """The blocks of one kind."""
+        return [(at, block, laid) for at, block, laid in self._all if isinstance(block, kind)]
+
+    def working(self) -> list[tuple[int, Block, LaidBlock]]:
         """Blocks that people work in: all but steady ones and rests."""
-        return [one for one in self._all if one[1].kind not in ("steady", "rest")]
+        return [one for one in self._all if one[1].works]
 
     def lines(self) -> list[tuple[int, int, Line, Move | None]]:
         """Every move line of the working blocks: block, line among its moves, the line, its move."""
@@ -175,37 +182,19 @@ class Look:
         return (Fix(text=name, edit=ReplaceMove(block=block, move=move, name=name)),) if name else ()
 
 
-def block_effort(block: AnyBlock) -> float | None:
-    """The highest effort that a block asks for."""
-    return max((effort.high for effort in block.efforts), default=None)
-
-
-def effort(block: AnyBlock) -> float:
+def effort(block: Block) -> float:
     """The highest effort that a block asks for; 0 where none is written."""
-    return block_effort(block) or 0.0
-
-
-def hard_s(look: Look, least: float = HARD) -> int:
-    """Seconds of work at this effort and more."""
-    return sum(one.seconds for one in look.timeline.intervals if one.phase == "work" and (one.effort or 0) >= least)
-
-
-def _hard_by_block(look: Look) -> dict[int, int]:
-    hard: dict[int, int] = {}
-    for one in look.timeline.intervals:
-        if one.phase == "work" and (one.effort or 0) >= HARD:
-            hard[one.block] = hard.get(one.block, 0) + one.seconds
-    return hard
+    return block.top_effort or 0.0
 
 
 def hardest(look: Look) -> int:
     """The working block with the most seconds of hard work; of those alike, the one of the highest effort."""
-    hard = _hard_by_block(look)
+    hard = look.plan.sums.hard_by_block
     return max(look.working(), key=lambda one: (hard.get(one[0], 0), effort(one[1]), one[2].work_s))[0]
 
 
 def calmer(look: Look, below_s: int) -> tuple[Fix, ...]:
     """The hardest block eased where that leaves less hard work than this; all of them where it takes all."""
     at = hardest(look)
-    left = sum(seconds for block, seconds in _hard_by_block(look).items() if block != at)
+    left = sum(seconds for block, seconds in look.plan.sums.hard_by_block.items() if block != at)
     return look.ease(at, 7) if left < below_s else (look.ease_all(7),)

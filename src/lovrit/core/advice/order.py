@@ -6,12 +6,11 @@ from dataclasses import dataclass
 from itertools import groupby, pairwise
 
 from lovrit.core.advice.note import Fix, Look, Note
+from lovrit.core.blocks.block import Block
 from lovrit.core.moves.move import Move
 from lovrit.core.session.edits import Edit, MoveStation, OrderStations, ReplaceLine, ReplaceMove
-from lovrit.core.session.model import AnyBlock
-from lovrit.core.session.move import Line
+from lovrit.core.slate.line import Line
 
-CIRCUITS = ("rotate", "sets", "every")
 FEW = 10
 MOST_TOLD = 6  # the same remark about one block; who mends six finds the rest
 MOST_PLACES = 40  # beyond, no other place is looked for: each would be weighed against all the others
@@ -86,9 +85,9 @@ def impact_in_a_row(look: Look) -> Iterator[Note]:
 
 def _told(look: Look, clash: Clash) -> Iterator[Note]:
     """Each station of a circuit that clashes with the one before it, once round."""
-    for at, block, _ in look.blocks(*CIRCUITS):
+    for at, block, _ in look.blocks():
         moves = [look.move(line) for line in block.moves]
-        if len(moves) < 3:
+        if len(moves) < 3 or not block.circuit or block.races:
             continue
         told = 0
         for nth, (one, two) in enumerate(pairwise(moves), 1):
@@ -100,7 +99,7 @@ def _told(look: Look, clash: Clash) -> Iterator[Note]:
                 yield look.note(clash.code, "weigh", text, clash.reason, at=at, nth=nth, fixes=fixes)
 
 
-def _apart(look: Look, at: int, block: AnyBlock, nth: int) -> Iterator[Fix]:
+def _apart(look: Look, at: int, block: Block, nth: int) -> Iterator[Fix]:
     """Another place for a station, where that parts what clashes; another move in its place, where no place does."""
     moves = [look.move(line) for line in block.moves]
     now = _clashes(moves)
@@ -153,7 +152,7 @@ def _better(tried: Counter[Key], now: Counter[Key], moves: Stations, nth: int) -
 
 def up_and_down(look: Look) -> Iterator[Note]:
     """Floor and standing in turns, again and again."""
-    for at, block, _ in look.blocks(*CIRCUITS, "amrap"):
+    for at, block, _ in (one for one in look.blocks() if one[1].circuit):
         moves = [look.move(line) for line in block.moves]
         floor = [move.floor for move in moves if move]
         changes = _changes(floor)

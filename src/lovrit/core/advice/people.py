@@ -3,15 +3,16 @@
 from collections.abc import Iterator
 from math import ceil, floor
 
-from lovrit.core.advice.note import ALL_OUT, VERY_HARD, Fix, Look, Note, Way, calmer, effort, hard_s, hardest
+from lovrit.core.advice.note import ALL_OUT, VERY_HARD, Fix, Look, Note, Way, calmer, effort, hardest
+from lovrit.core.blocks.block import Block
+from lovrit.core.blocks.build import Build
 from lovrit.core.clock import clock
 from lovrit.core.crew.person import Limit
 from lovrit.core.forecast.paced import pace_name
 from lovrit.core.moves.move import Move
 from lovrit.core.recast.round import way_round
 from lovrit.core.session.edits import AddOption, MoveOption, ReplaceBlock, ReplaceMove
-from lovrit.core.session.model import AnyBlock
-from lovrit.core.session.move import Line
+from lovrit.core.slate.line import Line
 
 OLDER_HARD_S, NEW_HARD_S, WEEKS = 7 * 60, 2 * 60, 5
 LIMITS: dict[Limit, str] = {
@@ -68,7 +69,7 @@ def all_out_for_new(look: Look) -> Iterator[Note]:
 
 def beginners_dose(look: Look) -> Iterator[Note]:
     """Beginners long and moderate, or short and hard: what this club holds, against what is written."""
-    company, hard = look.company, hard_s(look)
+    company, hard = look.company, look.plan.sums.hard_s
     if not company.new or not hard or (company.new_weeks or 0) >= WEEKS or company.schools.beginners == "both":
         return
     long = company.schools.beginners == "long"
@@ -112,7 +113,7 @@ def weeks_on_a_level(look: Look) -> Iterator[Note]:
 
 def hard_for_older(look: Look) -> Iterator[Note]:
     """Two to seven minutes of hard work in all for older people, late, warm and by their own feeling."""
-    hard = hard_s(look)
+    hard = look.plan.sums.hard_s
     if look.company.older and hard > OLDER_HARD_S:
         at = hardest(look)
         yield look.note(
@@ -129,7 +130,7 @@ def hard_for_older(look: Look) -> Iterator[Note]:
 def hard_for_children(look: Look) -> Iterator[Note]:
     """Very hard or heavy work with children among them."""
     for at, block, laid in look.working():
-        heavy = block.kind == "build"
+        heavy = isinstance(block, Build)
         if look.company.children and laid.work_s and (effort(block) >= VERY_HARD or heavy):
             yield look.note(
                 code="hard-for-children",
@@ -141,7 +142,7 @@ def hard_for_children(look: Look) -> Iterator[Note]:
             )
 
 
-def _as_play(look: Look, at: int, block: AnyBlock) -> tuple[Fix, ...]:
+def _as_play(look: Look, at: int, block: Block) -> tuple[Fix, ...]:
     """Unhurried rounds without load in the time that the heavy work had."""
     length = clock(look.timeline.blocks[at].seconds)
     lines = [f"  8 {line.tasks[0].name}" for line in block.moves] or ["  8 squat"]

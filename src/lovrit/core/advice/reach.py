@@ -3,17 +3,19 @@
 from collections.abc import Iterator
 
 from lovrit.core.advice.note import Fix, Look, Note
+from lovrit.core.blocks.amrap import Amrap
+from lovrit.core.blocks.every import Every
+from lovrit.core.blocks.for_time import ForTime
+from lovrit.core.blocks.quality import Quality
+from lovrit.core.blocks.worktime import line_s, round_s
 from lovrit.core.clock import clock
-from lovrit.core.forecast.outlook import outlook
 from lovrit.core.recast.portion import portioned
 from lovrit.core.recast.shapes import Given, together
 from lovrit.core.session.edits import AddOption, ReplaceBlock, ReplaceLine
-from lovrit.core.session.model import Amrap, Every, ForTime, Quality
-from lovrit.core.session.move import Line
-from lovrit.core.session.writer import amount, block_lines, move_line
+from lovrit.core.session.writer import block_lines
+from lovrit.core.slate.line import Line
+from lovrit.core.slate.written import amount, move_line
 from lovrit.core.timeline.interval import LaidBlock
-from lovrit.core.timeline.steps import Laying, for_time_s
-from lovrit.core.timeline.worktime import line_s, round_s
 
 SPREAD_S = 360
 FULL_TURN = 0.75
@@ -21,8 +23,7 @@ FULL_TURN = 0.75
 
 def no_cap(look: Look) -> Iterator[Note]:
     """The quickest may end a quarter of an hour before the last."""
-    for at, block, laid in look.blocks("for-time"):
-        assert isinstance(block, ForTime)
+    for at, block, laid in look.of(ForTime):
         if block.cap_s is None:
             cap = -(-laid.high_s // 60) * 60
             yield look.note(
@@ -36,9 +37,8 @@ def no_cap(look: Look) -> Iterator[Note]:
 
 def finishers_spread(look: Look) -> Iterator[Note]:
     """For time, where the first wait long for the last."""
-    for at, block, laid in look.blocks("for-time"):
-        assert isinstance(block, ForTime)
-        told = outlook(block, look.library)
+    for at, block, laid in look.of(ForTime):
+        told = block.outlook(look.library)
         if not told or not told.times_s or block.cap_s is None:
             continue
         slow, likely, quick = told.times_s
@@ -68,8 +68,7 @@ def _together(at: int, block: ForTime, laid: LaidBlock, look: Look) -> tuple[Fix
 
 def full_turn(look: Look) -> Iterator[Note]:
     """An every-minute turn is about half full; one that leaves hardly any rest isn't that any more."""
-    for at, block, _ in look.blocks("every"):
-        assert isinstance(block, Every)
+    for at, block, _ in look.of(Every):
         for nth, line in enumerate(block.moves):
             needed = line_s(line, look.library)
             if needed is None or needed <= block.period_s * FULL_TURN:
@@ -112,8 +111,7 @@ def _fewer(look: Look, at: int, nth: int, line: Line, fewer: Line) -> tuple[Fix,
 
 def round_never_finished(look: Look) -> Iterator[Note]:
     """As many rounds as possible where a slow person doesn't finish one."""
-    for at, block, laid in look.blocks("amrap"):
-        assert isinstance(block, Amrap)
+    for at, block, laid in look.of(Amrap):
         if not laid.forecast or not laid.forecast.rounds or laid.forecast.rounds[0] >= 1:
             continue
         once = round_s(block.moves, look.library, "high") or block.total_s
@@ -130,9 +128,8 @@ def round_never_finished(look: Look) -> Iterator[Note]:
 
 def slow_do_not_make_it(look: Look) -> Iterator[Note]:
     """Turns that fit a usual person and, from some turn on, no longer a slow one."""
-    for at, block, _ in look.blocks("every"):
-        assert isinstance(block, Every)
-        told = outlook(block, look.library)
+    for at, block, _ in look.of(Every):
+        told = block.outlook(look.library)
         for turn in told.turns if told else ():
             full = block.period_s - turn.left_s[1] > block.period_s * FULL_TURN
             if turn.late_from is None or full:
@@ -151,8 +148,7 @@ def slow_do_not_make_it(look: Look) -> Iterator[Note]:
 
 def cap_cuts_rounds(look: Look) -> Iterator[Note]:
     """Rounds for quality that the cap ends before the last."""
-    for at, block, _ in look.blocks("quality"):
-        assert isinstance(block, Quality)
+    for at, block, _ in look.of(Quality):
         once = round_s(block.moves, look.library)
         if once is None or block.cap_s is None:
             continue
@@ -172,9 +168,8 @@ def cap_cuts_rounds(look: Look) -> Iterator[Note]:
 
 def most_meet_the_cap(look: Look) -> Iterator[Note]:
     """For time with a cap that a usual person meets."""
-    for at, block, _ in look.blocks("for-time"):
-        assert isinstance(block, ForTime)
-        needed = for_time_s(block.but(cap_s=None), Laying(look.library))
+    for at, block, _ in look.of(ForTime):
+        needed = block.but(cap_s=None).taken_s(look.library)
         if block.cap_s is None or not (block.moves or block.over) or needed <= block.cap_s:
             continue
         longer = -(-round(needed * 1.1) // 60) * 60

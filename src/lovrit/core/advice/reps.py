@@ -2,12 +2,13 @@
 
 from collections.abc import Iterator
 
-from lovrit.core.advice.note import HARD, Fix, Look, Note, effort
+from lovrit.core.advice.note import Fix, Look, Note, effort
 from lovrit.core.moves.guess import guess
 from lovrit.core.moves.names import key_of
 from lovrit.core.session.edits import ReplaceLine, SetAmount
-from lovrit.core.session.move import Line
-from lovrit.core.session.writer import move_line
+from lovrit.core.slate.line import Line
+from lovrit.core.slate.written import move_line
+from lovrit.core.timeline.sums import HARD
 
 ROOM = 0.55
 

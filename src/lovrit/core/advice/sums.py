@@ -3,9 +3,10 @@
 from collections.abc import Iterator
 
 from lovrit.core.advice.note import Fix, Look, Note, Way
+from lovrit.core.blocks.hold_ladder import HoldLadder
+from lovrit.core.blocks.rotate import Rotate
 from lovrit.core.clock import clock, minutes
 from lovrit.core.session.edits import AddOption, BlockEdit, Convention, InsertBlock, LineEdit, SetFigure
-from lovrit.core.session.model import Every, HoldLadder, Rotate
 
 
 def over_slot(look: Look) -> Iterator[Note]:
@@ -41,8 +42,7 @@ def over_slot(look: Look) -> Iterator[Note]:
 
 def _shorter(look: Look, over: int) -> Iterator[Fix]:
     """What alone would take enough off: a round fewer, or a shorter steady block."""
-    for at, block, _ in look.blocks("rotate"):
-        assert isinstance(block, Rotate)
+    for at, block, _ in look.of(Rotate):
         rounds = block.rounds.high
         length = look.timeline.blocks[at].seconds / rounds
         fewer = -(-over // max(1, int(length)))
@@ -50,11 +50,10 @@ def _shorter(look: Look, over: int) -> Iterator[Fix]:
             rounds_left = f"{rounds - fewer} round" + ("s" if rounds - fewer > 1 else "")
             edit = SetFigure(block=at, figure="rounds", value=rounds - fewer)
             yield Fix(text=rounds_left, edit=edit)
-    for at, block, laid in look.blocks("steady", "rest"):
+    for at, other, laid in [one for one in look.blocks() if not one[1].works]:
         left = laid.seconds - over
-        name = getattr(block, "label", "rest")
         if left >= 120 and look.has(at, "total"):
-            yield Fix(text=f"{name} {clock(left)}", edit=SetFigure(block=at, figure="total", value=left))
+            yield Fix(text=f"{other.name} {clock(left)}", edit=SetFigure(block=at, figure="total", value=left))
     wanted = (look.session.slot.seconds if look.session.slot else 0) + over
     yield (
         Fix(text=f"slot {clock(wanted)}", edit=SetFigure(block=None, figure="slot", value=wanted))
@@ -73,8 +72,7 @@ def _slot_is_length(look: Look) -> bool:
 
 def hold_past_turn(look: Look) -> Iterator[Note]:
     """A growing hold can't grow past its turn."""
-    for at, block, _ in look.blocks("hold-ladder"):
-        assert isinstance(block, HoldLadder)
+    for at, block, _ in look.of(HoldLadder):
         turns = -(-block.total_s // block.period_s)
         last = block.start_s + block.step_s * (turns - 1)
         if last <= block.period_s:
@@ -97,21 +95,20 @@ def hold_past_turn(look: Look) -> Iterator[Note]:
 
 def part_turn(look: Look) -> Iterator[Note]:
     """A block of turns that ends in the middle of one."""
-    for at, block, _ in look.blocks("every", "hold-ladder"):
-        assert isinstance(block, Every | HoldLadder)
-        left = block.total_s % block.period_s
+    for at, block, _ in look.blocks():
+        left = (block.length_s or 0) % block.turn_s if block.in_turns else 0
         if left:
-            whole = block.total_s - left
+            whole = (block.length_s or 0) - left
             yield look.note(
                 code="part-turn",
                 level="weigh",
-                text=f"{clock(block.total_s)} is {whole // block.period_s} turns and {left} s of another.",
+                text=f"{clock(whole + left)} is {whole // block.turn_s} turns and {left} s of another.",
                 at=at,
                 fixes=(
                     Fix(
-                        text=f"for {clock(whole + block.period_s)}",
-                        edit=SetFigure(block=at, figure="total", value=whole + block.period_s),
-                        adds_s=block.period_s - left,
+                        text=f"for {clock(whole + block.turn_s)}",
+                        edit=SetFigure(block=at, figure="total", value=whole + block.turn_s),
+                        adds_s=block.turn_s - left,
                     ),
                     *(look.set(at, "total", whole, f"for {clock(whole)}") if whole else ()),
                 ),
@@ -122,7 +119,7 @@ def more_groups_than_stations(look: Look) -> Iterator[Note]:
     """Each group needs a station of its own while it works."""
     if not look.groups:
         return
-    for at, block, _ in look.blocks("rotate", "sets"):
+    for at, block, _ in (one for one in look.blocks() if one[1].rotates):
         stations = len(block.moves)
         if 1 < stations < look.groups:
             yield look.note(
@@ -151,11 +148,10 @@ def _kitless(look: Look) -> Iterator[str]:
 
 def last_rest_twice(look: Look) -> Iterator[Note]:
     """A break or change that is added to the last rest, where one of them alone is usual."""
-    for at, block, _ in look.blocks("rotate", "sets", "strength"):
-        added = getattr(block, "break_added", False) or getattr(block, "change_added", False)
-        if not added or getattr(block, "rest_s", 1) == 0:
+    for at, block, _ in look.blocks():
+        if not (block.between and block.between.added) or block.own_rest_s == 0:
             continue
-        word = "break" if block.kind == "rotate" else "change"
+        word = block.between.name
         yield look.note(
             code="last-rest-twice",
             level="tell",
@@ -170,7 +166,7 @@ def last_rest_never(look: Look) -> Iterator[Note]:
     """A block that ends on its work, with the next one's work at its heels."""
     working = {at for at, _, _ in look.working()}
     for at, block, _ in look.blocks():
-        if not getattr(block, "drop_last_rest", False) or at + 1 not in working:
+        if not block.drops_last_rest or at + 1 not in working:
             continue
         following = next((one for one in look.timeline.intervals if one.block == at + 1), None)
         if following and following.phase == "work":
@@ -189,8 +185,7 @@ def last_rest_never(look: Look) -> Iterator[Note]:
 
 def no_break(look: Look) -> Iterator[Note]:
     """Three rounds and more of many stations on end."""
-    for at, block, laid in look.blocks("rotate"):
-        assert isinstance(block, Rotate)
+    for at, block, laid in look.of(Rotate):
         if block.break_s is None and block.rounds.high >= 3 and laid.seconds >= 18 * 60:
             yield look.note(
                 code="no-break",

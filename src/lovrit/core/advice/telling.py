@@ -3,8 +3,8 @@
 from collections.abc import Iterator
 
 from lovrit.core.advice.note import Fix, Look, Note
+from lovrit.core.blocks.rotate import Rotate
 from lovrit.core.session.edits import InsertBlock, LineEdit
-from lovrit.core.session.model import Rotate
 
 SHOW_S = 10
 REMEMBERED = 6
@@ -14,8 +14,7 @@ def no_time_to_tell(look: Look) -> Iterator[Note]:
     """A rest in which the next move can't be shown, and no setup in which it was."""
     if look.session.setup_s >= 120:
         return
-    for at, block, _ in look.blocks("rotate"):
-        assert isinstance(block, Rotate)
+    for at, block, _ in look.of(Rotate):
         rest = block.pair.rest.seconds
         if rest is None or rest >= SHOW_S or len(block.moves) < 3:
             continue
@@ -34,7 +33,7 @@ def no_time_to_tell(look: Look) -> Iterator[Note]:
 
 def too_much_to_remember(look: Look) -> Iterator[Note]:
     """More lines in a row than people keep in their head with a pulse."""
-    for at, block, _ in look.blocks("amrap", "for-time", "every"):
+    for at, block, _ in (one for one in look.blocks() if one[1].from_memory):
         count = len(block.moves)
         if count > REMEMBERED:
             edit = LineEdit(what="remove", block=at, move=count - 1)

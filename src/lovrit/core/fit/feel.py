@@ -4,7 +4,6 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from lovrit.core.clock import clock, number, ratio
-from lovrit.core.timeline.explain import hard_s, known_ratio, spare_s, top_effort
 from lovrit.core.timeline.plan import Plan
 
 LITTLE = 0.05
@@ -31,15 +30,15 @@ def feel(before: Plan, after: Plan) -> Feel:
     kinder, harder = list(_less(before, after, KINDER)), list(_less(after, before, HARDER))
     told = [f"{word}: {', '.join(by)}" for word, by in (("kinder", kinder), ("harder", harder)) if by]
     verdict = f"{'; '.join(told).capitalize()}." if told else "About the same to do."
-    return Feel(tuple(_figures(after)), verdict, max(0, -(spare_s(after) or 0)))
+    return Feel(tuple(_figures(after)), verdict, max(0, -(after.sums.spare_s or 0)))
 
 
 def _figures(plan: Plan) -> Iterator[str]:
     yield f"{clock(plan.timeline.work_s)} of work"
-    work, rest = known_ratio(plan)
+    work, rest = plan.sums.ratio
     if work and rest:
         yield f"{ratio(work, rest)} work to rest"
-    hard, top = hard_s(plan), top_effort(plan)
+    hard, top = plan.sums.hard_s, plan.sums.top_effort
     if hard:
         yield f"{clock(hard)} hard"
     if top is not None:
@@ -58,13 +57,13 @@ def _work(plan: Plan) -> float:
 
 
 def _hard_share(plan: Plan) -> float:
-    return hard_s(plan) / max(1, plan.timeline.work_s)
+    return plan.sums.hard_s / max(1, plan.timeline.work_s)
 
 
 def _density(plan: Plan) -> float:
-    work, rest = known_ratio(plan)
+    work, rest = plan.sums.ratio
     return work / (work + rest) if work else 0.0
 
 
 def _top(plan: Plan) -> float:
-    return top_effort(plan) or 0.0
+    return plan.sums.top_effort or 0.0

@@ -14,16 +14,15 @@ from pydantic import Field
 from lovrit.core.clock import clock, number, ratio
 from lovrit.core.fit.feel import Feel, feel
 from lovrit.core.fit.knobs import GIVES, Give, Knob, Turn, knobs
-from lovrit.core.fit.search import Combination, Goal, Time, by_effort, by_ratio, by_time, cost_of
+from lovrit.core.fit.search import Combination, Goal, by_effort, by_ratio, by_time, cost_of
 from lovrit.core.fit.variations import Variation, variations
 from lovrit.core.moves.library import Library
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.session.edits import Edit, LineEdit
-from lovrit.core.timeline.explain import hard_s, known_ratio, top_effort
 from lovrit.core.timeline.plan import Plan, plan_text
+from lovrit.core.timeline.sums import TIMES, Time
 from lovrit.core.values import LovritError, Value
 
-TIMES: tuple[Time, ...] = ("total", "work", "rest", "hard")
 BESIDE = "No step of five seconds meets that;"
 LEAST_S, MOST_S = 30, 12 * 3600
 MOST_BLOCKS, MOST_LINES = 50, 150  # combinations grow with the cube of what can be turned
@@ -127,21 +126,23 @@ def _check(plan: Plan, wish: Wish) -> None:
     if wish.figure == "ratio":
         if min(wish.to) <= 0 or max(wish.to) > 100:
             raise CannotFit("Say work to rest as two numbers, such as 2 : 1.")
-        if not all(known_ratio(plan)):
+        if not all(plan.sums.ratio):
             raise CannotFit("Nothing in this session has both a work and a rest that are written.")
 
 
 def _is_so(plan: Plan, wish: Wish) -> bool:
     if wish.figure == "ratio":
-        return ratio(*known_ratio(plan)) == ratio(*wish.to)
+        return ratio(*plan.sums.ratio) == ratio(*wish.to)
     if wish.figure == "effort":
-        return top_effort(plan) == wish.effort
+        return plan.sums.top_effort == wish.effort
     return _now(plan, wish.figure) == wish.seconds
 
 
 def _now(plan: Plan, figure: Time) -> int:
     timeline = plan.timeline
-    return {"total": timeline.total_s, "work": timeline.work_s, "rest": timeline.rest_s, "hard": hard_s(plan)}[figure]
+    return {"total": timeline.total_s, "work": timeline.work_s, "rest": timeline.rest_s, "hard": plan.sums.hard_s}[
+        figure
+    ]
 
 
 def _all(plan: Plan, gives: frozenset[Give], library: Library) -> list[list[Variation]]:
@@ -203,9 +204,8 @@ def _least(plan: Plan, wish: Wish, library: Library) -> Least:
 def _reached(plan: Plan, wish: Wish, library: Library) -> str:
     """The value nearest to the wish that one block alone can bring, whatever may give."""
     if wish.figure == "effort":
-        return (
-            f"the highest effort is {number(top_effort(plan) or 0)}, and none can be brought to {number(wish.effort)}"
-        )
+        top = number(plan.sums.top_effort or 0)
+        return f"the highest effort is {top}, and none can be brought to {number(wish.effort)}"
     blocks = _all(plan, frozenset(of_use(wish.figure)), library)
     if wish.figure == "ratio":
         return f"the nearest that one block can bring is {_nearest_ratio(plan, wish.to, blocks)}"
@@ -217,7 +217,7 @@ def _reached(plan: Plan, wish: Wish, library: Library) -> str:
 
 
 def _nearest_ratio(plan: Plan, to: tuple[float, float], blocks: list[list[Variation]]) -> str:
-    work, rest = known_ratio(plan)
+    work, rest = plan.sums.ratio
     changed = [(work + one.change.work, rest + one.change.rest) for block in blocks for one in block]
     tried = [(work, rest), *(pair for pair in changed if min(pair) > 0)]
     return ratio(*min(tried, key=lambda pair: abs(pair[0] / pair[1] - to[0] / to[1])))

@@ -3,12 +3,16 @@
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from math import log
-from typing import Any, Literal, get_args
+from typing import Literal, get_args
 
+from lovrit.core.blocks.block import Block
+from lovrit.core.blocks.hold_ladder import HoldLadder
+from lovrit.core.blocks.parts import Effort
 from lovrit.core.clock import clock, number
 from lovrit.core.session.edits import Ease, Edit, LineEdit, SetAmount, SetFigure
-from lovrit.core.session.model import AnyBlock, Count, Effort, Every, HoldLadder, Intervals, Pair, Session, Stretch
 from lovrit.core.session.reader import BlockPlace
+from lovrit.core.session.session import Session
+from lovrit.core.slate.line import Line
 
 Give = Literal["rounds", "work", "rest", "breaks", "stations", "warm-up", "cool-down", "reps", "effort"]
 GIVES: tuple[Give, ...] = get_args(Give)
@@ -36,37 +40,36 @@ class Knob:
     give: Give
     now: float
     turns: tuple[Turn, ...]
-    put: Callable[[Any, float], Any]
+    put: Callable[[Block, float], Block]
 
 
 def knobs(session: Session, places: tuple[BlockPlace, ...], gives: frozenset[Give]) -> list[list[Knob]]:
     """The knobs of each block that may be turned."""
-    work = [at for at, block in enumerate(session.blocks) if block.kind not in ("steady", "rest")]
+    work = [at for at, block in enumerate(session.blocks) if block.works]
     found = []
     for at, (block, place) in enumerate(zip(session.blocks, places, strict=True)):
-        when = "warm-up" if not work or at < work[0] else "cool-down" if at > work[-1] else "breaks"
+        when: Give = "warm-up" if not work or at < work[0] else "cool-down" if at > work[-1] else "breaks"
         found.append([knob for knob in _knobs(at, block, place, when) if knob.give in gives and knob.turns])
     return found
 
 
-def _knobs(at: int, block: AnyBlock, place: BlockPlace, when: str) -> Iterator[Knob]:
-    for figure, (give, values, put) in FIGURES.items():
-        if figure in place.figures and (block.kind, figure) not in NOT_TURNED:
-            yield _figure(at, figure, place.figures[figure].value, (give, values, put))
+def _knobs(at: int, block: Block, place: BlockPlace, when: Give) -> Iterator[Knob]:
+    for figure, (give, values) in FIGURES.items():
+        if figure in place.figures and not (block.in_turns and figure == "step"):
+            yield _figure(at, figure, place.figures[figure].value, give, values)
     if "total" in place.figures:
         yield _total(at, block, place.figures["total"].value, when)
-    if block.kind in ("rotate", "sets") and len(block.moves) > 2:
+    if block.rotates and len(block.moves) > 2:
         yield _stations(at, block)
-    if block.kind in ("for-time", "quality") and any(_reps(block)):
+    if block.by_reps and any(_reps(block)):
         yield _rep_share(at, block)
-    if block.efforts and block.kind not in ("steady", "rest"):
+    if block.efforts and block.works:
         yield _effort(at, block, place, EFFORTS)
 
 
-def _figure(at: int, figure: str, now: float, how: Any) -> Knob:
-    give, values, put = how
+def _figure(at: int, figure: str, now: float, give: Give, values: Callable[[int], list[int]]) -> Knob:
     turns = tuple(_turn(at, figure, now, value) for value in values(round(now)) if value != now)
-    return Knob(at, figure, give, now, turns, put)
+    return Knob(at, figure, give, now, turns, _put(figure))
 
 
 def _turn(at: int, figure: str, now: float, value: float) -> Turn:
@@ -122,41 +125,37 @@ def halves(now: int) -> list[int]:
     return [value for value in range(120, max(240, now * 2) + 1, 15) if value >= now // 2]
 
 
-def _total(at: int, block: AnyBlock, now: float, when: str) -> Knob:
+def _total(at: int, block: Block, now: float, when: Give) -> Knob:
     give: Give = "work"
-    values: list[int] = [v for v in range(60, int(now * 2) + 1, 30) if v >= now / 2]
-    if block.kind == "steady":
-        give, values = when, halves(round(now))  # type: ignore[assignment]
-    elif block.kind == "rest":
-        give, values = "breaks", pauses(round(now))
-    elif block.kind in ("every", "hold-ladder"):
-        period = int(getattr(block, "period_s", 60))
-        give, values = "rounds", [period * n for n in counts(max(1, round(now) // period))]
-        values = [value for value in values if _holds(block, value)]
-    turns = tuple(_length(at, block, now, value) for value in values if value != now)
-    return Knob(at, "total", give, now, turns, _put("total_s"))
+    values = [value for value in range(60, int(now * 2) + 1, 30) if value >= now / 2]
+    if not block.works:
+        give, values = ("breaks", pauses(round(now))) if block.is_pause else (when, halves(round(now)))
+    elif block.in_turns:
+        turns = counts(max(1, round(now) // block.turn_s))
+        give, values = "rounds", [block.turn_s * nth for nth in turns if _holds(block, block.turn_s * nth)]
+    every = tuple(_length(at, block, now, value) for value in values if value != now)
+    return Knob(at, "total", give, now, every, _put("total"))
 
 
-def _holds(block: AnyBlock, total: int) -> bool:
+def _holds(block: Block, total: int) -> bool:
     """Whether a growing hold still fits its turn at the end."""
     if not isinstance(block, HoldLadder):
         return True
     return block.start_s + block.step_s * (total // block.period_s - 1) <= block.period_s
 
 
-def _length(at: int, block: AnyBlock, now: float, value: float) -> Turn:
+def _length(at: int, block: Block, now: float, value: float) -> Turn:
     edit = SetFigure(block=at, figure="total", value=value)
     return Turn(value, (edit,), _lasts(block, now, value), far(now, value) + rough(value))
 
 
-def _lasts(block: AnyBlock, now: float, value: float) -> str:
-    if isinstance(block, Every | HoldLadder):
-        return f"{now / block.period_s:g} → {value / block.period_s:g} turns"
-    name = {"amrap": "as many as possible in"}.get(block.kind, getattr(block, "label", block.kind))
-    return f"{name} {clock(now)} → {clock(value)}"
+def _lasts(block: Block, now: float, value: float) -> str:
+    if block.in_turns:
+        return f"{now / block.turn_s:g} → {value / block.turn_s:g} turns"
+    return f"{block.short_name.split(',', 1)[0]} {clock(now)} → {clock(value)}"
 
 
-def _stations(at: int, block: AnyBlock) -> Knob:
+def _stations(at: int, block: Block) -> Knob:
     """Stations taken off the end; none are made up."""
     now = len(block.moves)
 
@@ -166,15 +165,15 @@ def _stations(at: int, block: AnyBlock) -> Knob:
         return Turn(left, edits, f"{now} → {left} stations, without {' and '.join(gone)}", far(now, left) + 0.5)
 
     turns = tuple(turn(left) for left in range(2, now))
-    return Knob(at, "stations", "stations", now, turns, lambda one, left: _with(one, moves=one.moves[: int(left)]))
+    return Knob(at, "stations", "stations", now, turns, lambda one, left: one.but(moves=one.moves[: int(left)]))
 
 
-def _reps(block: AnyBlock) -> list[float]:
+def _reps(block: Block) -> list[float]:
     first = [line.tasks[0].amount for line in block.moves]
     return [one.values[0] for one in first if one and one.unit == "reps" and one.form == "one"]
 
 
-def _rep_share(at: int, block: AnyBlock) -> Knob:
+def _rep_share(at: int, block: Block) -> Knob:
     """All reps of a block by one share, rounded to whole ones."""
 
     def turn(share: int) -> Turn:
@@ -182,13 +181,13 @@ def _rep_share(at: int, block: AnyBlock) -> Knob:
         edits = tuple(SetAmount(block=at, move=nth, value=reps) for nth, reps in scaled.items() if reps)
         return Turn(share, edits, f"reps to {share} in 100", far(100, share) + 0.1)
 
-    def put(one: Any, share: float) -> Any:
-        return _with(one, moves=tuple(_line(line, _scaled(line, round(share))) for line in one.moves))
+    def put(one: Block, share: float) -> Block:
+        return one.but(moves=tuple(_line(line, _scaled(line, round(share))) for line in one.moves))
 
     return Knob(at, "reps of each", "reps", 100, tuple(turn(share) for share in SCALES), put)
 
 
-def _scaled(line: Any, share: int) -> int:
+def _scaled(line: Line, share: int) -> int:
     amount = line.tasks[0].amount
     if not amount or amount.unit != "reps" or amount.form != "one":
         return 0
@@ -196,15 +195,15 @@ def _scaled(line: Any, share: int) -> int:
     return max(1, round(reps))
 
 
-def _line(line: Any, reps: int) -> Any:
-    if not reps:
-        return line
+def _line(line: Line, reps: int) -> Line:
     first = line.tasks[0]
+    if not reps or not first.amount:
+        return line
     amount = first.amount.but(values=(float(reps),))
     return line.but(tasks=(first.but(amount=amount), *line.tasks[1:]))
 
 
-def _effort(at: int, block: AnyBlock, place: BlockPlace, values: tuple[float, ...]) -> Knob:
+def _effort(at: int, block: Block, place: BlockPlace, values: tuple[float, ...]) -> Knob:
     """The most that a block asks for: brought down however its efforts are written, up where it is one figure."""
     now = max(effort.high for effort in block.efforts)
     turns = tuple(
@@ -218,14 +217,12 @@ def _asking(at: int, now: float, value: float) -> Turn:
     return Turn(value, (edit,), f"effort {number(now)} → {number(value)}", 1 + abs(now - value) / 2)
 
 
-def put_effort(block: Any, value: float) -> Any:
+def put_effort(block: Block, value: float) -> Block:
     """The block asking for so much at most, or, where it asks for less, for just so much."""
     now = max(effort.high for effort in block.efforts)
     if value > now:
-        return _with(block, efforts=(Effort(low=value, high=value),))
-    return _with(
-        block, efforts=tuple(Effort(low=min(one.low, value), high=min(one.high, value)) for one in block.efforts)
-    )
+        return block.but(efforts=(Effort(low=value, high=value),))
+    return block.but(efforts=tuple(Effort(low=min(one.low, value), high=min(one.high, value)) for one in block.efforts))
 
 
 def efforts_to(session: Session, places: tuple[BlockPlace, ...], to: float) -> list[tuple[Knob, Turn]]:
@@ -238,45 +235,18 @@ def efforts_to(session: Session, places: tuple[BlockPlace, ...], to: float) -> l
     return [(knob, turn) for knob in asked for turn in knob.turns]
 
 
-def _with(block: Any, **fields: Any) -> Any:
-    return block.but(**fields)
+def _put(figure: str) -> Callable[[Block, float], Block]:
+    return lambda block, value: block.with_figure(figure, value)
 
 
-def _put(field: str) -> Callable[[Any, float], Any]:
-    return lambda block, value: _with(block, **{field: round(value)})
-
-
-def _put_count(field: str) -> Callable[[Any, float], Any]:
-    return lambda block, value: _with(block, **{field: Count(low=round(value), high=round(value))})
-
-
-def _put_pair(side: str) -> Callable[[Any, float], Any]:
-    def put(block: Any, value: float) -> Any:
-        stretch = Stretch(seconds=round(value))
-        if isinstance(block, Intervals):
-            if block.each:
-                return _with(block, rest_s=round(value))
-            return _with(block, pattern=(_paired(block.pattern[0], side, stretch),))
-        if hasattr(block, "pair"):
-            return _with(block, pair=_paired(block.pair, side, stretch))
-        return _with(block, rest_s=round(value))
-
-    return put
-
-
-def _paired(pair: Pair, side: str, stretch: Stretch) -> Pair:
-    return pair.but(**{side: stretch})
-
-
-FIGURES: dict[str, tuple[Give, Callable[[int], list[int]], Callable[[Any, float], Any]]] = {
-    "rounds": ("rounds", counts, _put_count("rounds")),
-    "sets": ("rounds", counts, _put_count("sets")),
-    "count": ("rounds", counts, _put_count("count")),
-    "work": ("work", seconds, _put_pair("work")),
-    "rest": ("rest", seconds, _put_pair("rest")),
-    "break": ("breaks", pauses, _put("break_s")),
-    "change": ("breaks", pauses, _put("change_s")),
-    "step": ("work", seconds, _put("step_s")),
-    "lead-in": ("breaks", pauses, _put("lead_in_s")),
+FIGURES: dict[str, tuple[Give, Callable[[int], list[int]]]] = {
+    "rounds": ("rounds", counts),
+    "sets": ("rounds", counts),
+    "count": ("rounds", counts),
+    "work": ("work", seconds),
+    "rest": ("rest", seconds),
+    "break": ("breaks", pauses),
+    "change": ("breaks", pauses),
+    "step": ("work", seconds),
+    "lead-in": ("breaks", pauses),
 }
-NOT_TURNED = {("hold-ladder", "step")}

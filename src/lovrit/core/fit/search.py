@@ -12,11 +12,10 @@ from typing import Literal
 
 from lovrit.core.clock import ratio
 from lovrit.core.fit.knobs import efforts_to
-from lovrit.core.fit.variations import Sums, Variation
-from lovrit.core.timeline.explain import known_ratio, top_effort
+from lovrit.core.fit.variations import Change, Variation
 from lovrit.core.timeline.plan import Plan
+from lovrit.core.timeline.sums import Time
 
-Time = Literal["total", "work", "rest", "hard"]
 Goal = Literal["total", "work", "rest", "hard", "ratio", "effort"]
 Combination = tuple[Variation, ...]
 Nearest = dict[tuple[int, int], Variation]
@@ -64,7 +63,7 @@ def by_time(blocks: list[list[Variation]], time: Time, missing: int) -> list[Com
 
     Three blocks are looked at only as far as they could be nearer than what has been found.
     """
-    figure = Sums._fields.index(time)
+    figure = Change._fields.index(time)
     if time != "total":
         blocks = [list(_telling(block, figure)) for block in blocks]
     kept = _Kept()
@@ -136,10 +135,10 @@ def by_ratio(plan: Plan, blocks: list[list[Variation]], to: tuple[float, float])
     """The nearest combinations after which work to rest reads as it must: one or two figures, in the blocks whose rest
     is written.
     """
-    work, rest = known_ratio(plan)
+    work, rest = plan.sums.ratio
     said, share = ratio(*to), to[0] / to[1]
 
-    def reads(change: Sums) -> bool:
+    def reads(change: Change) -> bool:
         then = rest + change.rest
         if then <= 0 or not share / NEAR <= (work + change.work) / then <= share * NEAR:
             return False
@@ -160,7 +159,7 @@ def _counts(plan: Plan, block: list[Variation]) -> bool:
 
 def _smallest(block: list[Variation]) -> Iterable[Variation]:
     """Single turns, the nearest of each change of work and rest."""
-    found: dict[Sums, Variation] = {}
+    found: dict[Change, Variation] = {}
     for one in block:
         if len(one.turned) == 1 and (one.change not in found or one.cost < found[one.change].cost):
             found[one.change] = one
@@ -170,8 +169,8 @@ def _smallest(block: list[Variation]) -> Iterable[Variation]:
 def by_effort(plan: Plan, to: float) -> list[Combination]:
     """Every block that asks for more brought down to it; or, where none does, one block brought up to it."""
     asked = efforts_to(plan.session, plan.reading.blocks, to)
-    turns = [Variation(knob.block, ((knob, turn),), Sums(), turn.cost) for knob, turn in asked]
-    if (top_effort(plan) or 0) > to:
+    turns = [Variation(knob.block, ((knob, turn),), Change(), turn.cost) for knob, turn in asked]
+    if (plan.sums.top_effort or 0) > to:
         return [tuple(one for one in turns if one.turned[0][0].now > to)]
-    working = (one for one in turns if plan.session.blocks[one.block].kind not in ("steady", "rest"))
+    working = (one for one in turns if plan.session.blocks[one.block].works)
     return _nearest_of((one,) for one in working)

@@ -6,31 +6,31 @@ from dataclasses import dataclass
 from itertools import combinations
 from typing import NamedTuple
 
+from lovrit.core.blocks.block import Block, Paired
+from lovrit.core.blocks.parts import Pair, Stretch
+from lovrit.core.blocks.step import Laying
 from lovrit.core.fit.knobs import Knob, Turn, put_effort
 from lovrit.core.moves.library import Library
-from lovrit.core.session.model import AnyBlock, Count, Intervals, Pair, Rotate, Sets, Stretch
-from lovrit.core.timeline.explain import HARD
-from lovrit.core.timeline.interval import Step
-from lovrit.core.timeline.steps import Laying, steps
+from lovrit.core.timeline.sums import is_hard
 
 Turned = tuple[tuple[Knob, Turn], ...]
 
 
-class Sums(NamedTuple):
-    """Seconds of a block: in all, of work, of rest, and of hard work."""
+class Change(NamedTuple):
+    """Seconds of a block, or what a change adds to them: in all, of work, of rest, and of hard work."""
 
     total: int = 0
     work: int = 0
     rest: int = 0
     hard: int = 0
 
-    def less(self, other: "Sums") -> "Sums":
+    def less(self, other: "Change") -> "Change":
         """What is between the two."""
-        return Sums(self[0] - other[0], self[1] - other[1], self[2] - other[2], self[3] - other[3])
+        return Change(self[0] - other[0], self[1] - other[1], self[2] - other[2], self[3] - other[3])
 
-    def plus(self, other: "Sums") -> "Sums":
+    def plus(self, other: "Change") -> "Change":
         """Both together."""
-        return Sums(self[0] + other[0], self[1] + other[1], self[2] + other[2], self[3] + other[3])
+        return Change(self[0] + other[0], self[1] + other[1], self[2] + other[2], self[3] + other[3])
 
 
 @dataclass(frozen=True)
@@ -39,27 +39,23 @@ class Variation:
 
     block: int
     turned: Turned
-    change: Sums
+    change: Change
     cost: float
 
 
-def sums_of(block: AnyBlock, library: Library) -> Sums:
+def seconds_of(block: Block, library: Library) -> Change:
     """What a block comes to, by unrolling it."""
     phases: Counter[str] = Counter()
     hard = 0
-    for step in steps(block, Laying(library)):
+    for step in block.unroll(Laying(library)):
         phases[step.phase] += step.seconds
-        hard += step.seconds if _is_hard(step) else 0
-    return Sums(sum(phases.values()), phases["work"], phases["rest"], hard)
+        hard += step.seconds if is_hard(step) else 0
+    return Change(sum(phases.values()), phases["work"], phases["rest"], hard)
 
 
-def _is_hard(step: Step) -> bool:
-    return step.phase == "work" and (step.effort or 0) >= HARD
-
-
-def variations(at: int, block: AnyBlock, turnable: list[Knob], library: Library) -> Iterator[Variation]:
+def variations(at: int, block: Block, turnable: list[Knob], library: Library) -> Iterator[Variation]:
     """The block with every one, and with every two, of its knobs turned every way."""
-    now = sums_of(block, library)
+    now = seconds_of(block, library)
     measure = _Linear(block, library) if _linear(block) else _Unrolled(block, library)
     for turned in _ways(turnable):
         change = measure.sums(turned).less(now)
@@ -76,17 +72,9 @@ def _ways(turnable: list[Knob]) -> Iterator[Turned]:
                 yield (one, first), (two, second)
 
 
-def _linear(block: AnyBlock) -> bool:
+def _linear(block: Block) -> bool:
     """Whether a block's sums are linear in its times: one work and one rest, both by the clock."""
-    if isinstance(block, Intervals):
-        if block.each or len(block.pattern) != 1:
-            return False
-        pair = block.pattern[0]
-    elif isinstance(block, Rotate | Sets):
-        pair = block.pair
-    else:
-        return False
-    return pair.work.seconds is not None and pair.rest.seconds is not None
+    return len(block.pairs) == 1 and not block.gated
 
 
 UNIT = Pair(work=Stretch(seconds=1), rest=Stretch(seconds=1))
@@ -95,66 +83,57 @@ UNIT = Pair(work=Stretch(seconds=1), rest=Stretch(seconds=1))
 class _Unrolled:
     """Sums of a block turned, by making it and unrolling it."""
 
-    def __init__(self, block: AnyBlock, library: Library):
+    def __init__(self, block: Block, library: Library):
         self.block, self.library = block, library
 
-    def sums(self, turned: Turned) -> Sums:
+    def sums(self, turned: Turned) -> Change:
         made = self.block
         for knob, turn in turned:
             made = knob.put(made, turn.value)
-        return sums_of(made, self.library)
-
-
-ROLES = {"rounds": "times", "sets": "times", "count": "times", "break": "between", "change": "between"}
+        return seconds_of(made, self.library)
 
 
 class _Linear:
     """Sums of a block of one pair: its phases are counted once for each shape, then times are multiplied."""
 
-    def __init__(self, block: AnyBlock, library: Library):
-        assert isinstance(block, Rotate | Sets | Intervals)
+    def __init__(self, block: Block, library: Library):
+        assert isinstance(block, Paired) and block.repeats
         self.block, self.library = block, library
-        pair = block.pattern[0] if isinstance(block, Intervals) else block.pair
+        work, rest = block.pairs[0].timed or (0, 0)
+        self.times, between = block.repeats.name, block.between
+        self.pause = between.name if between else ""
         self.now: dict[str, float] = {
-            "times": _times(block).high,
+            self.times: block.repeats.times.high,
             "stations": len(block.moves),
-            "work": pair.work.seconds or 0,
-            "rest": pair.rest.seconds or 0,
-            "between": getattr(block, "break_s", None) or getattr(block, "change_s", None) or 0,
+            "work": work,
+            "rest": rest,
+            self.pause: (between.seconds or 0) if between else 0,
             "lead-in": block.lead_in_s,
         }
         self.counted: dict[tuple[float, float, float | None], Counter[str]] = {}
 
-    def sums(self, turned: Turned) -> Sums:
+    def sums(self, turned: Turned) -> Change:
         is_ = self.now.copy()
         for knob, turn in turned:
-            is_[ROLES.get(knob.figure, knob.figure)] = turn.value
-        count = self._phases(is_["times"], is_["stations"], is_.get("effort"))
+            is_[knob.figure] = turn.value
+        count = self._phases(is_[self.times], is_["stations"], is_.get("effort"))
         work, rest = count["work"] * is_["work"], count["rest"] * is_["rest"]
-        between = (count["break"] + count["change"]) * is_["between"]
+        between = (count["break"] + count["change"]) * is_[self.pause]
         whole = work + rest + between + is_["lead-in"]
-        return Sums(round(whole), round(work), round(rest), round(count["hard"] * is_["work"]))
+        return Change(round(whole), round(work), round(rest), round(count["hard"] * is_["work"]))
 
     def _phases(self, times: float, stations: float, asked: float | None) -> Counter[str]:
         key = (times, stations, asked)
         if key not in self.counted:
-            unit = _unit(self.block, round(times), round(stations))
-            unrolled = list(steps(unit if asked is None else put_effort(unit, asked), Laying(self.library)))
+            unit = self._unit(times, round(stations))
+            made = unit if asked is None else put_effort(unit, asked)
+            unrolled = list(made.unroll(Laying(self.library)))
             self.counted[key] = Counter(step.phase for step in unrolled)
-            self.counted[key]["hard"] = sum(map(_is_hard, unrolled))
+            self.counted[key]["hard"] = sum(map(is_hard, unrolled))
         return self.counted[key]
 
-
-def _times(block: Rotate | Sets | Intervals) -> Count:
-    return block.rounds if isinstance(block, Rotate) else block.sets if isinstance(block, Sets) else block.count
-
-
-def _unit(block: Rotate | Sets | Intervals, times: int, stations: int) -> AnyBlock:
-    """The block with every time a second, so that its steps count themselves."""
-    count = Count(low=times, high=times)
-    shared = {"moves": block.moves[:stations], "lead_in_s": 0}
-    if isinstance(block, Intervals):
-        return block.but(**shared, count=count, pattern=(UNIT,))
-    field, counted = ("break_s", "rounds") if isinstance(block, Rotate) else ("change_s", "sets")
-    between = {field: 1} if getattr(block, field) is not None else {}
-    return block.but(**shared, **{counted: count}, pair=UNIT, **between)
+    def _unit(self, times: float, stations: int) -> Block:
+        """The block with every time a second, so that its steps count themselves."""
+        unit = self.block.with_pairs((UNIT,)).but(moves=self.block.moves[:stations], lead_in_s=0)
+        unit = unit.with_figure(self.times, times)
+        return unit.with_figure(self.pause, 1) if unit.between and unit.between.seconds is not None else unit

@@ -11,12 +11,13 @@ from math import sqrt
 import numpy as np
 from numpy.typing import NDArray
 
+from lovrit.core.blocks.amrap import Amrap
+from lovrit.core.blocks.every import Every
+from lovrit.core.blocks.for_time import ForTime
+from lovrit.core.blocks.worktime import SPREAD, line_s, round_s, slowing
 from lovrit.core.forecast.group import Group
 from lovrit.core.forecast.learned import USUAL
 from lovrit.core.moves.library import Library
-from lovrit.core.session.model import Amrap, Every, ForTime
-from lovrit.core.timeline.rounds import round_lengths
-from lovrit.core.timeline.worktime import SPREAD, line_s, round_s, slowing
 
 ROUND_SPREAD = 0.05
 EVENINGS = 400
@@ -82,7 +83,7 @@ def rounds_of(block: Amrap, library: Library, group: Group, seed: int = 1) -> tu
 def _until(block: Amrap, library: Library) -> list[float]:
     """Rounds of a usual person for four times the block's length, further than the quickest get."""
     taken: list[float] = []
-    for once in round_lengths(block, library, "likely"):
+    for once in block.round_lengths(library, "likely"):
         taken.append(once)
         if sum(taken) > 4 * block.total_s:
             break

@@ -7,11 +7,9 @@ towards 1 as if four usual scores stood beside them (shrinkage, Efron and Morris
 from collections.abc import Iterable
 from math import exp, log
 
-from lovrit.core.clock import read_clock
+from lovrit.core.blocks.block import Block
+from lovrit.core.blocks.kinds import AnyBlock
 from lovrit.core.moves.library import Library
-from lovrit.core.session.model import Amrap, AnyBlock, ForTime
-from lovrit.core.timeline.rounds import rounds
-from lovrit.core.timeline.steps import Laying, for_time_s
 from lovrit.core.values import Value
 
 USUAL = 4
@@ -33,26 +31,10 @@ class Scored(Value):
     text: str
 
 
-def ratio_of(block: AnyBlock, text: str, library: Library) -> float | None:
+def ratio_of(block: Block, text: str, library: Library) -> float | None:
     """How long somebody took where a usual person takes 1; None where the score says nothing of it."""
-    match block:
-        case Amrap():
-            likely, done = rounds(block, library, "likely"), _rounds(text)
-            ratio = likely / done if likely and done else None
-        case ForTime():
-            taken = read_clock(text)
-            capped = block.cap_s is not None and taken >= block.cap_s
-            usual = for_time_s(block.but(cap_s=None), Laying(library))
-            ratio = taken / usual if taken and usual and not capped else None
-        case _:
-            ratio = None
+    ratio = block.pace_of(text, library)
     return ratio if ratio and LIMITS[0] <= ratio <= LIMITS[1] else None
-
-
-def _rounds(text: str) -> float:
-    """Rounds of a score such as ``7 + 12``; reps of a begun round count as half of one."""
-    whole, _, reps = text.partition("+")
-    return int(whole) + (0.5 if int(reps or 0) else 0.0)
 
 
 def pace_of(ratios: Iterable[float], usual: float = 1.0) -> Pace:

@@ -3,9 +3,10 @@
 from collections.abc import Iterable
 from dataclasses import dataclass
 
+from lovrit.core.blocks.block import Block
+from lovrit.core.blocks.parts import Pace
 from lovrit.core.clock import clock, number
 from lovrit.core.crew.paces import OwnPace, within
-from lovrit.core.session.model import AnyBlock, Intervals, Pace
 
 
 @dataclass(frozen=True)
@@ -19,7 +20,7 @@ class Paced:
     cadence: tuple[float, float] | None = None
 
 
-def paced(block: AnyBlock, group: Iterable[tuple[OwnPace, ...]]) -> Paced | None:
+def paced(block: Block, group: Iterable[tuple[OwnPace, ...]]) -> Paced | None:
     """What a block's pace comes to for people with these paces; None where it asks for none."""
     if not block.pace:
         return None
@@ -37,16 +38,15 @@ def paced(block: AnyBlock, group: Iterable[tuple[OwnPace, ...]]) -> Paced | None
     )
 
 
-def _work(block: AnyBlock) -> tuple[int, float]:
+def _work(block: Block) -> tuple[int, float]:
     """Seconds of one work, and metres of one repeat; 0 for what isn't written."""
-    if not isinstance(block, Intervals):
-        return 0, 0
-    metres = block.each.values[0] if block.each and block.each.unit == "m" and block.each.values else 0
-    seconds = block.pattern[0].work.seconds or 0 if len(block.pattern) == 1 else 0
+    amount = block.amount
+    metres = amount.values[0] if amount and amount.unit == "m" and amount.values else 0
+    seconds = block.pairs[0].work.seconds or 0 if len(block.pairs) == 1 and not block.rotates else 0
     return seconds, metres
 
 
-def paced_said(block: AnyBlock, told: Paced) -> str:
+def paced_said(block: Block, told: Paced) -> str:
     """That in a sentence: about “3” to “3–4”, who has one, and between what and what."""
     name, (work, over) = pace_name(block.pace), _work(block)
     if not told.have:

@@ -4,8 +4,8 @@ The table from effort to a share of reserve is coaches' practice laid beside the
 (Karvonen 1957 for the reserve itself); figures to be checked.
 """
 
+from lovrit.core.blocks.parts import Heart
 from lovrit.core.crew.person import Person
-from lovrit.core.session.model import Heart
 
 DEMAND = (0.08, 0.24, 0.34, 0.43, 0.53, 0.61, 0.70, 0.79, 0.89, 0.975, 1.20)
 SPRINT = 1.7

@@ -3,39 +3,37 @@
 from collections.abc import Callable
 from typing import Any
 
+from lovrit.core.blocks.block import Block
+from lovrit.core.blocks.parts import Count, Effort, Pair, Stretch
+from lovrit.core.blocks.worktime import line_s
 from lovrit.core.moves.library import Library
 from lovrit.core.recast.portion import portioned
 from lovrit.core.recast.shapes import CannotRecast, Given
-from lovrit.core.session.model import AnyBlock, Count, Effort, Every, Intervals, Pair, Quality, Stretch
-from lovrit.core.session.move import Line, Task
-from lovrit.core.timeline.worktime import line_s
+from lovrit.core.slate.line import Line, Task
 
 EASIEST, HARDEST = 1.0, 9.0
 FEWER, MORE = 0.8, 1.2
+USUAL_STEP_S = 30
 
 
-def gentler(given: Given) -> AnyBlock:
+def gentler(given: Given) -> Block:
     """Less work and more rest in the same time, a point less effort, steps in place of jumps."""
     return _shifted(given, -1, FEWER, lambda line: _low_impact(line, given.library))
 
 
-def harder(given: Given) -> AnyBlock:
+def harder(given: Given) -> Block:
     """More work and less rest in the same time, a point more effort but never all-out."""
     return _shifted(given, 1, MORE, lambda line: line)
 
 
-def _shifted(given: Given, by: int, share: float, change: Callable[[Line], Line]) -> AnyBlock:
+def _shifted(given: Given, by: int, share: float, change: Callable[[Line], Line]) -> Block:
     block = given.block
     efforts = tuple(_moved(one, by) for one in block.efforts)
     lines = tuple(change(line) for line in block.moves)
     fields: dict[str, Any] = {"efforts": efforts, "moves": lines}
-    if isinstance(block, Intervals) and block.pattern:
-        fields["pattern"] = tuple(_tilted(pair, by) for pair in block.pattern)
-    elif hasattr(block, "pair"):
-        fields["pair"] = _tilted(block.pair, by)
-    else:
+    if not block.pairs:
         fields["moves"] = tuple(_share(line, share, given.library) for line in lines)
-    made = block.but(**fields)
+    made = block.with_pairs(tuple(_tilted(pair, by) for pair in block.pairs)).but(**fields)
     if made == block:
         raise CannotRecast(f"There is nothing in this block to make {'harder' if by > 0 else 'gentler'}.")
     return made
@@ -78,7 +76,7 @@ def _renamed(line: Line, name: Callable[[Task], str], **fields: Any) -> Line:
     return line.but(tasks=tasks)
 
 
-def home(given: Given) -> AnyBlock:
+def home(given: Given) -> Block:
     """The same without kit: each move by its way without."""
 
     def name(task: Task) -> str:
@@ -93,21 +91,20 @@ def home(given: Given) -> AnyBlock:
     return given.block.but(moves=lines)
 
 
-def shorter(given: Given) -> AnyBlock:
+def shorter(given: Given) -> Block:
     """A round fewer, or a quarter less time."""
     block = given.block
-    for field in ("rounds", "sets", "count"):
-        count = getattr(block, field, None)
-        if isinstance(count, Count) and count.high > 1:
-            return block.but(**{field: Count(low=max(1, count.low - 1), high=count.high - 1)})
-    step = block.period_s if isinstance(block, Every) else 30
-    total = getattr(block, "total_s", 0) * 3 // 4 // step * step
-    if total < step or isinstance(block, Quality):
+    if block.repeats and block.repeats.times.high > 1:
+        name, times = block.repeats
+        return block.but(**{name: Count(low=max(1, times.low - 1), high=times.high - 1)})
+    step = block.turn_s or USUAL_STEP_S
+    total = (block.length_s or 0) * 3 // 4 // step * step
+    if total < step:
         raise CannotRecast("This block can't be much shorter.")
-    return block.but(total_s=total)
+    return block.with_figure("total", total)
 
 
-FEELS: dict[str, Callable[[Given], AnyBlock]] = {
+FEELS: dict[str, Callable[[Given], Block]] = {
     "gentler": gentler,
     "harder": harder,
     "shorter": shorter,

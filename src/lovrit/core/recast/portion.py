@@ -1,8 +1,8 @@
 """How much of a move a structure wants: reps, seconds or metres for a stretch of work, in sayable numbers."""
 
+from lovrit.core.blocks.worktime import line_s, reps_s
 from lovrit.core.moves.library import Library
-from lovrit.core.session.move import Amount, Line, Task
-from lovrit.core.timeline.worktime import line_s, reps_s
+from lovrit.core.slate.line import Amount, Line, Task
 
 MOST_REPS = 100
 
@@ -54,12 +54,3 @@ def _amount(task: Task, seconds: float, library: Library) -> Amount:
         return Amount(values=(float(_round(share / library.metre_s(task.name), "m")),), unit="m")
     reps = next((n for n in range(1, MOST_REPS) if reps_s(task.name, n + 1, library) > share), MOST_REPS)
     return Amount(values=(float(_round(reps, "reps")),))
-
-
-def reps_of(line: Line) -> float:
-    """Reps that a line asks for, both sides counted; 0 where it is counted otherwise."""
-    asked = 0.0
-    for task in line.tasks:
-        if task.amount and task.amount.unit == "reps" and task.amount.values:
-            asked += sum(task.amount.values) / len(task.amount.values) * (2 if task.side == "each" else 1)
-    return asked

@@ -6,16 +6,18 @@ its first hard work with a minute's rest.
 
 from collections.abc import Iterator
 
+from lovrit.core.blocks.block import Block
+from lovrit.core.blocks.quality import Quality
+from lovrit.core.blocks.steady import Steady
+from lovrit.core.blocks.worktime import TO_THE_NEXT_S, round_s
 from lovrit.core.clock import clock
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move
 from lovrit.core.recast.portion import portioned
-from lovrit.core.session.model import AnyBlock, Session
-from lovrit.core.session.move import Line, Task
-from lovrit.core.session.writer import move_line
-from lovrit.core.timeline.explain import spare_s
+from lovrit.core.session.session import Session
+from lovrit.core.slate.line import Line, Task
+from lovrit.core.slate.written import move_line
 from lovrit.core.timeline.plan import Plan
-from lovrit.core.timeline.worktime import TO_THE_NEXT_S, round_s
 
 LIGHT = {
     "squat": "squat",
@@ -74,18 +76,27 @@ def _rooms(plan: Plan) -> tuple[int, int]:
     if not _working(plan.session):
         return 0, 0
     wanted = (
-        0 if blocks[0].kind in ("steady", "quality") else USUAL_S,
-        0 if blocks[-1].kind == "steady" else COOL_S,
+        0 if _warms(blocks[0]) else USUAL_S,
+        0 if _cools(blocks[-1]) else COOL_S,
     )
-    spare = spare_s(plan)
+    spare = plan.sums.spare_s
     if spare is None or spare >= sum(wanted):
         return wanted
     warm, cool = (max(0, spare) * one // sum(wanted) // 30 * 30 for one in wanted)
     return warm, cool
 
 
-def _working(session: Session) -> list[AnyBlock]:
-    return [block for block in session.blocks if block.kind not in ("steady", "rest")]
+def _warms(block: Block) -> bool:
+    """Whether a first block is a warm-up already: easy by its kind, or unhurried rounds."""
+    return isinstance(block, Steady | Quality)
+
+
+def _cools(block: Block) -> bool:
+    return isinstance(block, Steady)
+
+
+def _working(session: Session) -> list[Block]:
+    return [block for block in session.blocks if block.works]
 
 
 def _moves(session: Session, library: Library) -> Iterator[Move]:

@@ -2,19 +2,17 @@
 
 from dataclasses import dataclass
 
+from lovrit.core.blocks.block import Block
 from lovrit.core.clock import clock, number, ratio
 from lovrit.core.moves.library import Library
 from lovrit.core.recast.feels import FEELS
-from lovrit.core.recast.portion import reps_of
 from lovrit.core.recast.shapes import SHAPES, CannotRecast, Given
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.session.edits import ReplaceBlock
-from lovrit.core.session.model import Amrap, AnyBlock, Every, ForTime, Intervals, Quality, Strength
-from lovrit.core.session.move import Line
 from lovrit.core.session.writer import block_lines
+from lovrit.core.slate.line import Line
 from lovrit.core.timeline.interval import LaidBlock
 from lovrit.core.timeline.plan import Plan, plan_text
-from lovrit.core.timeline.rounds import rounds
 
 MAKERS = {**SHAPES, **FEELS}
 SAID = {
@@ -59,7 +57,7 @@ class Recast:
     to: str
     slate: str
     edit: ReplaceBlock
-    block: AnyBlock
+    block: Block
     changes: tuple[str, ...]
     before: Figures
     after: Figures
@@ -79,7 +77,7 @@ def recast(text: str, plan: Plan, at: int, to: str, library: Library) -> Recast:
     if not 0 <= at < len(plan.session.blocks):
         raise CannotRecast(f"There is no block {at + 1}.")
     block, laid = plan.session.blocks[at], plan.timeline.blocks[at]
-    if block.kind in ("steady", "rest"):
+    if not block.works:
         raise CannotRecast("A steady block or a rest has nothing in it to recast.")
     if len(block.moves) > MOST_LINES:
         raise CannotRecast(f"A block of up to {MOST_LINES} lines is recast, and this one has {len(block.moves)}.")
@@ -106,12 +104,12 @@ def offers(plan: Plan, at: int, text: str, library: Library) -> list[Recast]:
     return made
 
 
-def figures(block: AnyBlock, laid: LaidBlock, library: Library) -> Figures:
+def figures(block: Block, laid: LaidBlock, library: Library) -> Figures:
     """What a block comes to for a usual person."""
-    done = [_done(block, laid, nth, library) for nth in range(len(block.moves))]
+    done = [block.reps_done(nth, library, laid.work_s) for nth in range(len(block.moves))]
     hard = [count for count, line in zip(done, block.moves, strict=True) if _lands(line, library)]
     density = laid.work_s / laid.seconds if laid.seconds else 0.0
-    effort = max((one.high for one in block.efforts), default=0.0)
+    effort = block.top_effort or 0.0
     reps, impact = round(sum(done)), round(sum(hard))
     return Figures(laid.seconds, laid.work_s, laid.rest_s, round(density, 2), reps, impact, effort)
 
@@ -119,27 +117,6 @@ def figures(block: AnyBlock, laid: LaidBlock, library: Library) -> Figures:
 def _lands(line: Line, library: Library) -> bool:
     move = library.find(line.tasks[0].name)
     return bool(move and move.impact == "high")
-
-
-def _done(block: AnyBlock, laid: LaidBlock, nth: int, library: Library) -> float:
-    """Reps of a line that a usual person does in the whole block."""
-    line, asked = block.moves[nth], reps_of(block.moves[nth])
-    match block:
-        case Amrap():
-            share = 0.5 if block.partners else 1
-            return asked * (rounds(block, library, "likely") or 0) * share
-        case Every():
-            turns = block.total_s // block.period_s
-            return asked * ((turns - nth - 1) // len(block.moves) + 1 if turns > nth else 0)
-        case ForTime() | Quality():
-            return asked * block.rounds.high
-        case Strength():
-            return block.sets.high * block.reps.high
-        case Intervals() if block.each:
-            return 0.0
-    move = library.find(line.tasks[0].name)
-    by_reps = move is None or move.counted == "reps"
-    return laid.work_s / len(block.moves) / library.rep_s(line.tasks[0].name) if by_reps else 0.0
 
 
 def _changes(before: Figures, after: Figures) -> list[str]:
@@ -162,7 +139,7 @@ def _changes(before: Figures, after: Figures) -> list[str]:
     return said
 
 
-def _why(old: AnyBlock, new: AnyBlock, before: Figures, after: Figures) -> str:
+def _why(old: Block, new: Block, before: Figures, after: Figures) -> str:
     """In a sentence, why it is kinder or harder."""
     kinder, tougher = _kinder(before, after), _tougher(before, after)
     tail = " Everybody keeps to one clock." if _together(new) and not _together(old) else ""
@@ -194,5 +171,5 @@ def _tougher(before: Figures, after: Figures) -> list[str]:
     return said + (["more hard landings"] if after.impact > before.impact else [])
 
 
-def _together(block: AnyBlock) -> bool:
-    return block.kind in ("every", "rotate", "sets", "intervals")
+def _together(block: Block) -> bool:
+    return block.ends_together and not block.races and not block.lifts

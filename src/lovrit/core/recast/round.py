@@ -2,7 +2,7 @@
 
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move
-from lovrit.core.session.move import Task
+from lovrit.core.slate.line import Task
 from lovrit.core.values import Value
 
 

@@ -4,25 +4,19 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
+from lovrit.core.blocks.amrap import Amrap
+from lovrit.core.blocks.block import Block
+from lovrit.core.blocks.every import Every
+from lovrit.core.blocks.for_time import ForTime
+from lovrit.core.blocks.intervals import Intervals
+from lovrit.core.blocks.parts import Count, Effort, Pair, Stretch
+from lovrit.core.blocks.rotate import Rotate
+from lovrit.core.blocks.sets import Sets
+from lovrit.core.blocks.worktime import line_s, round_s
 from lovrit.core.moves.library import Library
 from lovrit.core.recast.portion import plain, portioned
-from lovrit.core.session.model import (
-    Amrap,
-    AnyBlock,
-    Count,
-    Effort,
-    Every,
-    ForTime,
-    Intervals,
-    Pair,
-    Rotate,
-    Sets,
-    Stretch,
-)
-from lovrit.core.session.move import Line
+from lovrit.core.slate.line import Line
 from lovrit.core.timeline.interval import LaidBlock
-from lovrit.core.timeline.rounds import rounds
-from lovrit.core.timeline.worktime import line_s, round_s
 from lovrit.core.values import LovritError
 
 HALF_A_TURN, ROUND_S = 30, 25
@@ -39,7 +33,7 @@ class CannotRecast(LovritError):
 class Given:
     """What is recast: the block, its length and its work in seconds, and the library."""
 
-    block: AnyBlock
+    block: Block
     laid: LaidBlock
     library: Library
 
@@ -78,31 +72,31 @@ class Given:
         )
 
 
-def every(given: Given) -> AnyBlock:
+def every(given: Given) -> Block:
     """A task a minute, each about half full; heavier where the block was for so few that a minute is too short."""
     moves = tuple(portioned(line, HALF_A_TURN, given.library).but(opens_part=False) for line in given.lines)
     return Every(period_s=60, total_s=given.minutes_s, moves=moves, **given.keeps(MOST_REPEATED))
 
 
-def amrap(given: Given) -> AnyBlock:
+def amrap(given: Given) -> Block:
     """As many rounds as possible in the same time: everybody ends together."""
     return Amrap(total_s=given.total_s, moves=given.counted(ROUND_S), **given.keeps())
 
 
-def partners(given: Given) -> AnyBlock:
+def partners(given: Given) -> Block:
     """The same, in twos: one works a round while the other rests."""
     return Amrap(total_s=given.total_s, moves=given.counted(ROUND_S), partners=True, **given.keeps())
 
 
-def for_time(given: Given) -> AnyBlock:
+def for_time(given: Given) -> Block:
     """So many rounds as a usual person does with a little to spare, and the time as the cap."""
     moves = given.counted(ROUND_S)
-    likely = rounds(Amrap(total_s=given.total_s, moves=moves), given.library, "likely") or 1
+    likely = Amrap(total_s=given.total_s, moves=moves).rounds(given.library, "likely") or 1
     count = max(1, int(likely * 0.85))
     return ForTime(rounds=Count(low=count, high=count), cap_s=given.total_s, moves=moves, **given.keeps())
 
 
-def intervals(given: Given) -> AnyBlock:
+def intervals(given: Given) -> Block:
     """Work and rest by the clock, without breaks."""
     moves = tuple(plain(line) for line in given.lines)
     found = _in_time(given.total_s, len(moves), breaks=False)
@@ -113,7 +107,7 @@ def intervals(given: Given) -> AnyBlock:
     return Rotate(rounds=times, pair=pair, moves=moves, **given.keeps())
 
 
-def with_breaks(given: Given) -> AnyBlock:
+def with_breaks(given: Given) -> Block:
     """Rounds of stations with a break between."""
     moves = tuple(plain(line) for line in given.lines)
     count, pair, pause = _in_time(given.total_s, len(moves), breaks=True)
@@ -144,7 +138,7 @@ def _pause(over: int, count: int, rest: int) -> int | None:
     return pause // 5 * 5 if 30 <= pause <= MOST_BREAK else None
 
 
-def stay(given: Given) -> AnyBlock:
+def stay(given: Given) -> Block:
     """Stations don't rotate: all sets at one place, then everyone moves on."""
     block = given.block
     if not isinstance(block, Rotate) or len(block.moves) < 2:
@@ -156,9 +150,9 @@ def stay(given: Given) -> AnyBlock:
     return made.but(change_s=change // 5 * 5) if spare > 0 else made
 
 
-def together(given: Given) -> AnyBlock:
+def together(given: Given) -> Block:
     """Everybody ends at the same moment."""
-    if given.block.kind not in ("for-time", "quality", "strength"):
+    if given.block.ends_together:
         raise CannotRecast("Everybody ends this block together as it is.")
     once = round_s(given.counted(ROUND_S), given.library)
     if isinstance(given.block, ForTime) and given.block.over and once is None:
@@ -166,7 +160,7 @@ def together(given: Given) -> AnyBlock:
     return Amrap(total_s=given.minutes_s, moves=given.counted(ROUND_S), **given.keeps())
 
 
-SHAPES: dict[str, Callable[[Given], AnyBlock]] = {
+SHAPES: dict[str, Callable[[Given], Block]] = {
     "every": every,
     "intervals": intervals,
     "rounds": with_breaks,

@@ -7,7 +7,7 @@ from typing import Any
 from lovrit.core.crew.person import Comer
 from lovrit.core.heart.demand import corridor
 from lovrit.core.run.state import Class, Lap
-from lovrit.core.session.model import Session
+from lovrit.core.session.session import Session
 from lovrit.core.timeline.interval import Interval, Timeline
 from lovrit.core.values import Value
 

@@ -4,7 +4,7 @@ from bisect import bisect_right
 
 from lovrit.core.heart.demand import demand
 from lovrit.core.run.state import Class
-from lovrit.core.session.model import Session
+from lovrit.core.session.session import Session
 from lovrit.core.timeline.interval import Interval, Timeline
 
 UNSAID: dict[str, float] = {"work": 7, "rest": 2, "break": 1.5, "change": 2, "lead-in": 4, "steady": 3}

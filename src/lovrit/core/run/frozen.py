@@ -8,8 +8,9 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from lovrit.core.session.model import Session
-from lovrit.core.timeline.interval import Forecast, Interval, LaidBlock, Timeline
+from lovrit.core.blocks.step import Forecast
+from lovrit.core.session.session import Session
+from lovrit.core.timeline.interval import Interval, LaidBlock, Timeline
 from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import LovritError, checked, plain
 

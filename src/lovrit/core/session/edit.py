@@ -24,9 +24,9 @@ from lovrit.core.session.edits import (
     SetSide,
 )
 from lovrit.core.session.movelines import name_span
-from lovrit.core.session.problem import Unreadable
 from lovrit.core.session.reader import read
 from lovrit.core.session.slatetext import CannotEdit, SlateText, ease, set_figure, with_comment
+from lovrit.core.slate.problem import Unreadable
 
 ADDED = re.compile(r"^\s*added\b", re.IGNORECASE)
 AMOUNT = re.compile(r"^(\s*)\d+(?:\.\d+)?(?:\s*[-–/]\s*\d+(?:\.\d+)?)?(?=[\s(smc])")

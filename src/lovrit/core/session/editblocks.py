@@ -8,8 +8,8 @@ from lovrit.core.session.edits import (
     ReplaceBlock,
     SetFigure,
 )
-from lovrit.core.session.figures import Figure
 from lovrit.core.session.slatetext import CannotEdit, SlateText, set_figure, written
+from lovrit.core.slate.tree import Figure
 
 SPLIT_BY = ("rounds", "count", "sets", "total")
 

@@ -1,26 +1,29 @@
 """The slate's grammar: one line in, its parse tree out, or an error in a coach's words.
 
-The grammar itself is data (slate.lark). Lines are remembered, since an edit changes one of many.
+The grammar is put together from the rules of a line (rules.lark) and what each kind of block brings. Lines are
+remembered, since an edit changes one of many.
 """
 
 from functools import cache, lru_cache
 from importlib.resources import files
 from typing import Any, Literal
 
-from lark import Lark, Token, Tree
+from lark import Lark
 from lark.exceptions import UnexpectedCharacters, UnexpectedEOF, UnexpectedInput, UnexpectedToken
 
+from lovrit.core.blocks.kinds import WORDS, block_rules
 from lovrit.core.kept import kept_at
-from lovrit.core.session.problem import Unreadable
-from lovrit.core.session.words import expected_words
+from lovrit.core.slate.problem import Unreadable
+from lovrit.core.slate.tree import Node
 
 Start = Literal["header", "block", "move"]
-Node = Tree[Token]
 
 
+@cache
 def grammar_text() -> str:
-    """The grammar as it ships, for those who draw text from it."""
-    return files("lovrit.core.session").joinpath("slate.lark").read_text("utf-8")
+    """The whole grammar, for the parser and for those who draw text from it."""
+    rules = files("lovrit.core.session").joinpath("rules.lark").read_text("utf-8")
+    return "\n".join([rules, block_rules(), *(word.terminal for word in WORDS), ""])
 
 
 @cache
@@ -59,6 +62,11 @@ def reads(text: str, start: Start) -> bool:
     except UnexpectedInput:
         return False
     return True
+
+
+def expected_words(terminals: set[str]) -> tuple[str, ...]:
+    """The sayable names of terminals, in the order of the words; unknown ones are left out."""
+    return tuple(word.said for word in WORDS if word.key in terminals)
 
 
 def _unreadable(text: str, error: UnexpectedInput) -> Unreadable:

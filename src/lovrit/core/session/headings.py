@@ -4,8 +4,8 @@ from functools import lru_cache
 from typing import NamedTuple
 
 from lovrit.core.session.lines import BlockLine, HeaderLine, read_block, read_header
-from lovrit.core.session.problem import Unreadable
 from lovrit.core.session.spoken import own_form, own_header
+from lovrit.core.slate.problem import Unreadable
 
 
 class Heading(NamedTuple):

@@ -5,15 +5,16 @@ What a line means is checked here; what a block means together with its moves is
 
 from datetime import date
 from functools import lru_cache
-from typing import Any, NamedTuple, cast
+from typing import NamedTuple
 
+from lovrit.core.blocks.block import Block
+from lovrit.core.blocks.kinds import FORMS, OPTIONS
+from lovrit.core.blocks.options import once
 from lovrit.core.clock import read_clock
-from lovrit.core.session.figures import Figure, column, figure, named, seconds, tokens, trees, whole
-from lovrit.core.session.grammar import Node, parse_line
-from lovrit.core.session.heads import HEADS
-from lovrit.core.session.model import AnyBlock, Paired, Slot
-from lovrit.core.session.options import PAIRED, read_options
-from lovrit.core.session.problem import Unreadable
+from lovrit.core.session.grammar import parse_line
+from lovrit.core.session.session import Slot
+from lovrit.core.slate.problem import Unreadable
+from lovrit.core.slate.tree import Figure, Node, column, figure, seconds, tokens, trees, whole
 
 DAY = 24 * 3600
 
@@ -21,7 +22,7 @@ DAY = 24 * 3600
 class BlockLine(NamedTuple):
     """A block as its first line says it, and the figures on that line by name."""
 
-    block: AnyBlock
+    block: Block
     figures: dict[str, Figure]
 
 
@@ -41,33 +42,19 @@ def read_block(text: str) -> BlockLine:
         Unreadable: with the column, in a coach's words.
     """
     tree = parse_line(text, "block")
-    head, *options = trees(tree)
-    kind, block, fields, figures = HEADS[head.data](head)
-    more, shown = read_options(kind, options)
-    _limits(kind, block, fields, more, tree)
-    value = cast(AnyBlock, block(**fields, **more))
-    return BlockLine(value, dict(named(figures + shown)))
-
-
-def _limits(kind: str, block: type, fields: dict[str, Any], more: dict[str, Any], tree: Node) -> None:
-    """Where the heart ends a work or a rest, a clock has to end it as well; elsewhere limits mean nothing."""
-    if kind not in PAIRED:
-        return
-    assert issubclass(block, Paired)
-    pairs = fields.get("pattern") or (fields["pair"],)
-    gated = any(one.seconds is None for pair in pairs for one in (pair.work, pair.rest))
-    if gated and "most_s" not in more:
-        raise Unreadable(
-            "A heart can fail to get there: say how long at most.",
-            column(tree),
-            ("most 2:00",),
-        )
-    if not gated and {"least_s", "most_s"} & more.keys():
-        raise Unreadable("“least” and “most” belong where the heart ends a work or a rest.", column(tree))
-    if gated and more.get("least_s", 0) > more["most_s"]:
-        raise Unreadable("The limits are upside down: least is more than most.", column(tree))
-    if gated and not more["most_s"]:
-        raise Unreadable("There is no time in it.", column(tree), ("most 2:00",))
+    head, *nodes = trees(tree)
+    kind, form = FORMS[head.data]
+    read = form.read(head)
+    fields, figures = dict(read.fields), list(read.figures)
+    for node in nodes:
+        option = next((one for one in form.options if one.rule == node.data), None)
+        if option is None:
+            raise Unreadable(f"“{OPTIONS[node.data].said}” does not go with this kind of block.", column(node))
+        more = option.read(node)
+        once(fields, more.fields, node)
+        figures += more.figures
+    kind.check(fields, column(tree))
+    return BlockLine(kind(**fields), {one.name: one for one in figures})
 
 
 @lru_cache(maxsize=2_000)

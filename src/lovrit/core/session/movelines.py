@@ -5,12 +5,12 @@ from typing import Any
 
 from lark import Token
 
+from lovrit.core.blocks.parts import UNITS
 from lovrit.core.clock import read_clock
-from lovrit.core.session.figures import Figure, column, figure, find, seconds, tokens, trees
-from lovrit.core.session.grammar import Node, parse_line
-from lovrit.core.session.heads import UNITS
-from lovrit.core.session.move import Amount, Form, Kit, Line, Load, Task, Way
-from lovrit.core.session.problem import Unreadable
+from lovrit.core.session.grammar import parse_line
+from lovrit.core.slate.line import Amount, Form, Kit, Line, Load, Task, Way
+from lovrit.core.slate.problem import Unreadable
+from lovrit.core.slate.tree import Figure, Node, column, figure, find, seconds, tokens, trees
 
 MANY = ("kit", "alternatives", "harder", "easier", "parts")
 

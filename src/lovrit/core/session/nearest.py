@@ -9,11 +9,12 @@ from collections.abc import Iterator
 from difflib import SequenceMatcher, get_close_matches
 from functools import lru_cache
 
+from lovrit.core.blocks.kinds import STARTS, WORDS
 from lovrit.core.session.grammar import reads
 from lovrit.core.session.headings import read_header_line, read_heading
 from lovrit.core.session.movelines import read_move
-from lovrit.core.session.problem import Unreadable
-from lovrit.core.session.words import BLOCK_STARTS, HEADERS, TERMINALS, samples
+from lovrit.core.slate.problem import Unreadable
+from lovrit.core.slate.words import HEADERS
 
 LONGEST = 300
 WORD = re.compile(r"[^\W\d_][\w-]*:?")
@@ -67,7 +68,7 @@ def _tries(text: str, at: int, expected: tuple[str, ...]) -> Iterator[str]:
     yield from _without(text, at)
     head, tail = text[:at].rstrip(), text[at:].lstrip()
     after = tail.split(" ", 1)[1] if " " in tail else ""
-    wanted = [sample for said, sample in TERMINALS.values() if said in expected] or list(expected)
+    wanted = [one.sample for one in WORDS if one.said in expected] or list(expected)
     wanted = [sample for sample in wanted if sample != "3" or "1:30" not in wanted]
     for sample in (*wanted, *PHRASES):
         yield f"{head} {sample} {tail}".strip()
@@ -76,7 +77,7 @@ def _tries(text: str, at: int, expected: tuple[str, ...]) -> Iterator[str]:
 
 
 def _spelt(text: str) -> Iterator[str]:
-    vocabulary = sorted({word for sample in samples() for word in sample.split()} | set(HEADERS))
+    vocabulary = sorted({part for one in WORDS for part in one.sample.split()} | set(HEADERS))
     vocabulary += ["warm-up", "cool-down"]
     for match in WORD.finditer(text):
         word = match[0].lower()
@@ -103,5 +104,5 @@ def _without(text: str, at: int) -> Iterator[str]:
 
 
 def _start_like(text: str) -> str | None:
-    near = get_close_matches(text.lower(), BLOCK_STARTS, 1, 0.3)
+    near = get_close_matches(text.lower(), STARTS, 1, 0.3)
     return near[0] if near else None

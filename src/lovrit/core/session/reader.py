@@ -7,23 +7,22 @@ import re
 from dataclasses import dataclass, field
 from typing import Any, NamedTuple
 
-from lovrit.core.session.figures import Figure
+from lovrit.core.blocks.block import Block
 from lovrit.core.session.headings import read_header_line, read_heading
 from lovrit.core.session.lines import BlockLine
-from lovrit.core.session.model import AnyBlock, ForTime, Session
-from lovrit.core.session.move import Line
 from lovrit.core.session.movelines import read_move
 from lovrit.core.session.nearest import nearest_line
-from lovrit.core.session.problem import Problem, Unreadable
+from lovrit.core.session.session import Session
 from lovrit.core.session.spoken import own_form
-from lovrit.core.session.words import HEADERS
+from lovrit.core.slate.line import Line
+from lovrit.core.slate.problem import Problem, Unreadable
+from lovrit.core.slate.tree import Figure
+from lovrit.core.slate.words import HEADERS
 
 MOST_BYTES = 64 * 1024
 MOST_OFFERS = 12  # looking for a near line takes as long as reading a hundred
 HEADER = re.compile(r"^([^\W\d_](?:[^\W\d_]|[ -])*?)[ \t]*:", re.UNICODE)
 CONTROL = re.compile("[\x00-\x08\x0a-\x1f\x7f-\x9f\u202a-\u202e\u2066-\u2069]")
-NEEDS_STATIONS = frozenset({"rotate", "sets", "strength"})
-IN_PARTS = frozenset({"amrap", "for-time", "quality"})
 
 
 @dataclass(frozen=True)
@@ -79,7 +78,7 @@ class _Reader:
         self.problems: list[Problem] = []
         self.headers: dict[str, HeaderPlace] = {}
         self.places: list[BlockPlace] = []
-        self.blocks: list[AnyBlock] = []
+        self.blocks: list[Block] = []
         self.open: _Open | None = None
         self.offers = offers
         self.spoken: list[Spoken] = []
@@ -153,16 +152,16 @@ class _Reader:
         if move is None:
             self._then(number, block)
             return
-        if block and block.kind == "intervals" and self.open.moves:
+        if block and block.most_lines is not None and len(self.open.moves) >= block.most_lines:
             raise Unreadable("Plain intervals have one move at most; for several, write rounds of.", 1)
         if self.open.then_at:
             move = move.but(opens_part=True)
             self.open.then_at = None
         self.open.moves.append((number, move))
 
-    def _then(self, number: int, block: AnyBlock | None) -> None:
+    def _then(self, number: int, block: Block | None) -> None:
         assert self.open
-        if block and block.kind not in IN_PARTS:
+        if block and not block.in_parts:
             raise Unreadable("“then” parts a round, and this block has no such rounds.", 1)
         if not self.open.moves or self.open.then_at:
             raise Unreadable("“then” stands between two parts of a round.", 1)
@@ -175,14 +174,13 @@ class _Reader:
             return
         if block.then_at:
             self._problem(block.then_at, Unreadable("“then” stands between two parts of a round.", 1))
-        value = block.read.block
-        lines = tuple(move for _, move in block.moves)
+        value = block.read.block.but(moves=tuple(move for _, move in block.moves))
         try:
-            _laid(value, lines, block.bad_moves)
+            value.check_lines(block.bad_moves)
         except Unreadable as error:
             self._problem(block.line, error)
             return
-        self.blocks.append(value.but(moves=lines))
+        self.blocks.append(value)
         self.places.append(
             BlockPlace(line=block.line, moves=tuple(n for n, _ in block.moves), figures=block.read.figures)
         )
@@ -192,14 +190,6 @@ def _is_heading(text: str) -> bool:
     """Whether a line that looks like a header is a heading as it is said: ``cool down: 5 min``."""
     key = HEADER.match(text)
     return bool(key) and f"{key[1].lower()}:" not in HEADERS and own_form(text) is not None  # type: ignore[index]
-
-
-def _laid(block: AnyBlock, moves: tuple[Line, ...], bad_moves: bool) -> None:
-    if block.kind in NEEDS_STATIONS and not moves:
-        more = " that can be read" if bad_moves else ""
-        raise Unreadable(f"There are no stations{more}: write each on an indented line below.", 1)
-    if isinstance(block, ForTime) and not (moves or block.over or block.cap_s):
-        raise Unreadable("There is nothing to do for time: write moves below, or a cap.", 1, ("cap 18:00",))
 
 
 def _refuse_control(raw: str) -> None:

@@ -4,9 +4,9 @@ from collections.abc import Callable
 
 from lovrit.core.clock import clock, number
 from lovrit.core.session.edits import Ease, SetFigure
-from lovrit.core.session.figures import Figure
 from lovrit.core.session.reader import BlockPlace, Reading, read, split_lines
-from lovrit.core.session.writer import short
+from lovrit.core.slate.tree import Figure
+from lovrit.core.slate.written import short
 from lovrit.core.values import LovritError
 
 

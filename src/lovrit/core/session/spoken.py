@@ -7,7 +7,7 @@ import re
 from collections.abc import Callable
 from typing import NamedTuple
 
-from lovrit.core.session.problem import Unreadable
+from lovrit.core.slate.problem import Unreadable
 
 MINUTES = (3, 60)  # a bare figure is minutes as a length from three to sixty; anything else is asked
 SHORTEST_WORK = 5  # below, `3 x 10` and its kin are counts

@@ -1,27 +1,9 @@
 """The parts of a timeline as values. All times are whole seconds from the session's start."""
 
 from dataclasses import dataclass
-from typing import Literal, NamedTuple
+from typing import NamedTuple
 
-Phase = Literal["work", "rest", "break", "change", "lead-in", "steady"]
-Case = Literal["low", "likely", "high"]
-
-
-class Step(NamedTuple):
-    """A phase of a block before it has a place on the clock.
-
-    ``round`` and ``turn`` count from 1; ``move`` is the line of the block that the first group is at;
-    ``side`` says which side where sides change; ``beat`` is a metronome's beats a minute.
-    """
-
-    phase: Phase
-    seconds: int
-    round: int | None = None
-    turn: int | None = None
-    move: int | None = None
-    effort: float | None = None
-    side: str | None = None
-    beat: int | None = None
+from lovrit.core.blocks.step import Forecast, Phase
 
 
 class Interval(NamedTuple):
@@ -43,14 +25,6 @@ class Interval(NamedTuple):
     def seconds(self) -> int:
         """How long it lasts."""
         return self.end_s - self.start_s
-
-
-@dataclass(frozen=True, slots=True)
-class Forecast:
-    """What a block is likely to come to: rounds, or seconds; each low, likely, high."""
-
-    rounds: tuple[float, float, float] | None = None
-    time_s: tuple[int, int, int] | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,6 +66,10 @@ class Timeline:
         """The shortest and the longest that it may last."""
         return sum(b.low_s for b in self.blocks), sum(b.high_s for b in self.blocks)
 
+    def of_block(self, at: int) -> list[Interval]:
+        """The intervals of a block."""
+        return [one for one in self.intervals if one.block == at]
+
     def of_phase(self, *phases: Phase) -> int:
         """Seconds of these phases in all."""
         return sum(one.seconds for one in self.intervals if one.phase in phases)
@@ -105,12 +83,3 @@ class Timeline:
     def rest_s(self) -> int:
         """Seconds of rest in all; breaks, changes and lead-ins are not rest."""
         return self.of_phase("rest")
-
-    @property
-    def work_to_rest(self) -> float | None:
-        """Work by rest inside interval blocks; None where a rest is only forecast, or there is none."""
-        blocks = [one for one in self.blocks if one.interval_block]
-        rest = sum(one.rest_s for one in blocks)
-        if not rest or any(one.rest_is_forecast for one in blocks):
-            return None
-        return round(sum(one.work_s for one in blocks) / rest, 4)

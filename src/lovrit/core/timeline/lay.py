@@ -3,13 +3,11 @@
 from itertools import islice
 from typing import NamedTuple
 
+from lovrit.core.blocks.block import Block
+from lovrit.core.blocks.step import Laying, Step
 from lovrit.core.moves.library import Library
-from lovrit.core.session.model import Amrap, AnyBlock, Intervals, Paired, Session
-from lovrit.core.session.writer import head
-from lovrit.core.timeline.interval import Case, Forecast, Interval, LaidBlock, Step, Timeline
-from lovrit.core.timeline.rounds import rounds_in
-from lovrit.core.timeline.steps import Laying, steps
-from lovrit.core.timeline.worktime import timed
+from lovrit.core.session.session import Session
+from lovrit.core.timeline.interval import Interval, LaidBlock, Timeline
 from lovrit.core.values import LovritError
 
 MOST_SECONDS = 12 * 3600
@@ -72,14 +70,14 @@ def lay_what_fits(session: Session, library: Library) -> Fitting:
     return Fitting(Timeline(blocks=tuple(blocks), intervals=tuple(intervals)), tuple(kept), tuple(left_out))
 
 
-def _steps(block: AnyBlock, library: Library, room: int, at: int) -> list[Step]:
-    taken = list(islice(steps(block, Laying(library)), room + 1))
+def _steps(block: Block, library: Library, room: int, at: int) -> list[Step]:
+    taken = list(islice(block.unroll(Laying(library)), room + 1))
     if len(taken) > room:
         raise TooMuch("With this block the session has more than 5,000 intervals.", at)
     return taken
 
 
-def _place(block: AnyBlock, at: int, start: int, taken: list[Step]) -> list[Interval]:
+def _place(block: Block, at: int, start: int, taken: list[Step]) -> list[Interval]:
     placed = []
     for step in taken:
         station = block.moves[step.move].name if step.move is not None and block.moves else None
@@ -89,58 +87,24 @@ def _place(block: AnyBlock, at: int, start: int, taken: list[Step]) -> list[Inte
     return placed
 
 
-def _laid(block: AnyBlock, start: int, placed: list[Interval], library: Library) -> LaidBlock:
+def _laid(block: Block, start: int, placed: list[Interval], library: Library) -> LaidBlock:
     by_phase = {"work": 0, "rest": 0}
     for one in placed:
         by_phase[one.phase] = by_phase.get(one.phase, 0) + one.seconds
     likely = sum(one.seconds for one in placed)
-    low, high = (_total(block, library, case) for case in ("low", "high")) if _varies(block) else (likely, likely)
+    low, high = likely, likely
+    if block.varies:
+        low, high = min(likely, block.seconds(library, "low")), max(likely, block.seconds(library, "high"))
     return LaidBlock(
-        label=head(block),
+        label=block.head,
         kind=block.kind,
         start_s=start,
         end_s=start + likely,
         work_s=by_phase["work"],
         rest_s=by_phase["rest"],
-        low_s=min(low, likely),
-        high_s=max(high, likely),
+        low_s=low,
+        high_s=high,
         interval_block=block.interval_block,
-        rest_is_forecast=_rest_is_forecast(block),
-        forecast=_forecast(block, library, (min(low, likely), likely, max(high, likely))),
+        rest_is_forecast=block.rest_is_forecast,
+        forecast=block.forecast(library, (low, likely, high)),
     )
-
-
-def _varies(block: AnyBlock) -> bool:
-    """Whether a block may last shorter or longer than planned."""
-    counts = (getattr(block, name, None) for name in ("rounds", "sets", "count"))
-    ranged = any(count is not None and count.low != count.high for count in counts)
-    by_amount = isinstance(block, Intervals) and block.each is not None
-    return ranged or by_amount or block.kind in ("for-time", "strength", "quality") or gated(block)
-
-
-def _total(block: AnyBlock, library: Library, case: Case) -> int:
-    return sum(step.seconds for step in steps(block, Laying(library, case)))
-
-
-def _rest_is_forecast(block: AnyBlock) -> bool:
-    if block.kind == "every":
-        return not all(timed(line) for line in block.moves)
-    return gated(block, "rest")
-
-
-def gated(block: AnyBlock, which: str = "") -> bool:
-    """Whether a heart ends a work or a rest of this block; ``which`` names one of the two."""
-    if not isinstance(block, Paired):
-        return False
-    pairs = block.pattern if isinstance(block, Intervals) else (block.pair,)
-    sides = [which] if which else ["work", "rest"]
-    return any(getattr(pair, side).seconds is None for pair in pairs for side in sides)
-
-
-def _forecast(block: AnyBlock, library: Library, time_s: tuple[int, int, int]) -> Forecast | None:
-    if isinstance(block, Amrap):
-        return rounds_in(block, library)
-    by_amount = isinstance(block, Intervals) and block.each is not None
-    if by_amount or block.kind in ("for-time", "strength", "quality") or gated(block):
-        return Forecast(time_s=time_s)
-    return None

@@ -1,13 +1,15 @@
 """A text planned: read, laid on the clock, and every problem with it."""
 
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 from lovrit.core.moves.library import Library
-from lovrit.core.session.model import Session
-from lovrit.core.session.problem import Problem
 from lovrit.core.session.reader import BlockPlace, Reading, read
+from lovrit.core.session.session import Session
+from lovrit.core.slate.problem import Problem
 from lovrit.core.timeline.interval import Timeline
 from lovrit.core.timeline.lay import lay_what_fits
+from lovrit.core.timeline.sums import Sums, sums_of
 
 
 @dataclass(frozen=True)
@@ -17,6 +19,11 @@ class Plan:
     reading: Reading
     timeline: Timeline
     library: Library
+
+    @cached_property
+    def sums(self) -> Sums:
+        """What it comes to; every telling of a figure is this one."""
+        return sums_of(self.session, self.timeline)
 
     @property
     def session(self) -> Session:

@@ -10,8 +10,8 @@ from lovrit.core.advice.look import second_look
 from lovrit.core.fit.fit import Wish, fit
 from lovrit.core.moves.move import Move
 from lovrit.core.recast.recast import recast
-from lovrit.core.session.model import Session
-from lovrit.core.session.problem import Problem
+from lovrit.core.session.session import Session
+from lovrit.core.slate.problem import Problem
 from lovrit.core.timeline.plan import Plan, plan_session
 from lovrit.core.values import LovritError, plain
 from lovrit.formats.fit_json import fits_object, recast_object

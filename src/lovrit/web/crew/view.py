@@ -1,11 +1,11 @@
 """The people of an evening as the Crew page shows them."""
 
+from lovrit.core.blocks.parts import Heart
 from lovrit.core.crew.groups import deal, sizes, usual_groups
 from lovrit.core.crew.paces import spread, within, write_paces
 from lovrit.core.crew.person import Comer, Person
 from lovrit.core.forecast.learned import Pace
 from lovrit.core.heart.demand import corridor
-from lovrit.core.session.model import Heart
 from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import Value, fields_of
 
@@ -60,8 +60,7 @@ def stands_in_words(person: Person, today: str, pace: Pace | None, plan: Plan) -
 
 def _covers_metres(plan: Plan) -> bool:
     """Whether some block is by distance."""
-    amounts = (getattr(block, "each", None) or getattr(block, "over", None) for block in plan.session.blocks)
-    return any(amount.unit == "m" for amount in amounts if amount)
+    return any(block.amount.unit == "m" for block in plan.session.blocks if block.amount)
 
 
 def crew_view(
@@ -130,7 +129,7 @@ def main_heart(plan: Plan) -> Heart | None:
 
 def stations(plan: Plan) -> int:
     """The most stations of any block that people move through."""
-    moving = (len(block.moves) for block in plan.session.blocks if block.kind in ("rotate", "sets"))
+    moving = (len(block.moves) for block in plan.session.blocks if block.rotates)
     return max(moving, default=0)
 
 

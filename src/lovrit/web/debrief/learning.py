@@ -1,6 +1,6 @@
 """After a score: what its class says of people's pace, kept by class; the club's pace is what all classes add up to."""
 
-from sqlmodel import Session
+from sqlmodel import Session as Work
 
 from lovrit.core.forecast.learned import Scored, learn, ratios_of
 from lovrit.core.run.frozen import Frozen, Unreadable
@@ -19,7 +19,7 @@ def learn_from(house: House, class_id: int, plan: Frozen, scores: tuple[Score, .
     house.refresh()
 
 
-def learn_class(house: House, work: Session, class_id: int) -> None:
+def learn_class(house: House, work: Work, class_id: int) -> None:
     """Learn from a class that was kept; nothing from one that can't be read."""
     try:
         plan = classes.run_by(classes.get(work, class_id))
@@ -30,7 +30,7 @@ def learn_class(house: House, work: Session, class_id: int) -> None:
     _keep(house, work, class_id, plan, state.scores)
 
 
-def _keep(house: House, work: Session, class_id: int, plan: Frozen, scores: tuple[Score, ...]) -> None:
+def _keep(house: House, work: Work, class_id: int, plan: Frozen, scores: tuple[Score, ...]) -> None:
     usual = house.library.at_pace(1.0, 0)
     blocks = plan.session.blocks
     scored = [
@@ -41,7 +41,7 @@ def _keep(house: House, work: Session, class_id: int, plan: Frozen, scores: tupl
     club.keep_learnt(work, class_id, ratios_of(scored, usual))
 
 
-def sum_up(work: Session) -> None:
+def sum_up(work: Work) -> None:
     """The club's pace and people's from all classes; a score of a whole class is nobody's own."""
     whole, people = learn(club.learnt(work))
     people.pop(NOBODY, None)

@@ -4,11 +4,9 @@ from statistics import fmean
 
 from lovrit.core.clock import clock, number
 from lovrit.core.crew.person import Comer
-from lovrit.core.review.scores import asks_for
 from lovrit.core.review.turns import Fold, Trace, Turn, folded, good, person_turns, works
 from lovrit.core.run.frozen import Frozen
 from lovrit.core.run.state import Class
-from lovrit.core.session.writer import head
 from lovrit.core.values import Value
 
 CELL_TOP, CELL_BOTTOM = 1.6, -0.6
@@ -184,10 +182,10 @@ def _scored(plan: Frozen, state: Class, comers: tuple[Comer, ...]) -> list[Score
     own = [(score.block, names[score.person], score.text) for score in state.scores if score.person in names]
     found = []
     for at, block in enumerate(plan.session.blocks):
-        asks = asks_for(block)
+        asks = block.asks_for
         if asks:
             theirs = tuple((name, text) for where, name, text in own if where == at)
-            found.append(Scored(block=at, label=head(block), asks=asks, text=texts.get(at, ""), people=theirs))
+            found.append(Scored(block=at, label=block.head, asks=asks, text=texts.get(at, ""), people=theirs))
     return found
 
 
@@ -208,7 +206,7 @@ def _fold(plan: Frozen, state: Class, comer: Comer, trace: Trace) -> FoldView | 
         (turn.corridor for turn in person_turns(plan.session, plan.timeline, state, comer, trace)
          if plan.timeline.intervals[turn.interval].block == block), None
     )  # fmt: skip
-    return _drawn(comer, head(plan.session.blocks[block]), folds, (work_s, rest_s), target)
+    return _drawn(comer, plan.session.blocks[block].head, folds, (work_s, rest_s), target)
 
 
 def _drawn(

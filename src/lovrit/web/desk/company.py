@@ -2,11 +2,12 @@
 
 from datetime import date, timedelta
 
-from sqlmodel import Session
+from sqlmodel import Session as Work
 
 from lovrit.core.advice.company import Company, Day, company_of
-from lovrit.core.advice.note import HARD, effort
+from lovrit.core.advice.note import effort
 from lovrit.core.timeline.plan import Plan, plan_text
+from lovrit.core.timeline.sums import HARD
 from lovrit.store import people, sessions
 from lovrit.store.tables import SessionRow
 from lovrit.web.house import House
@@ -14,7 +15,7 @@ from lovrit.web.house import House
 NEAR_DAYS = 2
 
 
-def company_here(house: House, work: Session, row: SessionRow, plan: Plan, groups: int | None) -> Company:
+def company_here(house: House, work: Work, row: SessionRow, plan: Plan, groups: int | None) -> Company:
     """The company of a session as it stands, in so many groups."""
     assert row.id is not None
     who = people.counted(work, row.id)
@@ -23,7 +24,7 @@ def company_here(house: House, work: Session, row: SessionRow, plan: Plan, group
     return counted.but(**more)
 
 
-def _days(house: House, work: Session, row: SessionRow, plan: Plan) -> tuple[Day, ...]:
+def _days(house: House, work: Work, row: SessionRow, plan: Plan) -> tuple[Day, ...]:
     """The sessions of the days around, where this one has a date."""
     if not plan.session.date:
         return ()

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from sqlmodel import Session
+from sqlmodel import Session as Work
 
 from lovrit.core.advice.company import Company
 from lovrit.core.crew.groups import usual_groups
@@ -49,7 +49,7 @@ class Desk:
 
 
 def open_desk(
-    house: House, work: Session, session_id: int, written: Written | None = None, typed: Plan | None = None
+    house: House, work: Work, session_id: int, written: Written | None = None, typed: Plan | None = None
 ) -> Desk:
     """A session with its picture; ``typed`` is the plan of its text, where somebody has just made it.
 
@@ -69,7 +69,7 @@ def open_desk(
     return Desk(house, row, people, written or sessions.state(work, row), typed, drawn, company, asides)
 
 
-def keep_good(work: Session, row: SessionRow, plan: Plan) -> None:
+def keep_good(work: Work, row: SessionRow, plan: Plan) -> None:
     """Keep a text that could be read whole as the one that is drawn, and what it comes to."""
     if not plan.problems and (row.good_text != row.text or row.length_s is None):
         row.good_text = row.text
@@ -77,7 +77,7 @@ def keep_good(work: Session, row: SessionRow, plan: Plan) -> None:
         work.add(row)
 
 
-def _people(work: Session, session_id: int, plan: Plan) -> People:
+def _people(work: Work, session_id: int, plan: Plan) -> People:
     counted = kept_people.group_sizes(work, session_id)
     if counted:
         return People(sum(counted), counted)

@@ -4,7 +4,7 @@ from typing import Annotated, Any, NamedTuple
 
 from fastapi import APIRouter, Form, Query, Request, UploadFile
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
-from sqlmodel import Session
+from sqlmodel import Session as Work
 
 from lovrit.core.clock import minutes
 from lovrit.core.run.event import MOST_ID
@@ -73,7 +73,7 @@ def _listed(house: House, row: SessionRow, ran: int | None) -> Listed:
     return Listed(row, minutes(row.length_s or 0), when)
 
 
-def described(house: House, work: Session, row: SessionRow) -> None:
+def described(house: House, work: Work, row: SessionRow) -> None:
     """What a session comes to, worked out where nobody has yet."""
     if row.length_s is None:
         describe(row, plan_text(row.good_text or row.text, house.library))

@@ -4,6 +4,10 @@ from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
 from lovrit.core.advice.note import Fix
+from lovrit.core.blocks.amrap import Amrap
+from lovrit.core.blocks.block import Block
+from lovrit.core.blocks.every import Every
+from lovrit.core.blocks.for_time import ForTime
 from lovrit.core.clock import clock, number, ratio
 from lovrit.core.fit.knobs import Give
 from lovrit.core.forecast.group import Group
@@ -14,10 +18,9 @@ from lovrit.core.moves.move import Move
 from lovrit.core.recast.prepare import cool_down, warm_up
 from lovrit.core.recast.recast import Figures, Recast
 from lovrit.core.session.edits import InsertBlock
-from lovrit.core.session.model import Amrap, AnyBlock, Every, ForTime, Intervals
 from lovrit.core.session.writer import block_lines
-from lovrit.core.timeline.explain import hard_s, known_ratio, top_effort
 from lovrit.core.timeline.plan import Plan
+from lovrit.core.timeline.sums import TIMES
 from lovrit.web.moves.drawing import Picture, picture, picture_of
 
 if TYPE_CHECKING:
@@ -39,13 +42,11 @@ class FitForm:
 
 def now_of(plan: Plan, figure: str) -> str:
     """What a figure is now, as it would be written."""
-    timeline = plan.timeline
-    times = {"total": timeline.total_s, "work": timeline.work_s, "rest": timeline.rest_s, "hard": hard_s(plan)}
     if figure == "ratio":
-        return ratio(*known_ratio(plan))
+        return ratio(*plan.sums.ratio)
     if figure == "effort":
-        return number(top_effort(plan) or 0)
-    return clock(times.get(figure, timeline.total_s))
+        return number(plan.sums.top_effort or 0)
+    return clock(plan.sums.seconds(next((one for one in TIMES if one == figure), "total")))
 
 
 @dataclass(frozen=True)
@@ -109,7 +110,7 @@ def crowd_said(plan: Plan, at: int, group: Group) -> str:
     return paced_said(block, told) if told else _drawn_said(block, plan.library, group)
 
 
-def _drawn_said(block: AnyBlock, library: Library, group: Group) -> str:
+def _drawn_said(block: Block, library: Library, group: Group) -> str:
     from lovrit.core.forecast.crowd import distance, finishes, late, on_foot, rounds_of  # NumPy, for those who ask
 
     over = _metres(block)
@@ -137,9 +138,9 @@ def _whose(group: Group, known: int, how: str) -> str:
     return f"Of {len(group)}, {known} {how}" if known else f"Of {len(group)}"
 
 
-def _metres(block: AnyBlock) -> tuple[float, str] | None:
+def _metres(block: Block) -> tuple[float, str] | None:
     """The distance of a repeat, or of a block for time, and what it is done with."""
-    amount = block.each if isinstance(block, Intervals) else block.over if isinstance(block, ForTime) else None
+    amount = block.amount
     if not amount or amount.unit != "m" or not amount.values:
         return None
     return amount.values[0], block.moves[0].name if block.moves else ""

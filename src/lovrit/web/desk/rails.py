@@ -1,15 +1,15 @@
 """The rails: time runs across, each station is a rail, each group a strand that crosses in its rest."""
 
+from lovrit.core.blocks.block import Block
 from lovrit.core.clock import clock, number
 from lovrit.core.moves.library import Library
-from lovrit.core.session.figures import Figure
-from lovrit.core.session.model import AnyBlock, ForTime
-from lovrit.core.session.move import Line
-from lovrit.core.session.writer import amount, kit_words, load
+from lovrit.core.slate.line import Line
+from lovrit.core.slate.tree import Figure
+from lovrit.core.slate.written import SIDE_WORDS, amount, kit_words, load
 from lovrit.core.timeline.interval import Interval
 from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import Value
-from lovrit.web.desk.drawing import Bar, Crossing, Drawing
+from lovrit.web.desk.drawing import Bar, Crossing, Rows
 from lovrit.web.desk.tape import STEPS
 
 MOST_TURNS = 24
@@ -94,12 +94,10 @@ def rails_view(plan: Plan, groups: int, block_at: int, part: int) -> Rails | Non
         return None
     at = min(block_at, len(plan.session.blocks) - 1)
     block, laid = plan.session.blocks[at], plan.timeline.blocks[at]
-    mine = [one for one in plan.timeline.intervals if one.block == at]
+    mine = plan.timeline.of_block(at)
     windows, shown = _windows(block, mine, part)
     start, end = shown[0].start_s, shown[-1].end_s
-    draw = Drawing(block, shown, start, end - start, groups)
-    draw.surely_s = laid.low_s
-    draw.library = plan.library
+    rows = Rows(block, shown, groups, plan.library, laid.low_s)
     figures = plan.reading.blocks[at].figures
     return Rails(
         block=at,
@@ -107,20 +105,20 @@ def rails_view(plan: Plan, groups: int, block_at: int, part: int) -> Rails | Non
         label=laid.label,
         kind=block.kind,
         rails=_rails(block, plan.library),
-        bars=tuple(draw.bars()),
-        crossings=tuple(draw.crossings()),
+        bars=tuple(rows.bars()),
+        crossings=tuple(rows.crossings()),
         ticks=_ticks(start, end),
-        gaps=draw.gaps(),
+        gaps=rows.gaps(),
         scrubs=tuple(_scrub(name, figure) for name, figure in figures.items()),
         windows=windows,
         start_s=start,
         seconds=end - start,
-        handle_x=draw.end_of("work") if "work" in figures else None,
-        rest_x=draw.end_of("rest") if "rest" in figures and "work" in figures else None,
+        handle_x=rows.end_of("work") if "work" in figures else None,
+        rest_x=rows.end_of("rest") if "rest" in figures and "work" in figures else None,
         line=plan.reading.blocks[at].line,
         length=clock(laid.seconds),
         said=_said(plan, at),
-        groups=groups if block.kind in ("rotate", "sets") else 0,
+        groups=groups if block.rotates else 0,
     )
 
 
@@ -128,12 +126,12 @@ def _said(plan: Plan, at: int) -> str:
     """Between which lengths a block may last, where the outlook doesn't say it better."""
     block, laid = plan.session.blocks[at], plan.timeline.blocks[at]
     told = laid.forecast and laid.forecast.time_s
-    if not told or told[0] == told[2] or isinstance(block, ForTime):
+    if not told or told[0] == told[2] or block.races:
         return ""
     return f"from {clock(told[0])} to {clock(told[2])}"
 
 
-def _windows(block: AnyBlock, mine: list[Interval], part: int) -> tuple[tuple[Window, ...], list[Interval]]:
+def _windows(block: Block, mine: list[Interval], part: int) -> tuple[tuple[Window, ...], list[Interval]]:
     """Rounds of a rotation and stations of sets one by one; other long blocks in stretches."""
     parts = _parts(block, mine)
     part = min(max(part, 0), len(parts) - 1)
@@ -143,8 +141,8 @@ def _windows(block: AnyBlock, mine: list[Interval], part: int) -> tuple[tuple[Wi
     return shown[:MOST_TURNS], parts[part][1]
 
 
-def _parts(block: AnyBlock, mine: list[Interval]) -> list[tuple[str, list[Interval]]]:
-    by = "round" if block.kind == "rotate" else "turn" if block.kind == "sets" else ""
+def _parts(block: Block, mine: list[Interval]) -> list[tuple[str, list[Interval]]]:
+    by = block.shown_by
     if by:
         numbers = sorted({getattr(one, by) for one in mine if getattr(one, by)})
         word = "round" if by == "round" else "station"
@@ -155,10 +153,9 @@ def _parts(block: AnyBlock, mine: list[Interval]) -> list[tuple[str, list[Interv
     return [(f"from {clock(mine[at].start_s)}", mine[at : at + size]) for at in range(0, len(mine), size)]
 
 
-def _rails(block: AnyBlock, library: Library) -> tuple[Rail, ...]:
+def _rails(block: Block, library: Library) -> tuple[Rail, ...]:
     if not block.moves:
-        name = getattr(block, "label", "") or {"rest": "rest"}.get(block.kind, "work")
-        return (Rail(name=name, detail="", move=None),)
+        return (Rail(name=block.name, detail="", move=None),)
     return tuple(
         Rail(name=line.name, detail=detail(line, library), move=nth, side=line.side)
         for nth, line in enumerate(block.moves)
@@ -173,7 +170,7 @@ def detail(line: Line, library: Library) -> str:
     parts += [known.pattern] if known and len(line.tasks) == 1 else []
     parts += [load(task.load)] if task.load else []
     parts += [kit_words(kit) for kit in task.kit]
-    parts += [{"each": "each side", "by-round": "left then right"}[line.side]] if line.side != "none" else []
+    parts += [SIDE_WORDS[line.side]] if line.side != "none" else []
     parts += [f"or {way.name}" for way in task.alternatives if way.name]
     parts += [f"{len(task.parts)} parts"] if task.parts else []
     return " · ".join(parts)

@@ -8,7 +8,6 @@ from fastapi.responses import HTMLResponse, RedirectResponse, Response
 
 from lovrit.core.clock import minutes, ratio
 from lovrit.core.run.event import MOST_ID
-from lovrit.core.timeline.explain import known_ratio
 from lovrit.core.timeline.plan import plan_text
 from lovrit.store import sessions
 from lovrit.web.house import House, Id, InHouse
@@ -52,7 +51,7 @@ def figures(house: House, left: str, right: str) -> list[Change]:
     """What two texts come to: total, work, rest, ratio."""
     plans = [plan_text(text, house.library) for text in (left, right)]
     lines = [plan.timeline for plan in plans]
-    ratios = [ratio(*known_ratio(plan)) for plan in plans]
+    ratios = [ratio(*plan.sums.ratio) for plan in plans]
     return [
         Change("in all", *(minutes(line.total_s) for line in lines)),
         Change("work", *(minutes(line.work_s) for line in lines)),

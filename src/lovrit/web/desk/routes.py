@@ -6,7 +6,7 @@ from typing import Annotated, Any, NamedTuple
 from fastapi import APIRouter, Form, Query, Request
 from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
 from pydantic import TypeAdapter, ValidationError
-from sqlmodel import Session
+from sqlmodel import Session as Work
 
 from lovrit.core.advice.look import blocked, second_look
 from lovrit.core.crew.person import Comer, Person
@@ -65,7 +65,9 @@ def desk(
 def _main_block(opened: Desk) -> int:
     """The block that is opened first: the longest that people move through, else the longest with work."""
     blocks = list(enumerate(opened.drawn.timeline.blocks))
-    return max(blocks, key=lambda one: (one[1].kind == "rotate", one[1].work_s), default=(0, None))[0]
+    return max(blocks, key=lambda one: (opened.drawn.session.blocks[one[0]].circuit, one[1].work_s), default=(0, None))[
+        0
+    ]
 
 
 def _values(opened: Desk, block: int, part: int) -> dict[str, Any]:
@@ -219,7 +221,7 @@ def _to_the_floor(request: Request, house: House, session_id: int, anew: bool) -
     return RedirectResponse(f"/run/{made.id}", 303)
 
 
-def _on(work: Session, session_id: int) -> list[tuple[ClassRow, bool]]:
+def _on(work: Work, session_id: int) -> list[tuple[ClassRow, bool]]:
     """The classes of a session that are not over, and whether each has begun."""
     return [(row, classes.has_begun(work, row.id or 0)) for row in classes.open_of(work, session_id)]
 

@@ -2,29 +2,28 @@
 
 from typing import Literal
 
+from lovrit.core.blocks.marks import Ink, Mark, thinning
 from lovrit.core.clock import clock, minutes
-from lovrit.core.session.model import AnyBlock
-from lovrit.core.timeline.interval import Interval, LaidBlock
 from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import Value
 
 STEPS = (15, 30, 60, 120, 300, 600, 900, 1800, 3600)
 MOST_TICKS = 13
-THINNEST = 0.12
+THINNEST, FEW = 0.12, 3
 USUAL_WIDTH, LETTER_WIDTH = 1230, 7.4
 DRAGGED = ("total", "rounds", "count", "sets")
 
 
-class Mark(Value):
+class Strip(Value):
     """A mark on the tape, in percent of its width; ``height`` is a share of the full height."""
 
-    kind: Literal["work", "steady", "lead-in", "dense", "ragged", "thins", "leftover"]
+    kind: Ink | Literal["dense"]
     x: float
     width: float
     height: float = 1
 
 
-class Stretch(Value):
+class Span(Value):
     """A block on the tape: its span in percent, its label, and the figure that its end drags."""
 
     block: int
@@ -49,8 +48,8 @@ class Tick(Value):
 class Tape(Value):
     """The tape: its marks, its blocks, its scale, and what is spare of the slot or over it."""
 
-    marks: tuple[Mark, ...] = ()
-    stretches: tuple[Stretch, ...] = ()
+    marks: tuple[Strip, ...] = ()
+    stretches: tuple[Span, ...] = ()
     ticks: tuple[Tick, ...] = ()
     lines: tuple[int, ...] = ()
     seconds: int = 0
@@ -89,18 +88,18 @@ def _ticks(length: int) -> tuple[Tick, ...]:
     return tuple(Tick(x=_at(seconds, length), label=said(seconds)) for seconds in at)
 
 
-def _stretch(plan: Plan, at: int, length: int, chosen: int) -> Stretch:
+def _stretch(plan: Plan, at: int, length: int, chosen: int) -> Span:
     block, laid = plan.session.blocks[at], plan.timeline.blocks[at]
     figures = plan.reading.blocks[at].figures
     drags = next((name for name in DRAGGED if name in figures), "")
     value = figures[drags].value if drags else 0
     unit = 1.0 if drags == "total" or not value else laid.seconds / value
-    return Stretch(
+    return Span(
         block=at,
         x=_at(laid.start_s, length),
         width=_at(laid.seconds, length),
-        label=label(block, laid),
-        shown=_fitting(label(block, laid), laid.seconds / length),
+        label=block.short_name,
+        shown=_fitting(block.short_name, laid.seconds / length),
         length=clock(laid.seconds),
         chosen=at == chosen,
         figure=drags,
@@ -118,65 +117,27 @@ def _fitting(text: str, share: float) -> str:
     return first if len(first) <= room else ""
 
 
-def label(block: AnyBlock, laid: LaidBlock) -> str:
-    """A block's short name on the tape."""
-    match block.kind:
-        case "steady":
-            return block.label
-        case "rotate":
-            return f"{laid.label}, {len(block.moves)} stations"
-        case "amrap":
-            return "as many as possible" + (", partners" if block.partners else "")
-        case "rest":
-            return "rest"
-    return laid.label
-
-
-def _marks(plan: Plan, at: int, length: int) -> list[Mark]:
+def _marks(plan: Plan, at: int, length: int) -> list[Strip]:
+    """A block's marks; where its works are too many to be told apart, one dense mark."""
     block, laid = plan.session.blocks[at], plan.timeline.blocks[at]
-    mine = [one for one in plan.timeline.intervals if one.block == at]
-    if block.kind == "for-time":
-        return _thinning(laid, length)
-    works = [one for one in mine if one.phase == "work"]
-    if len(works) > 3 and _at(laid.seconds / len(works), length) < 2 * THINNEST:
-        span = {"x": _at(laid.start_s, length), "width": _at(laid.seconds, length)}
-        return [Mark(kind="dense", **span, height=1)]
-    return [mark for one in mine for mark in _interval(block, one, length)]
+    mine = plan.timeline.of_block(at)
+    works = sum(one.phase == "work" for one in mine)
+    if works > FEW and _at(laid.seconds / works, length) < 2 * THINNEST:
+        return [Strip(kind="dense", x=_at(laid.start_s, length), width=_at(laid.seconds, length), height=1)]
+    drawn = ((one, block.drawn(one)) for one in mine)
+    return [strip for one, mark in drawn if mark for strip in _strips(one.start_s, mark, laid.low_s, length)]
 
 
-def _interval(block: AnyBlock, one: Interval, length: int) -> list[Mark]:
-    span = {"x": _at(one.start_s, length), "width": _at(one.seconds, length)}
-    if one.phase in ("steady", "lead-in"):
-        return [Mark(kind=one.phase, **span, height=0.5)]
-    if one.phase == "work":
-        return [Mark(kind="work", **span, height=_height(block, one))]
-    if one.phase == "rest" and block.kind == "every":
-        return [Mark(kind="leftover", **span, height=0.12)]
-    if one.phase == "rest" and _gated(block):
-        return [Mark(kind="ragged", **span, height=0.5)]
-    return []
-
-
-def _gated(block: AnyBlock) -> bool:
-    return getattr(block, "most_s", None) is not None
-
-
-def _height(block: AnyBlock, one: Interval) -> float:
-    """How high a work stands: full, but for what climbs or grows."""
-    if block.kind == "tempo" and one.beat is not None:
-        low, high = sorted((block.start, block.end))
-        return round(0.3 + 0.7 * (one.beat - low) / max(1, high - low), 3)
-    if block.kind == "hold-ladder":
-        return round(0.35 + 0.65 * one.seconds / block.period_s, 3)
-    return 1
-
-
-def _thinning(laid: LaidBlock, length: int) -> list[Mark]:
-    """For time: solid until the quickest ends, thinning out until the last."""
-    sure = min(laid.low_s, laid.seconds)
-    x = _at(laid.start_s, length)
-    marks = [Mark(kind="work", x=x, width=_at(sure, length))]
-    if laid.seconds > sure:
-        rest = _at(laid.seconds - sure, length)
-        marks.append(Mark(kind="thins", x=round(x + _at(sure, length), 3), width=rest))
-    return marks
+def _strips(start: int, mark: Mark, quickest_s: int, length: int) -> list[Strip]:
+    """A mark on the tape; what thins out is solid until the quickest end."""
+    whole = mark.end_s - mark.start_s
+    marks = [mark] if mark.ink != "thins" else thinning(mark.start_s, min(whole, quickest_s), mark.end_s)
+    return [
+        Strip(
+            kind=one.ink,
+            x=_at(start + one.start_s, length),
+            width=_at(one.end_s - one.start_s, length),
+            height=one.height,
+        )
+        for one in marks
+    ]

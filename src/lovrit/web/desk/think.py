@@ -7,7 +7,7 @@ from typing import Annotated, Any
 
 from fastapi import APIRouter, Form, Query, Request
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
-from sqlmodel import Session
+from sqlmodel import Session as Work
 
 from lovrit.core.fit.fit import Fits, fit, of_use
 from lovrit.core.fit.knobs import GIVES
@@ -154,7 +154,7 @@ def back(
         return _again(request, house, work, session_id, (block, part))
 
 
-def _again(request: Request, house: House, work: Session, session_id: int, shown: tuple[int, int]) -> Response:
+def _again(request: Request, house: House, work: Work, session_id: int, shown: tuple[int, int]) -> Response:
     """The parts of the Desk for a script; the Desk again without one."""
     if not request.headers.get("x-lovrit"):
         return RedirectResponse(f"/desk/{session_id}", 303)

@@ -1,8 +1,8 @@
 """What a block's reps are likely to come to, as the Desk tells it: a sentence, and a row for each thing counted."""
 
+from lovrit.core.blocks.block import Block
+from lovrit.core.blocks.outlook import Outlook, TurnLeft
 from lovrit.core.clock import clock
-from lovrit.core.forecast.outlook import Outlook, TurnLeft, outlook
-from lovrit.core.session.model import AnyBlock
 from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import Value
 
@@ -21,21 +21,21 @@ class Told(Value):
     rows: tuple[Row, ...] = ()
 
 
-def told_of(plan: Plan, block: AnyBlock | None) -> Told:
+def told_of(plan: Plan, block: Block | None) -> Told:
     """What the open block is likely to come to."""
-    found = outlook(block, plan.library) if block else None
+    found = block.outlook(plan.library) if block else None
     if not found or not block:
         return Told()
     return Told(said=found.said[0].upper() + found.said[1:], rows=tuple(_rows(block, found)))
 
 
-def _rows(block: AnyBlock, found: Outlook) -> list[Row]:
+def _rows(block: Block, found: Outlook) -> list[Row]:
     if found.scores:
         slow, usual, quick = (str(score) for score in found.scores)
         return [Row(name="score", cells=(slow, usual, quick))]
     if found.times_s:
         slow, usual, quick = (clock(seconds) for seconds in found.times_s)
-        return [Row(name="a repeat" if block.kind == "intervals" else "ends at", cells=(slow, usual, quick))]
+        return [Row(name=found.timed, cells=(slow, usual, quick))]
     return [_turn(block.moves[turn.move].name, turn) for turn in found.turns]
 
 

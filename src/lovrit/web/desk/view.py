@@ -8,9 +8,8 @@ from lovrit.core.advice.note import Note
 from lovrit.core.clock import clock, minutes, number, ratio
 from lovrit.core.crew.groups import sizes
 from lovrit.core.moves.library import Library
-from lovrit.core.session.problem import Problem
 from lovrit.core.session.reader import Spoken
-from lovrit.core.timeline.explain import hard_s, known_ratio, spare_s, top_effort
+from lovrit.core.slate.problem import Problem
 from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import Value
 from lovrit.web.desk.rails import Rails, rails_view
@@ -18,7 +17,6 @@ from lovrit.web.desk.tape import Tape, tape_view
 from lovrit.web.desk.told import Told, told_of
 
 SHOWN = 3
-ASKED_OF_ALL = ("amrap", "for-time", "every", "intervals")
 
 
 class Part(NamedTuple):
@@ -90,7 +88,7 @@ def desk_view(
         notes=notes,
         first=max(SHOWN, sum(note.level == "stop" for note in notes)),
         told=told,
-        for_group=block is not None and (block.pace is not None or (block.kind in ASKED_OF_ALL and bool(told.said))),
+        for_group=block is not None and (block.pace is not None or bool(told.said)),
         problems=problems or plan.problems,
         spoken=plan.reading.spoken,
         stale=stale,
@@ -110,7 +108,7 @@ def _time(plan: Plan) -> list[Part]:
     low, high = plan.timeline.range_s
     total = minutes(plan.timeline.total_s)
     parts = [Part(total if low == high else f"{total} ({minutes(low)}–{minutes(high)})", "total")]
-    slot, spare = plan.session.slot, spare_s(plan)
+    slot, spare = plan.session.slot, plan.sums.spare_s
     if slot and spare is not None:
         parts += [Part(" of a "), Part(minutes(slot.seconds), "slot"), Part(" slot, ")]
         said = "spare" if spare >= 0 else "over"
@@ -125,7 +123,7 @@ def _people(people: People) -> list[Part]:
 
 
 def _ratio(plan: Plan) -> list[Part]:
-    work, rest = known_ratio(plan)
+    work, rest = plan.sums.ratio
     if not work:
         return []
     return [Part(" · "), Part(ratio(work, rest), "ratio"), Part(" work to rest")]
@@ -133,9 +131,9 @@ def _ratio(plan: Plan) -> list[Part]:
 
 def _dose(plan: Plan) -> list[Part]:
     parts = [Part(" · "), Part(minutes(plan.timeline.work_s), "work"), Part(" of work")]
-    if hard_s(plan):
-        parts += [Part(", "), Part(minutes(hard_s(plan)), "hard"), Part(" of it hard")]
-    top = top_effort(plan)
+    if plan.sums.hard_s:
+        parts += [Part(", "), Part(minutes(plan.sums.hard_s), "hard"), Part(" of it hard")]
+    top = plan.sums.top_effort
     if top is not None:
         parts += [Part(" · top effort "), Part(number(top), "effort")]
     return parts

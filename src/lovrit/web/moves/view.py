@@ -7,7 +7,7 @@ from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import PATTERNS, Move
 from lovrit.core.moves.names import key_of
 from lovrit.core.recast.round import way_round
-from lovrit.core.session.move import Task
+from lovrit.core.slate.line import Task
 from lovrit.formats.moves_file import COLUMNS, FLAGS, LISTS, move_from, to_cell
 from lovrit.store.sessions import Holds
 from lovrit.web.moves.drawing import Picture, picture

@@ -91,8 +91,7 @@ def _intervals(plan: Frozen, groups: int) -> list[dict[str, Any]]:
 
 
 def _said(plan: Frozen, one: Interval) -> str:
-    block = plan.session.blocks[one.block]
-    return getattr(block, "label", "") if one.phase == "steady" else SAID[one.phase]
+    return plan.session.blocks[one.block].name if one.phase == "steady" else SAID[one.phase]
 
 
 def _stand(stand: Stand) -> dict[str, Any]:
@@ -108,12 +107,7 @@ def _where(plan: Frozen, one: Interval, of: _Extent) -> str:
     """Round and turn in words."""
     if one.round is None:
         return ""
-    if plan.session.blocks[one.block].kind == "sets":
-        return f"station {one.turn} of {of.turns}, set {one.round} of {of.rounds}"
-    parts = [f"round {one.round} of {of.rounds}"] if of.rounds > 1 else []
-    if of.turns > 1:
-        parts.append(f"turn {one.turn} of {of.turns}")
-    return ", ".join(parts)
+    return plan.session.blocks[one.block].where(one.turn, one.round, (of.turns, of.rounds))
 
 
 class Bead(Value):

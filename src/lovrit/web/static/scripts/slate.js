@@ -10,40 +10,46 @@ import { tags } from "@lezer/highlight";
 /** Marks a change that came from the server. */
 export const remote = Annotation.define();
 
-const HEADERS = /^(title|date|slot|people|setup):/i;
-const STATIONS = /^[^#]*\b(rounds? (of|for)|sets? of|every|as many|amrap|hold ladder)\b/i;
-const WORDS = new Set(
-  ("rounds round sets set of every for time quality as many possible in amrap rest break change at heart reserve max threshold "
-    + "until least most added lead-in pace score slowest half start starts partners alternate ladder cap up and down hold tempo to "
-    + "steps step build heavy drop last each side left then right or harder easier slow breath held").split(" "),
-);
+/**
+ * The notation's words as the server has them: headers, and what has a meaning of its own on a line.
+ * @param {Record<string, string[]>} words
+ */
+function vocabulary(words) {
+  const headers = (words.start ?? []).filter((one) => one.endsWith(":")).map((one) => one.slice(0, -1));
+  return { headers: new RegExp(`^(${headers.join("|")}):`, "i"), words: new Set(words.word ?? []) };
+}
 
-const language = StreamLanguage.define({
-  name: "slate",
-  startState: () => ({ indented: false }),
-  token(stream, state) {
-    if (stream.sol()) {
-      state.indented = /^[ \t]/.test(stream.string);
-      const header = stream.match(HEADERS);
-      if (header) {
-        if (/^title/i.test(stream.current())) stream.match(/^[^#]*/);
-        return "heading";
+/**
+ * How a slate is coloured.
+ * @param {ReturnType<typeof vocabulary>} known
+ */
+function language(known) {
+  return StreamLanguage.define({
+    name: "slate",
+    startState: () => ({ indented: false }),
+    token(stream, state) {
+      if (stream.sol()) {
+        state.indented = /^[ \t]/.test(stream.string);
+        if (stream.match(known.headers)) {
+          if (/^title/i.test(stream.current())) stream.match(/^[^#]*/);
+          return "heading";
+        }
       }
-    }
-    if (stream.eatSpace()) return null;
-    if (stream.peek() === "#") {
-      stream.skipToEnd();
-      return "comment";
-    }
-    if (stream.match(/^\d+(:\d\d)*(\.\d+)?/)) return state.indented ? "literal" : "number";
-    if (stream.match(/^[^\W\d_][\w-]*/u)) {
-      const word = stream.current().toLowerCase();
-      return WORDS.has(word) ? "keyword" : state.indented ? "content" : "name";
-    }
-    stream.next();
-    return "punctuation";
-  },
-});
+      if (stream.eatSpace()) return null;
+      if (stream.peek() === "#") {
+        stream.skipToEnd();
+        return "comment";
+      }
+      if (stream.match(/^\d+(:\d\d)*(\.\d+)?/)) return state.indented ? "literal" : "number";
+      if (stream.match(/^[^\W\d_][\w-]*/u)) {
+        if (known.words.has(stream.current().toLowerCase())) return "keyword";
+        return state.indented ? "content" : "name";
+      }
+      stream.next();
+      return "punctuation";
+    },
+  });
+}
 
 const colours = HighlightStyle.define([
   { tag: tags.heading, class: "s-header" },
@@ -55,12 +61,19 @@ const colours = HighlightStyle.define([
   { tag: tags.punctuation, class: "s-mark" },
 ]);
 
+/** Whether lines may stand below this one: below every block but a rest. @param {string} text @param {RegExp} headers */
+export function takesLines(text, headers) {
+  const code = text.split("#", 1)[0].trimEnd();
+  return Boolean(code) && !/^\s/.test(code) && !headers.test(code) && !/^rest\b/i.test(code);
+}
+
 /**
- * Enter keeps the place of stations: below a block that has them and below a station the next line is indented;
- * on an empty indented line it goes back to the edge.
- * @type {import("@codemirror/view").Command}
+ * Enter keeps the place of lines: below a block that takes some and below one of them the next is indented; on an
+ * empty indented line it goes back to the edge.
+ * @param {RegExp} headers
+ * @returns {import("@codemirror/view").Command}
  */
-function newLine(view) {
+const newLine = (headers) => (view) => {
   const { from, to } = view.state.selection.main;
   const line = view.state.doc.lineAt(from);
   const indent = /^[ \t]*/.exec(line.text)?.[0] ?? "";
@@ -69,10 +82,10 @@ function newLine(view) {
     return true;
   }
   const before = line.text.slice(0, from - line.from);
-  const next = indent || (STATIONS.test(before) ? "  " : "");
+  const next = indent || (takesLines(before, headers) ? "  " : "");
   view.dispatch(view.state.replaceSelection(`\n${next}`), { scrollIntoView: true, userEvent: "input" });
   return true;
-}
+};
 
 /**
  * @param {HTMLElement} parent
@@ -81,14 +94,15 @@ function newLine(view) {
  * @param {{changed: (changes: ChangeSet) => void, moved: (line: number) => void, keys: import("@codemirror/view").KeyBinding[]}} tell
  */
 export function makeEditor(parent, text, words, tell) {
+  const known = vocabulary(words);
   const view = new EditorView({
     parent,
     state: EditorState.create({
       doc: text,
       extensions: [
         EditorView.cspNonce.of(document.body.dataset.nonce ?? ""),
-        keymap.of([...tell.keys, ...completionKeymap, { key: "Enter", run: newLine }, ...defaultKeymap, { ...indentWithTab, key: "Ctrl-]" }]),
-        language,
+        keymap.of([...tell.keys, ...completionKeymap, { key: "Enter", run: newLine(known.headers) }, ...defaultKeymap, { ...indentWithTab, key: "Ctrl-]" }]),
+        language(known),
         syntaxHighlighting(colours),
         lineNumbers(),
         lintGutter(),

@@ -7,9 +7,9 @@ either way; that fifth, the slowing and the pauses are coaches' practice, to be 
 
 from math import ceil, exp
 
+from lovrit.core.blocks.step import Case
 from lovrit.core.moves.library import Library
-from lovrit.core.session.move import Amount, Line, Task, Way
-from lovrit.core.timeline.interval import Case
+from lovrit.core.slate.line import Amount, Line, Task, Way
 
 SPREAD = 0.2
 TENTH = 1.2816  # a tenth of people lie beyond so many spreads

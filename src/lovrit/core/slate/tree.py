@@ -3,15 +3,14 @@
 A figure that a hand may change is kept with its columns, so that a drag rewrites that figure alone.
 """
 
-from collections.abc import Iterator
 from dataclasses import dataclass
 
 from lark import Token, Tree
 
 from lovrit.core.clock import read_clock
-from lovrit.core.session.grammar import Node
-from lovrit.core.session.problem import Unreadable
+from lovrit.core.slate.problem import Unreadable
 
+Node = Tree[Token]
 MOST_SECONDS = 12 * 3600
 MOST_TIMES = 5000
 
@@ -94,9 +93,3 @@ def figure(name: str, node: Node | Token, value: float, timed: bool = True) -> F
     start = column(node) - 1
     end = start + len(node) if isinstance(node, Token) else (node.meta.end_column or start + 1) - 1
     return Figure(name=name, start=start, end=end, value=value, timed=timed)
-
-
-def named(found: list[Figure]) -> Iterator[tuple[str, Figure]]:
-    """Figures by their names."""
-    for one in found:
-        yield one.name, one

@@ -84,3 +84,12 @@ class Line(Value):
     def side(self) -> Side:
         """How sides are taken on this line; the first task that says so decides."""
         return next((task.side for task in self.tasks if task.side != "none"), "none")
+
+
+def reps_of(line: Line) -> float:
+    """Reps that a line asks for, both sides counted; 0 where it is counted otherwise."""
+    asked = 0.0
+    for task in line.tasks:
+        if task.amount and task.amount.unit == "reps" and task.amount.values:
+            asked += sum(task.amount.values) / len(task.amount.values) * (2 if task.side == "each" else 1)
+    return asked

@@ -1,0 +1,250 @@
+"""As many rounds as possible before the clock ends; partners take a round each in turn, a ladder has more each time."""
+
+from collections.abc import Iterator
+from itertools import islice, pairwise
+from typing import ClassVar, Literal
+
+from lovrit.core.blocks.block import Block, Form
+from lovrit.core.blocks.marks import Mark
+from lovrit.core.blocks.options import AIMS, Option, Read, flag
+from lovrit.core.blocks.outlook import CASES, Outlook, Score, rests_on, unknown_outlook
+from lovrit.core.blocks.parts import Seconds, read_length
+from lovrit.core.blocks.score import rounds_score
+from lovrit.core.blocks.step import Case, Forecast, Laying, Stage, Step
+from lovrit.core.blocks.worktime import line_s, round_s, slowing, unknown_move
+from lovrit.core.clock import clock
+from lovrit.core.moves.library import Library
+from lovrit.core.slate.line import Amount, Line
+from lovrit.core.slate.tree import Node, tokens, whole
+from lovrit.core.slate.words import Word
+from lovrit.core.values import Value
+
+MOST_ROUNDS = 1000
+MOST_DRAWN = 200
+MOST_REPS = 500
+
+
+class Ladder(Value):
+    """Reps that climb: ``start`` of each move in the first round, ``step`` more in every next."""
+
+    start: int
+    step: int
+
+    def __str__(self) -> str:
+        return f"{self.start} +{self.step}"
+
+
+def _read_ladder(node: Node) -> Read:
+    start, step = (whole(token, "reps", most=MOST_REPS) for token in tokens(node, "NUM"))
+    return Read({"ladder": Ladder(start=start, step=step)}, [])
+
+
+LADDER = Option(
+    "ladder",
+    "LADDER NUM PLUS NUM",
+    "ladder",
+    _read_ladder,
+    lambda block: f"ladder {block.ladder}" if block.ladder else "",
+    (Word("LADDER.4", r"/ladder\b/i", "“ladder” as in ladder 2 +2", "ladder"),),
+    "ladder",
+)
+PARTNERS = Option(
+    "partners",
+    "PARTNERS",
+    "partners alternate",
+    flag("partners"),
+    lambda block: "partners alternate" if block.partners else "",
+    (Word("PARTNERS.4", r"/partners[ \t]+alternate\b/i", "“partners alternate”", "partners alternate"),),
+    "partners alternate",
+)
+
+
+def _read(node: Node) -> Read:
+    total, shown = read_length(node)
+    return Read({"total_s": total}, shown)
+
+
+class Amrap(Block):
+    """As many rounds as possible before the clock ends."""
+
+    kind: Literal["amrap"] = "amrap"
+    total_s: Seconds
+    ladder: Ladder | None = None
+    partners: bool = False
+
+    forms: ClassVar[tuple[Form, ...]] = (
+        Form("amrap", ("AS_MANY time",), _read, (*AIMS, LADDER, PARTNERS), "as many as possible in 12:00"),
+    )
+    words: ClassVar[tuple[Word, ...]] = (
+        Word(
+            "AS_MANY.4",
+            r"/(?:as[ \t]+many[ \t]+as[ \t]+possible|amrap)(?:[ \t]+in)?\b/i",
+            "“as many as possible in”",
+            "as many as possible in",
+        ),
+    )
+    in_parts: ClassVar[bool] = True
+    circuit: ClassVar[bool] = True
+    races: ClassVar[bool] = True
+    from_memory: ClassVar[bool] = True
+
+    @property
+    def head(self) -> str:
+        """Its first words."""
+        return f"as many as possible in {clock(self.total_s)}"
+
+    @property
+    def short_name(self) -> str:
+        """What it is, without its length."""
+        return "as many as possible" + (", partners" if self.partners else "")
+
+    @property
+    def length_s(self) -> int:
+        """As written."""
+        return self.total_s
+
+    def own_steps(self, laying: Laying) -> Iterator[Step]:
+        """One work to its end."""
+        del laying
+        yield self.work(self.total_s, 1, 1, 0 if len(self.moves) == 1 else None)
+
+    def forecast(self, library: Library, time_s: tuple[int, int, int]) -> Forecast | None:
+        """Rounds in its time, to a tenth; None where a round or its moves have no known length."""
+        del time_s
+        if unknown_move(self.moves, library):
+            return None
+        slow, likely, quick = (self.rounds(library, case) for case in CASES)
+        if slow is None or likely is None or quick is None:
+            return None
+        return Forecast(rounds=(slow, likely, quick))
+
+    def rounds(self, library: Library, case: Case) -> float | None:
+        """Rounds that one person does, the begun one as its share of time, to a tenth."""
+        left = float(self.total_s)
+        for nth, once in enumerate(self.round_lengths(library, case)):
+            if once >= left:
+                return round(nth + left / once, 1)
+            left -= once
+        return None
+
+    def round_lengths(self, library: Library, case: Case) -> Iterator[float]:
+        """Seconds of each round in turn; nothing where nobody said how much a round is."""
+        plain = round_s(self.moves, library, case)
+        for nth in range(1, MOST_ROUNDS + 1):
+            once = round_s(self.lines_of(nth), library, case) if self.ladder else plain
+            if not once:
+                return
+            yield once * slowing(nth)
+
+    def lines_of(self, nth: int) -> tuple[Line, ...]:
+        """The lines of a round (from 1): on a ladder each has more reps than the one before."""
+        if not self.ladder:
+            return self.moves
+        reps = self.ladder.start + self.ladder.step * (nth - 1)
+        return tuple(_with_reps(line, reps) for line in self.moves)
+
+    def round_ends(self, library: Library) -> list[float]:
+        """Where each round is likely to end, in seconds from the block's start; empty where nobody can say."""
+        ends: list[float] = []
+        at = 0.0
+        for once in self.round_lengths(library, "likely"):
+            at += once
+            if at >= self.total_s:
+                break
+            ends.append(at)
+        return ends
+
+    def visits(self, line: int, library: Library) -> float:
+        """Rounds; partners do half of them each."""
+        del line
+        return (self.rounds(library, "likely") or 0) * (0.5 if self.partners else 1)
+
+    @property
+    def asks_for(self) -> str:
+        """Rounds and reps."""
+        return "rounds + reps"
+
+    def read_score(self, said: str, planned_s: int, forecast: Forecast | None) -> str:
+        """Rounds and reps, no more than twice what a quick person does."""
+        del planned_s
+        return rounds_score(said, forecast.rounds[2] if forecast and forecast.rounds else None)
+
+    def pace_of(self, score: str, library: Library) -> float | None:
+        """Rounds likely by rounds done; reps of a begun round count as half of one."""
+        whole_rounds, _, reps = score.partition("+")
+        done = int(whole_rounds) + (0.5 if int(reps or 0) else 0.0)
+        likely = self.rounds(library, "likely")
+        return likely / done if likely and done else None
+
+    def outlook(self, library: Library) -> Outlook | None:
+        """Rounds, from how long the first takes."""
+        unknown = unknown_move(self.moves, library)
+        if unknown:
+            return unknown_outlook(unknown)
+        first = next(self.round_lengths(library, "likely"), None)
+        if first is None:
+            return None
+        slow, likely, quick = (self.score_in(library, case) for case in CASES)
+        told = self._rungs_said(library, first, likely) if self.ladder else self._rounds_said(library, first)
+        return Outlook(said=rests_on(told, library), scores=(slow, likely, quick))
+
+    def _rungs_said(self, library: Library, first: float, likely: Score) -> str:
+        assert self.ladder
+        top = self.ladder.start + self.ladder.step * likely.rounds
+        more = round(next(islice(self.round_lengths(library, "likely"), 1, None), first) - first)
+        return (
+            f"the first rung about {clock(round(first))}, each about {more} s longer, so they are on {top}s at the end"
+        )
+
+    def _rounds_said(self, library: Library, first: float) -> str:
+        low, high = (int(self.rounds(library, case) or 0) for case in ("high", "low"))
+        whose = "between the two, " if self.partners else ""
+        many = str(low) if low == high else f"{low} to {high}"
+        return f"{whose}about {clock(round(first))} a round at first, so {many} rounds"
+
+    def score_in(self, library: Library, case: Case) -> Score:
+        """How far one person gets, walked line by line."""
+        left = float(self.total_s)
+        for nth, once in enumerate(self.round_lengths(library, case), 1):
+            if once > left:
+                return Score(nth - 1, *_within(self.lines_of(nth), library, case, left / slowing(nth)))
+            left -= once
+        return Score(0, 0, 0)
+
+    def marks(self, one: Stage, library: Library, quickest_s: int) -> list[Mark]:
+        """Rounds as they are likely to go: partners interlock, a ladder's rungs grow."""
+        if one.phase != "work":
+            return super().marks(one, library, quickest_s)
+        ends = [end for end in self.round_ends(library)[:MOST_DRAWN] if end < one.seconds]
+        rounds = list(pairwise([0.0, *ends, one.seconds]))
+        if self.partners:
+            return [
+                Mark("second" if nth % 2 else "work", start, end, shelf=nth % 2, shelves=2)
+                for nth, (start, end) in enumerate(rounds)
+            ]
+        return [Mark("work", 0, one.seconds), *(Mark("mark", end, end) for end in ends)]
+
+
+def _with_reps(line: Line, reps: int) -> Line:
+    amount = Amount(values=(float(reps),))
+    return line.but(tasks=tuple(task if task.amount else task.but(amount=amount) for task in line.tasks))
+
+
+def _within(lines: tuple[Line, ...], library: Library, case: Case, left: float) -> tuple[int, int]:
+    """Parts finished and reps of the next one in what is left of a round; a part ends where a ``then`` stands."""
+    parts = reps = 0
+    for at, line in enumerate(lines):
+        parts += at > 0 and line.opens_part
+        reps = 0 if line.opens_part else reps
+        once = line_s(line, library, case) or 1
+        asked = sum(_reps(task.amount) * (2 if task.side == "each" else 1) for task in line.tasks)
+        if once > left:
+            return parts, reps + int(asked * left / once)
+        reps += asked
+        left -= once
+    return parts, reps
+
+
+def _reps(amount: Amount | None) -> int:
+    counted = amount is not None and amount.values and amount.unit == "reps"
+    return round(sum(amount.values) / len(amount.values)) if amount and counted else 1

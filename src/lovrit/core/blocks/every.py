@@ -1,0 +1,141 @@
+"""A task at the start of each period, one line a turn, in order; what the work leaves over is rest."""
+
+from collections.abc import Iterator
+from typing import ClassVar, Literal
+
+from lovrit.core.blocks.block import Block, Form
+from lovrit.core.blocks.marks import Mark
+from lovrit.core.blocks.options import AIMS, REST_BY_EFFORT, Option, Read, timed
+from lovrit.core.blocks.outlook import CASES, Outlook, TurnLeft, rests_on, unknown_outlook
+from lovrit.core.blocks.parts import Seconds
+from lovrit.core.blocks.step import Laying, Stage, Step
+from lovrit.core.blocks.worktime import line_s, slowing, unknown_move
+from lovrit.core.blocks.worktime import timed as all_timed
+from lovrit.core.clock import clock
+from lovrit.core.moves.library import Library
+from lovrit.core.slate.problem import Unreadable
+from lovrit.core.slate.tree import Node, column, figure, seconds, trees
+from lovrit.core.slate.words import Word
+
+HALF_START = Option(
+    "half_start",
+    "HALF_START time",
+    "half start at",
+    timed("half_start_s", "half start"),
+    lambda block: f"half start at {clock(block.half_start_s)}" if block.half_start_s else "",
+    (
+        Word(
+            "HALF_START.4",
+            r"/half[ \t]+starts?[ \t]+at\b/i",
+            "“half start at” and a time",
+            "half start at",
+        ),
+    ),
+    "half start at",
+)
+
+
+def _read(node: Node) -> Read:
+    period, total = (seconds(child) for child in trees(node))
+    if not period or total < period:
+        raise Unreadable("The whole has to last at least one turn.", column(trees(node)[1]))
+    shown = [figure("period", trees(node)[0], period), figure("total", trees(node)[1], total)]
+    return Read({"period_s": period, "total_s": total}, shown)
+
+
+class Every(Block):
+    """A task at the start of each period."""
+
+    kind: Literal["every"] = "every"
+    period_s: Seconds
+    total_s: Seconds
+    half_start_s: Seconds = 0
+
+    forms: ClassVar[tuple[Form, ...]] = (
+        Form("every", ("EVERY time FOR time",), _read, (*AIMS, REST_BY_EFFORT, HALF_START), "every 1:00 for 12:00"),
+    )
+    interval_block: ClassVar[bool] = True
+    circuit: ClassVar[bool] = True
+    in_turns: ClassVar[bool] = True
+    from_memory: ClassVar[bool] = True
+
+    @property
+    def head(self) -> str:
+        """Its first words."""
+        return f"every {clock(self.period_s)} for {clock(self.total_s)}"
+
+    @property
+    def turn_s(self) -> int:
+        """A period."""
+        return self.period_s
+
+    @property
+    def length_s(self) -> int:
+        """As written; a later half makes it longer by its start."""
+        return self.total_s
+
+    @property
+    def rest_is_forecast(self) -> bool:
+        """The rest is what the work leaves over, unless all work is written as times."""
+        return not all(all_timed(line) for line in self.moves)
+
+    def own_steps(self, laying: Laying) -> Iterator[Step]:
+        """A line a turn, in order, again and again."""
+        lines = max(1, len(self.moves))
+        for nth, start in enumerate(range(0, self.total_s, self.period_s)):
+            period = min(self.period_s, self.total_s - start)
+            line = self.moves[nth % lines] if self.moves else None
+            needed = line_s(line, laying.library) if line else None
+            work_s = min(period, needed) if needed is not None else period
+            work = self.work(work_s, nth // lines + 1, nth % lines + 1, nth % lines if line else None)
+            yield work
+            yield self.pause("rest", period - work_s, work)
+        yield Step(phase="break", seconds=self.half_start_s)
+
+    def visits(self, line: int, library: Library) -> float:
+        """Whole turns that fall on the line."""
+        del library
+        turns = self.total_s // self.period_s
+        return (turns - line - 1) // len(self.moves) + 1 if turns > line else 0
+
+    def outlook(self, library: Library) -> Outlook | None:
+        """What each turn leaves over, told of the fullest."""
+        unknown = unknown_move(self.moves, library)
+        if unknown:
+            return unknown_outlook(unknown)
+        turns = [turn for turn in (self._turn(at, library) for at in range(len(self.moves))) if turn]
+        if not turns:
+            return None
+        tight = min(turns, key=lambda turn: turn.left_s[0])
+        name, (slow, middle, _) = self.moves[tight.move].name, tight.left_s
+        theirs = f"slow people {slow} s" if slow >= 0 else f"slow people are {-slow} s over"
+        told = f"{name} leaves about {max(0, middle)} s of {clock(self.period_s)}, {theirs}"
+        if tight.late_from and slow >= 0:
+            told += f"; from turn {tight.late_from} on they don't make it"
+        return Outlook(said=rests_on(told, library), turns=tuple(turns))
+
+    def _turn(self, at: int, library: Library) -> TurnLeft | None:
+        taken = [line_s(self.moves[at], library, case) for case in CASES]
+        if taken[0] is None or taken[1] is None or taken[2] is None:
+            return None
+        slow, likely, quick = taken[0], taken[1], taken[2]
+        turns = range(at + 1, self.total_s // self.period_s + 1, len(self.moves))
+        late = (nth for visit, nth in enumerate(turns, 1) if slow * slowing(visit) > self.period_s)
+        period = self.period_s
+        return TurnLeft(at, (period - slow, period - likely, period - quick), next(late, None))
+
+    def drawn(self, one: Stage) -> Mark | None:
+        """What is left over of a turn stands low."""
+        if one.phase == "rest":
+            return Mark("leftover", 0, one.seconds, one.move or 0, height=0.15)
+        return super().drawn(one)
+
+    def marks(self, one: Stage, library: Library, quickest_s: int) -> list[Mark]:
+        """The first half of the group, and below it the second, which starts later."""
+        if one.phase != "work" or not self.half_start_s:
+            return super().marks(one, library, quickest_s)
+        line, late = one.move or 0, self.half_start_s
+        return [
+            Mark("work", 0, one.seconds, line, shelf=0, shelves=2),
+            Mark("second", late, late + one.seconds, line, shelf=1, shelves=2),
+        ]

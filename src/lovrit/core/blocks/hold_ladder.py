@@ -1,0 +1,92 @@
+"""A hold that grows each period."""
+
+from collections.abc import Iterator
+from typing import ClassVar, Literal
+
+from lovrit.core.blocks.block import Block, Form
+from lovrit.core.blocks.marks import Mark
+from lovrit.core.blocks.options import AIMS, REST_BY_EFFORT, Read
+from lovrit.core.blocks.parts import Seconds
+from lovrit.core.blocks.score import hold_score
+from lovrit.core.blocks.step import Forecast, Laying, Stage, Step
+from lovrit.core.clock import clock
+from lovrit.core.slate.problem import Unreadable
+from lovrit.core.slate.tree import Node, column, figure, seconds, trees
+from lovrit.core.slate.words import Word, word
+
+LOWEST = 0.35
+
+
+def _read(node: Node) -> Read:
+    start, step, period, total = (seconds(child) for child in trees(node))
+    if not start or not period or total < period:
+        raise Unreadable("A growing hold needs a hold, a turn and a time.", column(node))
+    fields = {"start_s": start, "step_s": step, "period_s": period, "total_s": total}
+    names = ("hold", "step", "period", "total")
+    shown = [figure(name, child, seconds(child)) for name, child in zip(names, trees(node), strict=True)]
+    return Read(fields, shown)
+
+
+class HoldLadder(Block):
+    """A hold that grows by ``step_s`` each period."""
+
+    kind: Literal["hold-ladder"] = "hold-ladder"
+    start_s: Seconds
+    step_s: Seconds
+    period_s: Seconds
+    total_s: Seconds
+
+    forms: ClassVar[tuple[Form, ...]] = (
+        Form(
+            "hold_ladder",
+            ("HOLD_LADDER time PLUS time EVERY time FOR time",),
+            _read,
+            (*AIMS, REST_BY_EFFORT),
+            "hold ladder 15 +5 every 1:00 for 8:00",
+        ),
+    )
+    words: ClassVar[tuple[Word, ...]] = (word("HOLD_LADDER", "hold ladder"),)
+    interval_block: ClassVar[bool] = True
+    in_turns: ClassVar[bool] = True
+
+    @property
+    def head(self) -> str:
+        """Its first words."""
+        ends = f"every {clock(self.period_s)} for {clock(self.total_s)}"
+        return f"hold ladder {self.start_s} +{self.step_s} {ends}"
+
+    @property
+    def turn_s(self) -> int:
+        """A period."""
+        return self.period_s
+
+    @property
+    def length_s(self) -> int:
+        """As written."""
+        return self.total_s
+
+    def own_steps(self, laying: Laying) -> Iterator[Step]:
+        """A hold a turn, each longer than the one before."""
+        del laying
+        for nth, start in enumerate(range(0, self.total_s, self.period_s)):
+            period = min(self.period_s, self.total_s - start)
+            work = self.work(min(period, self.start_s + self.step_s * nth), nth + 1, 1, 0)
+            yield work
+            yield self.pause("rest", period - work.seconds, work)
+
+    @property
+    def asks_for(self) -> str:
+        """Seconds."""
+        return "longest hold, s"
+
+    def read_score(self, said: str, planned_s: int, forecast: Forecast | None) -> str:
+        """Seconds, up to a turn."""
+        del planned_s, forecast
+        return hold_score(said, self.period_s)
+
+    def drawn(self, one: Stage) -> Mark | None:
+        """A longer hold stands higher."""
+        mark = super().drawn(one)
+        if not mark or one.phase != "work":
+            return mark
+        return mark._replace(height=round(LOWEST + (1 - LOWEST) * one.seconds / self.period_s, 3))

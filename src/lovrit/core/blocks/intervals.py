@@ -1,0 +1,177 @@
+"""Plain intervals: a pattern of works and rests repeated, or an amount repeated with a rest."""
+
+from collections.abc import Iterator
+from typing import ClassVar, Literal, Self
+
+from lovrit.core.blocks.block import Form, Paired, Repeats, said
+from lovrit.core.blocks.options import (
+    AIMS,
+    DROP_LAST,
+    LEAD_IN,
+    LEAST,
+    MOST,
+    REST,
+    REST_BY_EFFORT,
+    Fields,
+    Option,
+    Read,
+)
+from lovrit.core.blocks.outlook import CASES, Outlook, part_of, rests_on
+from lovrit.core.blocks.parts import Count, Pair, Seconds, Stretch, count_figure, read_count, read_over, read_pair
+from lovrit.core.blocks.step import Laying, Step
+from lovrit.core.blocks.worktime import amount_s
+from lovrit.core.clock import clock
+from lovrit.core.moves.library import Library
+from lovrit.core.slate.line import Amount
+from lovrit.core.slate.tree import Node, figure, tokens, trees
+from lovrit.core.slate.words import Word
+from lovrit.core.slate.written import amount
+
+SCORE = Option(
+    "score",
+    "SCORE",
+    "score",
+    lambda node: Read({"score": str(node.children[0]).split()[-1].lower()}, []),
+    lambda block: f"score {block.score}" if block.score else "",
+    (Word("SCORE.4", r"/score[ \t]+(?:slowest|fastest|total)\b/i", "“score slowest”", "score slowest"),),
+    "score slowest",
+)
+
+
+def _read(node: Node) -> Read:
+    times, *inner = trees(node)
+    read = [read_pair(one, "" if len(inner) == 1 else f" {at}") for at, one in enumerate(inner, 1)]
+    fields = {"count": read_count(times, "intervals"), "pattern": tuple(one for one, _ in read)}
+    figures = [one for _, shown in read for one in shown]
+    return Read(fields, count_figure("count", times) + figures)
+
+
+def _read_repeats(node: Node) -> Read:
+    times, unit = trees(node)
+    number = tokens(node, "NUM")[0]
+    fields = {"count": read_count(times, "repeats"), "each": read_over(number, unit)}
+    figures = [*count_figure("count", times), figure("each", number, float(number), timed=False)]
+    return Read(fields, figures)
+
+
+class Intervals(Paired):
+    """Works and rests, or an amount and its rest, so many times."""
+
+    kind: Literal["intervals"] = "intervals"
+    count: Count
+    pattern: tuple[Pair, ...] = ()
+    each: Amount | None = None
+    rest_s: Seconds = 0
+    score: Literal["slowest", "fastest", "total"] | None = None
+
+    forms: ClassVar[tuple[Form, ...]] = (
+        Form(
+            "intervals",
+            ("count X pair", "count X OPEN pair (COMMA? pair)* CLOSE"),
+            _read,
+            (*AIMS, REST_BY_EFFORT, LEAD_IN, LEAST, MOST, DROP_LAST),
+            "6 x 30/60 at 9",
+        ),
+        Form("repeats", ("count X NUM unit",), _read_repeats, (*AIMS, REST, LEAD_IN, SCORE, DROP_LAST)),
+    )
+    most_lines: ClassVar[int | None] = 1
+
+    @classmethod
+    def check(cls, fields: Fields, at: int) -> None:
+        """Pairs have their limits; an amount has none."""
+        if "each" not in fields:
+            super().check(fields, at)
+
+    @property
+    def head(self) -> str:
+        """Its first words."""
+        return f"{self.count} x {self._written()}"
+
+    def _written(self) -> str:
+        if self.each:
+            return amount(self.each)
+        if len(self.pattern) == 1:
+            return str(self.pattern[0])
+        return "(" + " ".join(map(str, self.pattern)) + ")"
+
+    @property
+    def form(self) -> Form:
+        """By time, or by amount."""
+        return self.forms[1 if self.each else 0]
+
+    @property
+    def repeats(self) -> Repeats:
+        """How often."""
+        return Repeats("count", self.count)
+
+    @property
+    def pairs(self) -> tuple[Pair, ...]:
+        """Its pattern."""
+        return self.pattern
+
+    @property
+    def own_rest_s(self) -> int | None:
+        """As written: of the pattern's last, or behind the amount."""
+        return self.rest_s if self.each else super().own_rest_s
+
+    @property
+    def amount(self) -> Amount | None:
+        """What each repeat is."""
+        return self.each
+
+    def own_steps(self, laying: Laying) -> Iterator[Step]:
+        """The pattern, again and again."""
+        move = 0 if self.moves else None
+        for nth in range(1, laying.times(self.count) + 1):
+            for turn, (work_s, rest_s) in enumerate(self._lengths(laying), 1):
+                work = self.work(work_s, nth, turn, move)
+                yield work
+                yield self.pause("rest", rest_s, work)
+
+    def _lengths(self, laying: Laying) -> list[tuple[int, int]]:
+        if self.each:
+            return [(round(amount_s(self.each, self._name, laying.library, laying.case) or 0), self.rest_s)]
+        return [(self.length(pair.work, laying), self.length(pair.rest, laying)) for pair in self.pattern]
+
+    @property
+    def _name(self) -> str:
+        return self.moves[0].name if self.moves else ""
+
+    def arithmetic(self) -> list[str]:
+        """The pattern and how often."""
+        if self.each:
+            return []
+        pairs = " + ".join(f"{said(pair.work)} + {said(pair.rest)}" for pair in self.pattern)
+        return [f"{self.count.high} x ({pairs})"]
+
+    @property
+    def asks_for(self) -> str | None:
+        """A time, where an amount is repeated."""
+        return f"{self.score or 'slowest'}, m:ss" if self.each else None
+
+    def outlook(self, library: Library) -> Outlook | None:
+        """What a repeat of an amount takes."""
+        if not self.each:
+            return None
+        taken = [amount_s(self.each, self._name, library, case) for case in CASES]
+        if taken[0] is None or taken[1] is None or taken[2] is None:
+            return None
+        slow, likely, quick = (round(one) for one in (taken[0], taken[1], taken[2]))
+        how = f"{part_of(self.each, likely)}, so " if self.each.unit != "reps" else ""
+        told = f"{how}about {clock(likely)} a repeat, {clock(quick)} for quick and {clock(slow)} for slow people"
+        return Outlook(said=rests_on(told, library), times_s=(slow, likely, quick), timed="a repeat")
+
+    def with_figure(self, name: str, value: float) -> Self:
+        """The block with one of its figures set; beside an amount there is a rest alone."""
+        if name == "rest" and self.each:
+            return self.but(rest_s=round(value))
+        return super().with_figure(name, value)
+
+    def with_pairs(self, pairs: tuple[Pair, ...]) -> Self:
+        """The block with another pattern."""
+        return self.but(pattern=pairs)
+
+
+def pair_of(work_s: int, rest_s: int) -> Pair:
+    """A work and a rest by the clock."""
+    return Pair(work=Stretch(seconds=work_s), rest=Stretch(seconds=rest_s))

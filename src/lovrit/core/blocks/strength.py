@@ -1,0 +1,94 @@
+"""Sets of reps at a station, with a rest after each; a change follows each station but the last."""
+
+from collections.abc import Iterator
+from typing import ClassVar, Literal
+
+from lovrit.core.blocks.block import Between, Block, Form, Repeats
+from lovrit.core.blocks.options import AIMS, DROP_LAST, REST, Read
+from lovrit.core.blocks.parts import Count, Seconds, count_figure, read_count
+from lovrit.core.blocks.sets import CHANGE
+from lovrit.core.blocks.stay import at_stations
+from lovrit.core.blocks.step import Laying, Step
+from lovrit.core.blocks.worktime import reps_s
+from lovrit.core.moves.library import Library
+from lovrit.core.slate.tree import Node, trees
+
+MOST_REPS = 500
+
+
+def _read(node: Node) -> Read:
+    sets, reps = trees(node)
+    fields = {"sets": read_count(sets, "sets"), "reps": read_count(reps, "reps", MOST_REPS)}
+    return Read(fields, count_figure("sets", sets) + count_figure("reps", reps))
+
+
+class Strength(Block):
+    """Sets of reps at a station, with a rest after each."""
+
+    kind: Literal["strength"] = "strength"
+    sets: Count
+    reps: Count
+    rest_s: Seconds = 0
+    change_s: Seconds | None = None
+    change_added: bool = False
+    drop_last_rest: bool = False
+
+    forms: ClassVar[tuple[Form, ...]] = (
+        Form(
+            "strength",
+            ("count SETS OF count REPS",),
+            _read,
+            (*AIMS, REST, CHANGE, DROP_LAST),
+            "3 sets of 12 reps, rest 1:30",
+        ),
+    )
+    needs_stations: ClassVar[bool] = True
+    interval_block: ClassVar[bool] = True
+    lifts: ClassVar[bool] = True
+    ends_together: ClassVar[bool] = False
+
+    @property
+    def head(self) -> str:
+        """Its first words."""
+        return f"{self.sets.of('set')} of {self.reps} reps"
+
+    @property
+    def repeats(self) -> Repeats:
+        """Its sets."""
+        return Repeats("sets", self.sets)
+
+    @property
+    def between(self) -> Between:
+        """The change between stations."""
+        return Between("change", self.change_s, self.change_added)
+
+    @property
+    def own_rest_s(self) -> int:
+        """As written."""
+        return self.rest_s
+
+    @property
+    def drops_last_rest(self) -> bool | None:
+        """Whether the last rest is dropped."""
+        return self.drop_last_rest
+
+    @property
+    def is_forecast(self) -> bool:
+        """Reps take what they take."""
+        return True
+
+    def reps_done(self, line: int, library: Library, work_s: int) -> float:
+        """Its sets of its reps."""
+        del line, library, work_s
+        return self.sets.high * self.reps.high
+
+    def own_steps(self, laying: Laying) -> Iterator[Step]:
+        """Set by set, station by station; a set takes as long as its reps."""
+        reps = (self.reps.low + self.reps.high) / 2
+
+        def work_s(at: int) -> int:
+            task = self.moves[at].tasks[0]
+            once = reps * task.slow_s if task.slow_s else reps_s(task.name, reps, laying.library, laying.case)
+            return round(once * (2 if task.side == "each" else 1))
+
+        return at_stations(self, laying.times(self.sets), work_s, self.rest_s)

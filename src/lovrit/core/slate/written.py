@@ -1,0 +1,77 @@
+"""Amounts, loads, kit and move lines as they are written on the slate."""
+
+from collections.abc import Iterator
+
+from lovrit.core.clock import clock, number
+from lovrit.core.slate.line import Amount, Kit, Line, Load, Task, Way
+
+UNIT_WORDS = {"reps": "", "s": " s", "m": " m", "cal": " cal"}
+SIDE_WORDS = {"none": "", "each": "each side", "by-round": "left then right"}
+
+
+def short(seconds: int) -> str:
+    """Seconds as a coach writes them in a pair: bare up to 99, m:ss above."""
+    return str(seconds) if seconds < 100 else clock(seconds)
+
+
+def span(low: float, high: float) -> str:
+    """One figure, or a range where they differ."""
+    return number(low) if low == high else f"{number(low)}-{number(high)}"
+
+
+def amount(value: Amount) -> str:
+    """An amount as it is written, reps without a unit."""
+    if value.form == "max":
+        return "max"
+    joint = "-" if value.form == "range" else "/"
+    return joint.join(number(one) for one in value.values) + UNIT_WORDS[value.unit]
+
+
+def load(value: Load) -> str:
+    """A load with its unit."""
+    joint = "-" if value.form == "range" else "/"
+    unit = "%" if value.unit == "%" else " kg"
+    return joint.join(number(one) for one in value.values) + unit
+
+
+def kit_words(kit: Kit) -> str:
+    """Kit as it is written: how many each, its name, the loads that stand ready."""
+    each = f"{kit.each} " if kit.each != 1 else ""
+    return f"{each}{kit.name}" + "".join(f" {number(one)}" for one in kit.loads)
+
+
+def move_line(line: Line) -> str:
+    """A move line, its tasks joined by ``+``."""
+    return " + ".join(_task(task) for task in line.tasks)
+
+
+def _task(task: Task) -> str:
+    said = f"{amount(task.amount)} {task.name}" if task.amount else task.name
+    if task.parts:
+        said += ": " + ", ".join(_way(part) for part in task.parts)
+    return "".join([said, *_marks(task)])
+
+
+def _marks(task: Task) -> Iterator[str]:
+    if task.load:
+        yield f" @ {load(task.load)}"
+    for kit in task.kit:
+        yield f" | {kit_words(kit)}"
+    if task.side != "none":
+        yield f", {SIDE_WORDS[task.side]}"
+    if task.slow_s:
+        yield f", slow {task.slow_s} s"
+    if task.breath_held:
+        yield ", breath held"
+    for word, ways in (("or", task.alternatives), ("harder", task.harder), ("easier", task.easier)):
+        for way in ways:
+            yield f", {word} {_way(way)}"
+
+
+def _way(way: Way) -> str:
+    if not way.amount:
+        return way.name
+    said = amount(way.amount)
+    if not way.name and way.amount.unit == "reps" and way.amount.form != "max":
+        said += " reps"
+    return f"{said} {way.name}".strip()
