@@ -8,7 +8,11 @@ BIN := $(VENV)/bin
 STAMPS := build/stamps
 SCRIPTS := $(wildcard src/lovrit/web/static/scripts/*.js src/lovrit/web/static/styles/*.scss src/lovrit/web/static/*.svg)
 
-.PHONY: setup demo serve test check tests bench soak shots structures ratio lock clean browser
+.DEFAULT_GOAL := help
+.PHONY: help setup demo serve test check tests wheel bench soak shots structures ratio lock clean browser
+
+help:  ## what can be made
+	@awk -F ':.*## ' '/^[a-z]+:.*## / { printf "  make %-11s %s\n", $$1, $$2 }' $(MAKEFILE_LIST)
 
 setup: $(STAMPS)/python $(STAMPS)/assets  ## everything that `make demo` needs
 
@@ -47,7 +51,7 @@ demo: setup  ## the demo club on 127.0.0.1; FRESH=1 begins again
 serve: setup  ## your own club
 	$(BIN)/lovrit serve
 
-test: check tests ratio  ## all checks and all tests
+test: check tests wheel ratio  ## all checks and all tests
 
 check: setup  ## style, types, layers, scripts
 	$(BIN)/ruff format --check src tests tools
@@ -57,9 +61,14 @@ check: setup  ## style, types, layers, scripts
 	npx --no-install tsc -p .
 	npx --no-install biome lint --error-on-warnings
 
-tests: setup browser
+tests: setup browser  ## the tests of scripts, of the core and the pages, and in a browser
 	node --test tests/scripts/
 	$(BIN)/pytest
+
+wheel: setup  ## a wheel that runs without node and without this checkout, and a look at it in a clean environment
+	rm -rf build/wheel build/lib
+	$(BIN)/pip wheel --quiet --disable-pip-version-check --no-deps --no-build-isolation --wheel-dir build/wheel .
+	$(PYTHON) tools/wheel.py build/wheel
 
 bench: setup browser  ## speed and memory, with their baselines, in one run
 	$(BIN)/python tools/bench.py
@@ -83,5 +92,5 @@ lock:  ## newest versions into the lock files; they name no registry
 	  --generate-hashes --upgrade --quiet --custom-compile-command "make lock" $$f.in -o $$f.txt; done
 	npm update --omit-lockfile-registry-resolved
 
-clean:
+clean:  ## all that was made here, the club's data too
 	rm -rf $(VENV) node_modules build data src/lovrit/web/static/built .mypy_cache .ruff_cache .pytest_cache .hypothesis

@@ -35,7 +35,7 @@ def slates() -> dict[str, str]:
 class Clock:
     """A clock that stands until it is told to go."""
 
-    def __init__(self, ms: int = 1_800_000_000_000):
+    def __init__(self, ms: int = 1_800_000_000_000) -> None:
         self.ms = ms
 
     def __call__(self) -> int:

@@ -39,7 +39,7 @@ def say(text: str) -> None:
 class Coach(threading.Thread):
     """Presses without a pause until the server is gone; keeps what was acknowledged."""
 
-    def __init__(self, server: Server, class_id: int, seed: int):
+    def __init__(self, server: Server, class_id: int, seed: int) -> None:
         super().__init__(daemon=True)
         self.server, self.class_id, self.chance = server, class_id, random.Random(seed)
         self.acknowledged: list[str] = []

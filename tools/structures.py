@@ -12,6 +12,7 @@ from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.web.desk.rails import rails_view
 from lovrit.web.desk.view import People, desk_view
 from lovrit.web.pages import environment
+from lovrit.web.screens import SCREENS
 
 DOCS = Path("docs")
 OUT = DOCS / "structures"
@@ -39,9 +40,9 @@ def picture(plan: Plan) -> str:
     assert rails_view(plan, groups, at, 0)
     session, written = {"id": 0}, {"version": 1}
     html = (
-        environment("docs")
+        environment("docs", SCREENS)
         .get_template("desk/rails.html")
-        .render(desk=view, oob=False, session=session, written=written, rack=())
+        .render(desk=view, oob=False, session=session, written=written, rack=(), crowd="")
     )
     field = re.search(r'<svg class="field" width="100%" height="([\d.]+)".*?>(.*)</svg>\s*</div>', html, re.DOTALL)
     assert field

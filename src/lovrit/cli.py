@@ -23,7 +23,7 @@ UNREADABLE, NONE, BROKEN_PIPE = 2, 3, 141
 class Ended(Exception):
     """A command that ends early: its exit status, what it prints on standard error."""
 
-    def __init__(self, status: int, *said: str):
+    def __init__(self, status: int, *said: str) -> None:
         super().__init__(*said)
         self.status = status
 
@@ -49,9 +49,10 @@ def _text(file: str) -> str:
 
 
 def _planned(text: str, as_json: bool = False) -> "Plan":
+    from lovrit.core.moves.library import shipped
     from lovrit.formats.reading import plan_any
 
-    plan = plan_any(text)
+    plan = plan_any(text, shipped())
     if plan.problems:
         raise Ended(UNREADABLE, *_problems(plan, as_json))
     return plan
@@ -238,7 +239,7 @@ COMMANDS = (
     (
         export,
         FILE,
-        ("--format", {"default": "json", "help": "slate, json, csv, ics, vtt, md, card or sheet"}),
+        ("--format", {"default": "json", "help": "the form: see lovrit export --format help"}),
         ("--time-zone", {"help": "where the times of day are, for ics"}),
     ),
     (

@@ -30,7 +30,7 @@ def browser_context_args() -> dict:
 class Server:
     """`lovrit demo` as a process of its own."""
 
-    def __init__(self, data: Path):
+    def __init__(self, data: Path) -> None:
         self.data = data
         with socket.socket() as free:
             free.bind(("127.0.0.1", 0))

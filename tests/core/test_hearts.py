@@ -15,8 +15,8 @@ from lovrit.core.review.scores import score
 from lovrit.core.review.turns import folded, person_turns
 from lovrit.core.run.demands import Demands
 from lovrit.core.run.event import Event
-from lovrit.core.run.state import COUNT_IN_MS, advance, fold
-from lovrit.core.timeline.plan import plan_text
+from lovrit.core.run.state import COUNT_IN_MS, Class, advance, fold
+from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.values import fields_of, names_of
 from lovrit.straps.simulated import SimulatedStrap
 
@@ -35,7 +35,9 @@ def test_splitting_a_step_changes_nothing(first: float, then: float, seconds: in
 
 
 @given(st.lists(st.tuples(demands, st.integers(5, 200)), min_size=1, max_size=8), st.integers(0, 7))
-def test_beats_stay_between_rest_and_highest_and_more_is_never_lower(parts, nth: int) -> None:
+def test_beats_stay_between_rest_and_highest_and_more_is_never_lower(
+    parts: list[tuple[float, float]], nth: int
+) -> None:
     body = Body()
     easy, hard = settled(0.1), settled(0.1)
     for at, (share, seconds) in enumerate(parts):
@@ -81,7 +83,7 @@ def test_a_corridor_comes_from_effort_or_target_or_not_at_all() -> None:
 TEXT = "warm-up 2:00 at 3\n3 rounds of 40/20 at 8\n  squat\n  swing\namrap 4:00\n  10 swing"
 
 
-def ran(strap: str = "steady"):
+def ran(strap: str = "steady") -> tuple[Plan, Class, list[tuple[int, int]], Comer]:
     plan = plan_text(TEXT, shipped())
     t0 = 1_800_000_000_000
     state = fold([one.seconds for one in plan.timeline.intervals], [Event(id="s", kind="start", at_ms=t0)])

@@ -39,7 +39,7 @@ def test_everything_that_a_club_chooses_is_there_after_a_restart(tmp_path: Path)
         found = library.find("Heron stands")
         assert found and found.cue == "Still." and library.pace == 1.2 and library.rests_on == 9
         assert len(library.moves) == len(shipped().moves) + 1
-        drawn = club.drawing(work, "heron stand")
+        drawn = club.drawings(work)["heron stand"]
         assert drawn and drawn.end.torso == 60
         assert club.paces(work) == {3: Pace(factor=0.9, rests_on=2)}
         assert [row.reason for row in club.asides(work, 1)] == ["", "we watch the clock"]

@@ -1,5 +1,7 @@
 """Texts kept: undo in the order of doing, posts twice, two windows at once, migrations."""
 
+from pathlib import Path
+
 from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
 from hypothesis import given
@@ -23,7 +25,7 @@ def test_the_tables_are_what_the_migrations_make() -> None:
         assert connection.exec_driver_sql("PRAGMA foreign_keys").scalar() == 1
 
 
-def test_a_file_is_kept_in_wal_mode(tmp_path) -> None:
+def test_a_file_is_kept_in_wal_mode(tmp_path: Path) -> None:
     database = Database(tmp_path / "x.sqlite")
     with database.engine.connect() as connection:
         assert connection.exec_driver_sql("PRAGMA journal_mode").scalar() == "wal"

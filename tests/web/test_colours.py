@@ -36,7 +36,7 @@ def linear(colour: str) -> Three:
     return tuple(c / 12.92 if c <= 0.04045 else ((c + 0.055) / 1.055) ** 2.4 for c in parts)
 
 
-def times(matrix, vector: Three) -> Three:
+def times(matrix: tuple[tuple[float, ...], ...], vector: Three) -> Three:
     return tuple(sum(a * b for a, b in zip(row, vector, strict=True)) for row in matrix)
 
 

@@ -163,7 +163,7 @@ def routes(app: Any) -> list[Known]:
 
 
 class Chance:
-    def __init__(self, seed: int):
+    def __init__(self, seed: int) -> None:
         self.of = random.Random(seed)
 
     def word(self) -> str:

@@ -7,7 +7,7 @@ from concurrent.futures import ThreadPoolExecutor
 from lovrit.web.hub import MOST_WAITING, Hub, Message, stream
 
 
-def in_a_loop(work: Coroutine):
+def in_a_loop(work: Coroutine) -> object:
     """Run in a thread of its own: the browser's tests leave a loop running in the main one."""
     with ThreadPoolExecutor(1) as pool:
         return pool.submit(asyncio.run, work).result()

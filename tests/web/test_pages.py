@@ -6,12 +6,14 @@ from pathlib import Path
 
 import pytest
 from fastapi.testclient import TestClient
+from httpx import Response
 
 from lovrit.demo.club import fill
 from lovrit.settings import Settings
 from lovrit.store.database import Database
 from lovrit.web.app import create_app
 from lovrit.web.serve import serve
+from tests.conftest import Clock
 
 SCRIPT = {"x-lovrit": "1"}
 WINTER = 4
@@ -25,7 +27,7 @@ def text_of(client: TestClient) -> str:
     return client.get(f"/desk/{WINTER}/session.slate").text
 
 
-def post_text(client: TestClient, text: str, base: int, **more: str):
+def post_text(client: TestClient, text: str, base: int, **more: str) -> Response:
     fields = {"text": text, "base": str(base), **more}
     return client.post(f"/desk/{WINTER}/text", data=fields, headers=SCRIPT)
 
@@ -126,7 +128,7 @@ def test_people_are_dealt_placed_and_join(client: TestClient) -> None:
     assert client.post(f"/crew/{WINTER}/deal", data={"groups": 99}).status_code == 422
 
 
-def test_a_class_from_start_to_debrief(client: TestClient, clock) -> None:
+def test_a_class_from_start_to_debrief(client: TestClient, clock: Clock) -> None:
     class_id = start_class(client)
     floor = client.app_state.floor
     state = happen(client, class_id, "start")
@@ -175,7 +177,7 @@ def test_scores_are_refused_with_their_reason_and_stay_in_their_field(client: Te
 
 
 @pytest.mark.parametrize("second", [0, 3, 200, 371, 401, 1000, 2400, 2600])
-def test_killed_at_any_second_it_goes_on_where_it_is(tmp_path: Path, clock, second: int) -> None:
+def test_killed_at_any_second_it_goes_on_where_it_is(tmp_path: Path, clock: Clock, second: int) -> None:
     settings = Settings(data=tmp_path)
 
     def house() -> TestClient:
@@ -218,7 +220,7 @@ def test_pages_send_a_strict_content_policy(client: TestClient) -> None:
     assert not re.search(r"<script(?![^>]*(src=|application/json))", answer.text)
 
 
-def test_the_passphrase_is_asked_once_a_browser(tmp_path: Path, clock) -> None:
+def test_the_passphrase_is_asked_once_a_browser(tmp_path: Path, clock: Clock) -> None:
     database = Database(None)
     fill(database)
     settings = Settings(data=tmp_path, host="192.0.2.1", passphrase="quiet landings")

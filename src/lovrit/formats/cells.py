@@ -43,7 +43,7 @@ class Reader:
         NotCsv: where the file can't be read as one; also while it is read.
     """
 
-    def __init__(self, text: str):
+    def __init__(self, text: str) -> None:
         self._rows = csv.DictReader(StringIO(text.removeprefix("\ufeff"), newline=""), restkey="", restval="")
         try:
             self.columns = [name or "" for name in self._rows.fieldnames or ()]

@@ -106,10 +106,10 @@ def let_go(work: Work, name: str) -> None:
     work.exec(delete(OwnMoveRow).where(col(OwnMoveRow.key) == key_of(name)))
 
 
-def drawing(work: Work, name: str) -> Drawing | None:
-    """The club's own drawing of a move."""
-    row = work.get(OwnMoveRow, key_of(name))
-    return checked(Drawing, row.drawing) if row and row.drawing else None
+def drawings(work: Work) -> dict[str, Drawing]:
+    """The club's own drawings, by the keys of their moves."""
+    rows = work.exec(select(OwnMoveRow.key, OwnMoveRow.drawing))
+    return {key: checked(Drawing, drawn) for key, drawn in rows if drawn}
 
 
 def asides(work: Work, session_id: int | None = None) -> list[AsideRow]:

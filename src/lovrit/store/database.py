@@ -21,7 +21,7 @@ WAIT_S = 5
 class Database:
     """One open database file, or one in memory where ``path`` is None."""
 
-    def __init__(self, path: Path | None):
+    def __init__(self, path: Path | None) -> None:
         """Open the file, make it where there is none, and bring it up to date.
 
         Raises:

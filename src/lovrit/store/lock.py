@@ -11,7 +11,7 @@ from lovrit.store.trouble import CannotOpen, DiskFull, InUse
 class FolderLock:
     """A folder held for this process until it ends, however it ends."""
 
-    def __init__(self, folder: Path, said: str):
+    def __init__(self, folder: Path, said: str) -> None:
         """Take the folder; ``said`` is who we are, for whoever comes second.
 
         Raises:

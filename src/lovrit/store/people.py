@@ -1,10 +1,10 @@
 """People kept, and who comes to which session in which group."""
 
-from typing import Any
+from typing import Any, NamedTuple
 
 from sqlalchemy import select as columns
 from sqlmodel import Session as Work
-from sqlmodel import col, func, select
+from sqlmodel import col, select
 
 from lovrit.core.crew.paces import OwnPace
 from lovrit.core.crew.person import Limit, Person, Standing
@@ -33,30 +33,27 @@ def comers(work: Work, session_id: int) -> list[tuple[Person, int]]:
     return [(_person(person), row.group) for person, row in work.exec(query)]
 
 
-def group_sizes(work: Work, session_id: int) -> tuple[int, ...]:
-    """How many come in each group that somebody is in, by group."""
-    query = (
-        select(func.count())
-        .select_from(ComesRow)
-        .where(ComesRow.session_id == session_id, col(ComesRow.comes).is_(True))
-        .group_by(col(ComesRow.group))
-        .order_by(col(ComesRow.group))
-    )
-    return tuple(work.exec(query))
-
-
 COUNTED = ("id", "age", "effort_only", "standing", "since", "pace_100_s", "limits", "paces")
 
 
-def counted(work: Work, session_id: int) -> list[Person]:
+class Counted(NamedTuple):
+    """Somebody who comes, as far as the rules count them, and their group (from 0)."""
+
+    person: Person
+    group: int
+
+
+def counted(work: Work, session_id: int) -> list[Counted]:
     """Who comes, as far as the rules count them; quicker than ``comers``, as names and hearts stay out of it."""
     query = (
-        columns(*(getattr(PersonRow, name) for name in COUNTED))
+        columns(col(ComesRow.group), *(getattr(PersonRow, name) for name in COUNTED))
         .join(ComesRow, col(ComesRow.person_id) == col(PersonRow.id))
         .where(col(ComesRow.session_id) == session_id, col(ComesRow.comes).is_(True))
     )
-    rows = [dict(zip(COUNTED, row, strict=True)) for row in work.connection().execute(query).all()]
-    return [Person(name="", initials="", **row | {"paces": _paces(row["paces"])}) for row in rows]
+    rows = [(row[0], dict(zip(COUNTED, row[1:], strict=True))) for row in work.connection().execute(query).all()]
+    return [
+        Counted(Person(name="", initials="", **row | {"paces": _paces(row["paces"])}), group) for group, row in rows
+    ]
 
 
 def _paces(kept: list[dict[str, Any]]) -> tuple[OwnPace, ...]:

@@ -245,6 +245,7 @@ def revisions(work: Work, session_id: int) -> list[RevisionRow]:
     return list(work.exec(query.order_by(col(RevisionRow.at_ms).desc(), col(RevisionRow.id).desc())))
 
 
-def on_day(work: Work, day: str) -> list[SessionRow]:
-    """Sessions in use that are on this day (YYYY-MM-DD)."""
-    return list(work.exec(select(SessionRow).where(col(SessionRow.put_away_ms).is_(None), SessionRow.day == day)))
+def between_days(work: Work, first: str, last: str) -> list[SessionRow]:
+    """Sessions in use from one day to another (YYYY-MM-DD), both included."""
+    query = select(SessionRow).where(col(SessionRow.put_away_ms).is_(None))
+    return list(work.exec(query.where(col(SessionRow.day).between(first, last))))

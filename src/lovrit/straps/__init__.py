@@ -1,1 +1,1 @@
-"""Heart-rate sources. What ships is a simulated strap, so that everything can be seen without a device."""
+"""Heart-rate sources, which push beats. What ships is a simulated strap, so that all can be seen without a device."""

@@ -4,11 +4,13 @@ All chance comes from a seed, so that the same class gives the same trace, also 
 """
 
 from collections import deque
+from collections.abc import Callable, Iterable
 from math import exp
 from random import Random
 
 from lovrit.core.crew.person import Person
 from lovrit.core.heart.body import Body, beats, settled, step
+from lovrit.straps.source import Beat, Push
 
 NOISE_SD = 1.6
 NOISE_MEMORY = 0.85
@@ -17,7 +19,7 @@ NOISE_MEMORY = 0.85
 class SimulatedStrap:
     """One person's strap. Ask it once a second with the demand of that second."""
 
-    def __init__(self, person: Person, seed: int):
+    def __init__(self, person: Person, seed: int) -> None:
         self.person = person
         chance = Random(f"{seed}/{person.id}/body")
         gain = 1.24 if person.strap == "over" else 1 + 0.04 * chance.gauss(0, 1)
@@ -54,6 +56,22 @@ class SimulatedStrap:
         if self.person.strap == "drops" and self.chance.random() < 1 / 110:
             self.lost_s = self.chance.randint(8, 35)
         return False
+
+
+class SimulatedStraps:
+    """The simulated straps of a class: asked for a second, each pushes its reading of it."""
+
+    def __init__(self, people: Iterable[Person], seed: int, push: Push) -> None:
+        self._straps = {one.id: SimulatedStrap(one, seed) for one in people if not one.effort_only}
+        self._push = push
+
+    def __len__(self) -> int:
+        return len(self._straps)
+
+    def second(self, at_ms: int, demand: Callable[[int], float]) -> None:
+        """One more second, in which each person's demand is what ``demand`` says of their number."""
+        for person, strap in self._straps.items():
+            self._push(Beat(person, at_ms, strap.second(demand(person))))
 
 
 def _near(chance: Random, middle: float, spread: float, low: float, high: float) -> float:

@@ -18,21 +18,13 @@ from lovrit.settings import Settings
 from lovrit.store.database import Database
 from lovrit.web.api.routes import router as api
 from lovrit.web.bodies import Bodies
-from lovrit.web.club.routes import router as club
-from lovrit.web.crew.routes import router as crew
-from lovrit.web.debrief.routes import router as debrief
-from lovrit.web.desk.library import router as library
-from lovrit.web.desk.revisions import router as revisions
-from lovrit.web.desk.routes import router as desk
-from lovrit.web.desk.think import router as think
 from lovrit.web.errors import add_error_pages, too_much
 from lovrit.web.guard import Guard
 from lovrit.web.guests import Guests
 from lovrit.web.house import House
-from lovrit.web.moves.routes import router as moves
 from lovrit.web.pages import environment
 from lovrit.web.run.floor import Floor
-from lovrit.web.run.routes import router as run
+from lovrit.web.screens import SCREENS
 from lovrit.web.settle import describe_all, settle
 from lovrit.web.shell.routes import router as shell
 from lovrit.web.stream.routes import router as stream
@@ -64,7 +56,7 @@ def create_app(settings: Settings, database: Database | None = None, now_ms: Cal
     house = House(
         settings=settings,
         database=database or Database(settings.database),
-        templates=environment(_assets_key()),
+        templates=environment(_assets_key(), SCREENS),
         now_ms=now_ms,
     )
     house.refresh()
@@ -91,7 +83,7 @@ def create_app(settings: Settings, database: Database | None = None, now_ms: Cal
     app = FastAPI(title="Lovrit", lifespan=lifespan, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
     app.state.house, app.state.floor = house, floor
     app.include_router(api)
-    for router in (shell, stream, library, revisions, think, desk, crew, run, debrief, moves, club):
+    for router in (shell, stream, *(router for screen in SCREENS for router in screen.routers)):
         app.include_router(router, include_in_schema=False)
     app.mount("/static", _Assets(directory=BUILT, check_dir=False), name="static")
     add_error_pages(app)

@@ -15,7 +15,7 @@ class TooMuch(Exception):
 class Bodies:
     """An ASGI middleware that lets no body through that is over its limit."""
 
-    def __init__(self, app: ASGIApp, refuse: ASGIApp):
+    def __init__(self, app: ASGIApp, refuse: ASGIApp) -> None:
         self.app, self.refuse = app, refuse
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:

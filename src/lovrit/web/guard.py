@@ -31,7 +31,7 @@ def content_policy(nonce: str) -> str:
 class Guard:
     """An ASGI middleware; the first thing that a request meets. ``guests`` where there is a passphrase."""
 
-    def __init__(self, app: ASGIApp, settings: Settings, guests: Guests | None, now_ms: Callable[[], int]):
+    def __init__(self, app: ASGIApp, settings: Settings, guests: Guests | None, now_ms: Callable[[], int]) -> None:
         self.app, self.settings, self.guests, self.now_ms = app, settings, guests, now_ms
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:

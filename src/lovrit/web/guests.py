@@ -20,7 +20,7 @@ GUESSES_IN_ALL, IN_ALL_MS = 40, 600_000
 class Guests:
     """Who is in. The passphrase is held as its hash alone."""
 
-    def __init__(self, database: Database, passphrase: str, now_ms: int):
+    def __init__(self, database: Database, passphrase: str, now_ms: int) -> None:
         self.database = database
         self._hasher = PasswordHasher()
         self._hash = self._hasher.hash(passphrase)

@@ -12,7 +12,9 @@ from jinja2 import Environment
 from starlette.datastructures import FormData
 
 from lovrit.core.advice.company import Day, Schools
-from lovrit.core.moves.library import Library, shipped
+from lovrit.core.forecast.learned import Pace
+from lovrit.core.moves.figure import Drawing
+from lovrit.core.moves.library import Library
 from lovrit.core.run.event import MOST_ID
 from lovrit.settings import Settings
 from lovrit.store import club
@@ -31,10 +33,12 @@ class House:
     database: Database
     templates: Environment
     now_ms: Callable[[], int]
-    library: Library = field(default_factory=shipped)
+    library: Library = field(init=False)
     hub: Hub = field(default_factory=Hub)
     schools: Schools = field(default_factory=Schools)
     missing: frozenset[str] = frozenset()
+    paces: dict[int, Pace] = field(default_factory=dict)
+    drawings: dict[str, Drawing] = field(default_factory=dict)
     guests: Guests | None = None
     guesses: Guesses = field(default_factory=Guesses)
     closing: Event = field(default_factory=Event)
@@ -59,6 +63,7 @@ class House:
         self.days_near = {}
         with self.database.work() as work:
             self.library, self.schools, self.missing = club.library(work), club.schools(work), club.missing(work)
+            self.paces, self.drawings = club.paces(work), club.drawings(work)
 
 
 def house_of(request: Request) -> House:

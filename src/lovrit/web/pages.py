@@ -1,5 +1,6 @@
 """Pages: templates with the words and figures that all of them share."""
 
+from collections.abc import Sequence
 from pathlib import Path
 from typing import Any
 from uuid import uuid4
@@ -15,12 +16,11 @@ from lovrit.web.house import House
 from lovrit.web.words import WORDS
 
 HERE = Path(__file__).parent
-SLICES = ("shell", "desk", "crew", "run", "debrief", "moves", "club")
 
 
-def environment(assets: str) -> Environment:
+def environment(assets: str, screens: Sequence[Any]) -> Environment:
     """The templates of all screens; ``assets`` tells one build of styles and scripts from another."""
-    loaders = [FileSystemLoader(HERE / name / "templates") for name in SLICES]
+    loaders = [FileSystemLoader(HERE / name / "templates") for name in ("shell", *(one.key for one in screens))]
     made = Environment(
         loader=ChoiceLoader(loaders),
         autoescape=True,
@@ -37,7 +37,7 @@ def environment(assets: str) -> Environment:
         "browser": browser,
         "plain": plain,
     }
-    made.globals |= {"words": WORDS, "assets": assets, "fresh_id": _fresh_id}
+    made.globals |= {"words": WORDS, "assets": assets, "screens": screens, "fresh_id": _fresh_id}
     return made
 
 

@@ -21,7 +21,7 @@ from lovrit.store.lock import FolderLock
 from lovrit.store.trouble import Trouble
 from lovrit.web.app import BUILT, create_app
 
-NO_PASSPHRASE = (
+NEEDS_ONE = (
     "Lovrit does not listen on {host} without a passphrase, since anyone there could read people's hearts.\n"
     "Set LOVRIT_PASSPHRASE to one, or leave the host at 127.0.0.1."
 )
@@ -67,7 +67,7 @@ def serve(host: str | None, port: int | None, *, demo: bool, fresh: bool) -> int
 class _Server(uvicorn.Server):
     """A server that says where it is once it is there."""
 
-    def __init__(self, config: uvicorn.Config, settings: Settings):
+    def __init__(self, config: uvicorn.Config, settings: Settings) -> None:
         super().__init__(config)
         self.settings = settings
 
@@ -91,7 +91,7 @@ def _settings(host: str | None, port: int | None, demo: bool) -> Settings:
         settings = settings.model_copy(update={"data": settings.data / "demo", "host": "127.0.0.1"})
     passphrase = settings.passphrase.get_secret_value() if settings.passphrase else ""
     if not settings.loopback and not passphrase:
-        raise Refused(NO_PASSPHRASE.format(host=settings.host))
+        raise Refused(NEEDS_ONE.format(host=settings.host))
     if passphrase and len(passphrase) < LEAST_PASSPHRASE:
         raise Refused(SHORT_PASSPHRASE)
     if not (BUILT / "desk.js").is_file():

@@ -2,12 +2,6 @@
 
 WORDS = {
     "name": "lovrit",
-    "desk": "Desk",
-    "crew": "Crew",
-    "run": "Run",
-    "debrief": "Debrief",
-    "moves": "Moves",
-    "club": "Club",
     "to_the_floor": "Take to the floor",
     "someone_stops": "Someone stops",
     "ten_more": "Ten more seconds",
@@ -29,10 +23,6 @@ WORDS = {
 }
 
 KEYS = {
-    "everywhere": (
-        ("?", "these keys"),
-        ("Alt-1 to Alt-6", "Desk, Crew, Run, Debrief, Moves, Club"),
-    ),
     "desk": (
         ("Ctrl-Z or ⌘Z", "undo, typing and dragging alike"),
         ("Ctrl-Shift-Z or ⌘⇧Z", "redo"),

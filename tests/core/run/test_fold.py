@@ -1,5 +1,7 @@
 """The fold: any prefix, events twice, kills at any second; the same class comes out."""
 
+from random import Random
+
 from hypothesis import given
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, invariant, rule
@@ -38,7 +40,7 @@ def test_every_prefix_folds_to_what_was_seen(events: list[Event]) -> None:
 
 
 @given(happenings(), st.randoms(use_true_random=False))
-def test_events_sent_twice_count_once(events: list[Event], chance) -> None:
+def test_events_sent_twice_count_once(events: list[Event], chance: Random) -> None:
     twice = []
     for event in events:
         twice += [event] * chance.choice([1, 1, 2])

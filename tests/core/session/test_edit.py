@@ -10,6 +10,7 @@ from lovrit.core.session.edits import (
     BlockEdit,
     Convention,
     Ease,
+    Edit,
     InsertBlock,
     LineEdit,
     MoveOption,
@@ -165,7 +166,7 @@ def test_lines_are_removed_doubled_and_put_in() -> None:
         ReplaceLine(line=400, text="rest 1:00"),
     ],
 )
-def test_an_edit_without_a_place_says_so(edit) -> None:
+def test_an_edit_without_a_place_says_so(edit: Edit) -> None:
     with pytest.raises(CannotEdit):
         apply_edit(ODD, edit)
 

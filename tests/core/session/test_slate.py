@@ -1,6 +1,7 @@
 """The slate: what is written is read, what is read is written again, and nothing that is typed makes it stumble."""
 
 import re
+from random import Random
 
 import pytest
 from hypothesis import given
@@ -107,7 +108,7 @@ def test_order_case_and_spacing_do_not_matter(data: st.DataObject) -> None:
 
 
 @given(slates(), st.randoms(use_true_random=False), st.text(max_size=6))
-def test_mangled_text_gives_problems_never_an_exception(text: str, chance, dirt: str) -> None:
+def test_mangled_text_gives_problems_never_an_exception(text: str, chance: Random, dirt: str) -> None:
     for _ in range(4):
         at, to = sorted((chance.randrange(len(text) + 1), chance.randrange(len(text) + 1)))
         text = text[:at] + dirt + text[min(to, at + 3) :]

@@ -68,7 +68,7 @@ class Note:
 class Look:
     """What a rule looks at: a plan, the library, and who it is for."""
 
-    def __init__(self, plan: Plan, library: Library, company: Company | None = None):
+    def __init__(self, plan: Plan, library: Library, company: Company | None = None) -> None:
         self.plan, self.library, self.company = plan, library, company or Company()
 
     @property

@@ -54,7 +54,7 @@ class Stage(Protocol):
 class Laying:
     """What a block is unrolled with: the library, and whether low, likely or high figures are taken."""
 
-    def __init__(self, library: Library, case: Case = "likely"):
+    def __init__(self, library: Library, case: Case = "likely") -> None:
         self.library, self.case = library, case
 
     def times(self, count: Count) -> int:

@@ -83,7 +83,7 @@ UNIT = Pair(work=Stretch(seconds=1), rest=Stretch(seconds=1))
 class _Unrolled:
     """Sums of a block turned, by making it and unrolling it."""
 
-    def __init__(self, block: Block, library: Library):
+    def __init__(self, block: Block, library: Library) -> None:
         self.block, self.library = block, library
 
     def sums(self, turned: Turned) -> Change:
@@ -96,7 +96,7 @@ class _Unrolled:
 class _Linear:
     """Sums of a block of one pair: its phases are counted once for each shape, then times are multiplied."""
 
-    def __init__(self, block: Block, library: Library):
+    def __init__(self, block: Block, library: Library) -> None:
         assert isinstance(block, Paired) and block.repeats
         self.block, self.library = block, library
         work, rest = block.pairs[0].timed or (0, 0)

@@ -23,7 +23,7 @@ def interval_demand(session: Session, interval: Interval) -> float:
 class Demands:
     """Demands of a class by moment, from the laps that were really run."""
 
-    def __init__(self, session: Session, timeline: Timeline):
+    def __init__(self, session: Session, timeline: Timeline) -> None:
         self._by_interval = [interval_demand(session, one) for one in timeline.intervals]
 
     def at(self, state: Class, at_ms: int, person: int | None = None) -> float:

@@ -18,7 +18,7 @@ class Stand(Value):
 class Whereabouts:
     """Who is where in every interval of a class; what is asked of many intervals is looked up once."""
 
-    def __init__(self, session: Session, timeline: Timeline, groups: int):
+    def __init__(self, session: Session, timeline: Timeline, groups: int) -> None:
         self.session, self.timeline, self.groups = session, timeline, groups
         self._last_of_turn: dict[int, dict[int | None, int]] = {}  # by block: the last work of each of its turns
         for at, one in enumerate(timeline.intervals):

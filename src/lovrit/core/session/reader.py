@@ -64,7 +64,7 @@ class Reading:
 class _Open:
     """A block while its lines are being read."""
 
-    def __init__(self, read: BlockLine | None, line: int):
+    def __init__(self, read: BlockLine | None, line: int) -> None:
         self.read, self.line = read, line
         self.moves: list[tuple[int, Line]] = []
         self.then_at: int | None = None
@@ -210,7 +210,7 @@ def read(text: str, offers: int = MOST_OFFERS) -> Reading:
     Never raises for what a person wrote: all that can't be read is in ``problems``, ordered by line.
     """
     if len(text.encode("utf-8", "surrogatepass")) > MOST_BYTES:
-        said = "This is longer than 64 KiB, far more than a session needs; nothing of it was read."
+        said = f"This is longer than {MOST_BYTES // 1024} KiB, far more than a session needs; nothing of it was read."
         return Reading(session=Session(), problems=(Problem(line=1, column=1, text=said),))
     reader = _Reader(offers)
     for number, raw in enumerate(split_lines(text), 1):

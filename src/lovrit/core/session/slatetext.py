@@ -17,7 +17,7 @@ class CannotEdit(LovritError):
 class SlateText:
     """A slate as lines (from 1), with what was read of it."""
 
-    def __init__(self, text: str):
+    def __init__(self, text: str) -> None:
         self.reading: Reading = read(text)
         self.lines = ["", *split_lines(text)]
 

@@ -11,7 +11,7 @@ from lovrit.core.clock import read_clock
 from lovrit.core.slate.problem import Unreadable
 
 Node = Tree[Token]
-MOST_SECONDS = 12 * 3600
+MOST_SECONDS, LONGEST = 12 * 3600, "twelve hours"
 MOST_TIMES = 5000
 
 
@@ -59,7 +59,7 @@ def seconds(node: Node) -> int:
     if value != int(value):
         raise Unreadable("Times are whole seconds.", column(token), ("a time such as 1:30",))
     if value > MOST_SECONDS:
-        raise Unreadable("That is longer than twelve hours.", column(token), ("a time up to 12:00:00",))
+        raise Unreadable(f"That is longer than {LONGEST}.", column(token), ("a time up to 12:00:00",))
     return int(value)
 
 

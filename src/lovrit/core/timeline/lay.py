@@ -7,18 +7,18 @@ from lovrit.core.blocks.block import Block
 from lovrit.core.blocks.step import Laying, Step
 from lovrit.core.moves.library import Library
 from lovrit.core.session.session import Session
+from lovrit.core.slate.tree import LONGEST, MOST_SECONDS, MOST_TIMES
 from lovrit.core.timeline.interval import Interval, LaidBlock, Timeline
 from lovrit.core.values import LovritError
 
-MOST_SECONDS = 12 * 3600
-MOST_INTERVALS = 5000
+MOST_INTERVALS = MOST_TIMES
 MOST_LEFT_OUT = 12
 
 
 class TooMuch(LovritError):
     """A block with which a session passes a limit; ``block`` counts from 0."""
 
-    def __init__(self, text: str, block: int):
+    def __init__(self, text: str, block: int) -> None:
         super().__init__(text)
         self.block = block
 
@@ -60,7 +60,7 @@ def lay_what_fits(session: Session, library: Library) -> Fitting:
             taken = _steps(block, library, MOST_INTERVALS - len(intervals), at)
             placed = _place(block, len(kept), start, taken)
             if placed and placed[-1].end_s > MOST_SECONDS:
-                raise TooMuch("With this block the session is longer than twelve hours.", at)
+                raise TooMuch(f"With this block the session is longer than {LONGEST}.", at)
         except TooMuch as error:
             left_out.append(error)
             continue
@@ -73,7 +73,7 @@ def lay_what_fits(session: Session, library: Library) -> Fitting:
 def _steps(block: Block, library: Library, room: int, at: int) -> list[Step]:
     taken = list(islice(block.unroll(Laying(library)), room + 1))
     if len(taken) > room:
-        raise TooMuch("With this block the session has more than 5,000 intervals.", at)
+        raise TooMuch(f"With this block the session has more than {MOST_INTERVALS:,} intervals.", at)
     return taken
 
 

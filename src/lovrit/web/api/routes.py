@@ -1,5 +1,6 @@
 """Plan, write and read sessions over HTTP; described by OpenAPI at /api/openapi.json."""
 
+from enum import Enum
 from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Body, Path
@@ -22,7 +23,7 @@ from lovrit.formats.session_json import from_object, schema, session_object
 from lovrit.formats.writers import WRITERS, When
 from lovrit.web.house import House, InHouse
 
-Form = Literal["slate", "json", "csv", "ics", "vtt", "md", "card", "sheet"]
+Form = Enum("Form", {name: name for name in WRITERS}, type=str)  # type: ignore[misc]  # the names of the writers
 
 
 class Errors(BaseModel):
@@ -122,7 +123,7 @@ def write(house: InHouse, form: Annotated[Form, Path()], session: Annotated[Sess
     planned = _session(house, session)
     if planned.problems:
         return JSONResponse(errors_object(planned.problems), 422)
-    writer = WRITERS[form]
+    writer = WRITERS[form.value]
     when = When(house.when(house.now_ms()), house.zone)
     return Response(writer.write(planned, when), media_type=writer.media_type)
 

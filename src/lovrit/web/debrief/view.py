@@ -243,7 +243,7 @@ def _drawn(
 
 
 class _Scale:
-    def __init__(self, length: int, bottom: float, top: float):
+    def __init__(self, length: int, bottom: float, top: float) -> None:
         self.length, self.bottom, self.top = length, bottom, top
 
     def x(self, second: float) -> float:

@@ -6,19 +6,20 @@ from sqlmodel import Session as Work
 
 from lovrit.core.advice.company import Company, Day, company_of
 from lovrit.core.advice.note import effort
+from lovrit.core.crew.person import Person
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.timeline.sums import HARD
-from lovrit.store import people, sessions
+from lovrit.store import sessions
 from lovrit.store.tables import SessionRow
 from lovrit.web.house import House
 
 NEAR_DAYS = 2
 
 
-def company_here(house: House, work: Work, row: SessionRow, plan: Plan, groups: int | None) -> Company:
-    """The company of a session as it stands, in so many groups."""
-    assert row.id is not None
-    who = people.counted(work, row.id)
+def company_here(
+    house: House, work: Work, row: SessionRow, plan: Plan, who: list[Person], groups: int | None
+) -> Company:
+    """The company of a session as it stands, of these people in so many groups."""
     counted = company_of(who, groups, house.today)
     more = {"schools": house.schools, "missing": house.missing, "days": _days(house, work, row, plan)}
     return counted.but(**more)
@@ -29,11 +30,9 @@ def _days(house: House, work: Work, row: SessionRow, plan: Plan) -> tuple[Day, .
     if not plan.session.date:
         return ()
     on = date.fromisoformat(plan.session.date)
-    around = {f"{on + timedelta(days=by)}": by for by in range(-NEAR_DAYS, NEAR_DAYS + 1)}
-    found = []
-    for day, by in around.items():
-        found += [_day(house, other.text, by) for other in sessions.on_day(work, day) if other.id != row.id]
-    return tuple(found)
+    first, last = on - timedelta(days=NEAR_DAYS), on + timedelta(days=NEAR_DAYS)
+    others = [one for one in sessions.between_days(work, f"{first}", f"{last}") if one.id != row.id and one.day]
+    return tuple(_day(house, one.text, (date.fromisoformat(one.day or "") - on).days) for one in others)
 
 
 def _day(house: House, text: str, in_days: int) -> Day:

@@ -1,11 +1,16 @@
 """One session on the Desk: its text as kept, its picture as last read, and edits to it."""
 
+from collections import Counter
 from dataclasses import dataclass
 
 from sqlmodel import Session as Work
 
 from lovrit.core.advice.company import Company
 from lovrit.core.crew.groups import usual_groups
+from lovrit.core.crew.person import Person
+from lovrit.core.forecast.group import Someone
+from lovrit.core.forecast.learned import Pace
+from lovrit.core.moves.names import key_of
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.session.edits import BlockEdit, Edit
 from lovrit.core.session.reader import read, split_lines
@@ -18,6 +23,7 @@ from lovrit.store.tables import AsideRow, SessionRow
 from lovrit.web.crew.view import stations
 from lovrit.web.desk.company import company_here
 from lovrit.web.desk.library import describe
+from lovrit.web.desk.panel import LineMove, crowd_said, line_move
 from lovrit.web.desk.view import DeskView, People, Said, desk_view
 from lovrit.web.house import House
 
@@ -34,6 +40,25 @@ class Desk:
     drawn: Plan
     company: Company
     asides: list[AsideRow]
+    who: list[Person]
+
+    def crowd(self, block: int) -> str:
+        """What a block of reps comes to for all who come."""
+        paces = self.house.paces
+        group = [Someone(paces.get(one.id, Pace()), one.pace_100_s, one.paces) for one in self.who]
+        return crowd_said(self.drawn, block, group or [Someone()] * self.people.coming)
+
+    def move_on(self, line: int) -> LineMove | None:
+        """The move that stands on a line of the slate."""
+        shown = line_move(self.drawn, line, self.house.library)
+        return shown.drawn_by(self.house.drawings.get(key_of(shown.move.name))) if shown else None
+
+    def block_at(self, line: int, otherwise: int) -> int:
+        """The block that a line of the slate belongs to; another, where the picture is of an earlier text."""
+        if self.stale or line < 1:
+            return otherwise
+        before = [nth for nth, place in enumerate(self.drawn.reading.blocks) if place.line <= line]
+        return before[-1] if before else otherwise
 
     @property
     def stale(self) -> bool:
@@ -63,10 +88,21 @@ def open_desk(
         keep_good(work, row, typed)
     elif row.good_text:
         drawn = plan_text(row.good_text, house.library)
-    people = _people(work, session_id, typed)
-    company = company_here(house, work, row, typed, len(people.groups) or None)
+    counted = kept_people.counted(work, session_id)
+    who, people = [one.person for one in counted], _people(counted, typed)
+    company = company_here(house, work, row, typed, who, len(people.groups) or None)
     asides = club.asides(work, session_id)
-    return Desk(house, row, people, written or sessions.state(work, row), typed, drawn, company, asides)
+    return Desk(
+        house,
+        row,
+        people,
+        written or sessions.state(work, row),
+        typed,
+        drawn,
+        company,
+        asides,
+        who,
+    )
 
 
 def keep_good(work: Work, row: SessionRow, plan: Plan) -> None:
@@ -77,10 +113,10 @@ def keep_good(work: Work, row: SessionRow, plan: Plan) -> None:
         work.add(row)
 
 
-def _people(work: Work, session_id: int, plan: Plan) -> People:
-    counted = kept_people.group_sizes(work, session_id)
-    if counted:
-        return People(sum(counted), counted)
+def _people(who: list[kept_people.Counted], plan: Plan) -> People:
+    if who:
+        sizes = Counter(one.group for one in who)
+        return People(len(who), tuple(sizes[group] for group in sorted(sizes)))
     coming = plan.session.people or 0
     if not coming:
         return People(0, ())

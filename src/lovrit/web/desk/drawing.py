@@ -38,7 +38,7 @@ class Crossing(Value):
 class Rows:
     """The rails of a block over the intervals shown; ``quickest_s`` is when the quickest may be done with it."""
 
-    def __init__(self, block: Block, shown: list[Interval], groups: int, library: Library, quickest_s: int):
+    def __init__(self, block: Block, shown: list[Interval], groups: int, library: Library, quickest_s: int) -> None:
         self.block, self.shown, self.library, self.quickest_s = block, shown, library, quickest_s
         self.start = shown[0].start_s
         self.length = max(1, shown[-1].end_s - self.start)

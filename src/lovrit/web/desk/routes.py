@@ -54,7 +54,7 @@ def desk(
     with house.database.work() as work:
         opened = open_desk(house, work, session_id)
     shown = _main_block(opened) if block is None else block
-    values = _values(opened, shown, part)
+    values = _values(opened, Shown(shown, part))
     values["why"] = explain(opened.drawn, why) if why else None
     values["goal"] = GOAL_OF.get(why)
     values["forms"] = [(form, writer.said) for form, writer in WRITERS.items()]
@@ -70,20 +70,32 @@ def _main_block(opened: Desk) -> int:
     ]
 
 
-def _values(opened: Desk, block: int, part: int) -> dict[str, Any]:
+class Shown(NamedTuple):
+    """What a page shows of a session: a block, a part of it, and the line of the slate under the cursor (0: none)."""
+
+    block: int
+    part: int
+    line: int = 0
+
+
+def _values(opened: Desk, shown: Shown) -> dict[str, Any]:
+    block = opened.block_at(shown.line, shown.block)
+    view = opened.view(block, shown.part if block == shown.block else 0)
     return {
+        "crowd": opened.crowd(view.rails.block) if view.rails and view.for_group else "",
+        "shown": opened.move_on(shown.line),
         "rack": rack(),
         "session": opened.row,
         "written": opened.written,
-        "desk": opened.view(block, part),
+        "desk": view,
         "asides": opened.asides,
         "here": "desk",
     }
 
 
-def _parts(house: House, opened: Desk, block: int, part: int) -> HTMLResponse:
+def _parts(house: House, opened: Desk, shown: Shown) -> HTMLResponse:
     """Everything that follows the text, to be swapped in where it stands."""
-    return HTMLResponse(render(house, "desk/parts.html", **_values(opened, block, part)))
+    return HTMLResponse(render(house, "desk/parts.html", **_values(opened, shown)))
 
 
 def _told(house: House, session_id: int, written: Written) -> None:
@@ -99,7 +111,7 @@ class Post(NamedTuple):
     burst: str | None
 
 
-def _take(request: Request, house: House, session_id: int, post: Post, shown: tuple[int, int]) -> Response:
+def _take(request: Request, house: House, session_id: int, post: Post, shown: Shown) -> Response:
     """Write a text down, planned before so that the file is held shortly; then answer."""
     plan = plan_text(post.text, house.library)
     with house.database.writing() as work:
@@ -116,7 +128,7 @@ def _answer(
     house: House,
     session_id: int,
     written: Written,
-    shown: tuple[int, int],
+    shown: Shown,
     plan: Plan | None = None,
 ) -> Response:
     """The parts for a script; the page again for a plain form. What was written is on the disk by now."""
@@ -124,15 +136,16 @@ def _answer(
     with house.database.work() as work:
         opened = open_desk(house, work, session_id, written, plan)
     if request.headers.get("x-lovrit"):
-        return _parts(house, opened, *shown)
-    return RedirectResponse(f"/desk/{session_id}?block={shown[0]}&part={shown[1]}", 303)
+        return _parts(house, opened, shown)
+    return RedirectResponse(f"/desk/{session_id}?block={shown.block}&part={shown.part}", 303)
 
 
 @router.get("/desk/{session_id}/parts")
-def parts(house: InHouse, session_id: Id, block: At = 0, part: At = 0) -> HTMLResponse:
+def parts(house: InHouse, session_id: Id, block: At = 0, part: At = 0, line: At = 0) -> HTMLResponse:
     """What follows the text, as it is now."""
     with house.database.work() as work:
-        return _parts(house, open_desk(house, work, session_id), block, part)
+        opened = open_desk(house, work, session_id)
+    return _parts(house, opened, Shown(block, part, line))
 
 
 @router.post("/desk/{session_id}/text")
@@ -146,9 +159,12 @@ def write(
     burst: Annotated[str | None, Form(max_length=64)] = None,
     block: Block = 0,
     part: Block = 0,
+    line: Block = 0,
 ) -> Response:
-    """Take a text as it was typed."""
-    return _take(request, house, session_id, Post(text.replace("\r\n", "\n"), base, op, burst), (block, part))
+    """Take a text as it was typed, with the cursor on a line."""
+    return _take(
+        request, house, session_id, Post(text.replace("\r\n", "\n"), base, op, burst), Shown(block, part, line)
+    )
 
 
 @router.post("/desk/{session_id}/edit")
@@ -171,8 +187,8 @@ def edit(
     with house.database.work() as work:
         row = sessions.get(work, session_id)
         text = row.text if base == row.version else sessions.version_text(work, session_id, base)
-        changed = text if sessions.seen(work, session_id, op) else edited(row, text, wanted)
-    return _take(request, house, session_id, Post(changed, base, op, burst), (block, part))
+    changed = edited(row, text, wanted)
+    return _take(request, house, session_id, Post(changed, base, op, burst), Shown(block, part))
 
 
 @router.post("/desk/{session_id}/{way}", name="step")
@@ -194,7 +210,7 @@ def step(
     with house.database.writing() as work:
         row = sessions.get(work, session_id)
         written = sessions.step_back(work, row, -1 if way == "undo" else 1, op, house.now_ms())
-    return _answer(request, house, session_id, written, (block, part))
+    return _answer(request, house, session_id, written, Shown(block, part))
 
 
 def _to_the_floor(request: Request, house: House, session_id: int, anew: bool) -> Response:

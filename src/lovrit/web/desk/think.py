@@ -12,16 +12,14 @@ from sqlmodel import Session as Work
 from lovrit.core.fit.fit import Fits, fit, of_use
 from lovrit.core.fit.knobs import GIVES
 from lovrit.core.fit.slot import in_slot
-from lovrit.core.forecast.group import Someone
-from lovrit.core.forecast.learned import Pace
 from lovrit.core.recast.recast import SAID, offers
 from lovrit.core.run.event import MOST_ID
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.values import LovritError
 from lovrit.formats.fit_wish import GOALS, goal_of, stay_of, wish_of
-from lovrit.store import club, people, sessions
+from lovrit.store import club, sessions
 from lovrit.web.desk.desk import Desk, open_desk
-from lovrit.web.desk.panel import FitForm, around, crowd_said, line_move, now_of, sides
+from lovrit.web.desk.panel import FitForm, around, now_of, sides
 from lovrit.web.house import FormId, House, Id, InHouse
 from lovrit.web.pages import page, render
 
@@ -103,21 +101,7 @@ def move(house: InHouse, session_id: Id, line: At = 1) -> HTMLResponse:
     """The move that stands on a line, for the Desk to show beside the slate."""
     with house.database.work() as work:
         opened = open_desk(house, work, session_id)
-        shown = line_move(opened.drawn, line, house.library)
-        own = club.drawing(work, shown.move.name) if shown else None
-    return HTMLResponse(render(house, "desk/move.html", shown=shown.drawn_by(own) if shown else None))
-
-
-@router.get("/desk/{session_id}/crowd")
-def crowd(house: InHouse, session_id: Id, block: At = 0) -> HTMLResponse:
-    """What a block of reps comes to for the whole group: asked for after the page, since it takes longer."""
-    with house.database.work() as work:
-        opened = open_desk(house, work, session_id)
-        learnt = club.paces(work)
-        who = people.counted(work, session_id)
-    group = [Someone(learnt.get(one.id, Pace()), one.pace_100_s, one.paces) for one in who]
-    said = crowd_said(opened.drawn, block, group or [Someone()] * opened.people.coming)
-    return HTMLResponse(render(house, "desk/crowd.html", said=said))
+    return HTMLResponse(render(house, "desk/move.html", shown=opened.move_on(line)))
 
 
 @router.post("/desk/{session_id}/aside")

@@ -97,7 +97,7 @@ def one(request: Request, house: InHouse, name: str) -> HTMLResponse:
         raise Gone(f"The library knows no “{name}”.")
     with house.database.work() as work:
         own = key_of(move.name) in club.own_keys(work)
-        drawn = club.drawing(work, move.name)
+        drawn = house.drawings.get(key_of(move.name))
         uses = used_in(move.name, house.library, sessions.moves_held(work), house.now_ms())
     shown = picture_of(drawn) if drawn else picture(move.name)
     values: dict[str, Any] = {"move": move, "own": own, "picture": shown, "uses": uses, "library": house.library}

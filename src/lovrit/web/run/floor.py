@@ -37,7 +37,7 @@ class Told(NamedTuple):
 class Floor:
     """All classes that are on. Events come in by ``happen``; what follows goes out on the hub."""
 
-    def __init__(self, house: House):
+    def __init__(self, house: House) -> None:
         self.house = house
         self.lives: dict[int, Live] = {}
         self.aside: dict[int, str] = {}

@@ -9,7 +9,8 @@ from lovrit.core.run.event import Event
 from lovrit.core.run.state import Class, advance, fold, take
 from lovrit.store import classes
 from lovrit.store.database import Database
-from lovrit.straps.simulated import SimulatedStrap
+from lovrit.straps.simulated import SimulatedStraps
+from lovrit.straps.source import Readings
 
 HELD_SLEEP_MS = 600_000  # a class left held for so long is one that nobody is in
 MOST_BEHIND_S = 3600  # so much is caught up after a standstill; hearts before that are not made up
@@ -29,7 +30,7 @@ class Live:
     Whoever changes it holds ``lock``: presses come in threads of their own.
     """
 
-    def __init__(self, database: Database, class_id: int):
+    def __init__(self, database: Database, class_id: int) -> None:
         """Load a class and fold what happened in it.
 
         Raises:
@@ -48,8 +49,8 @@ class Live:
         self.base: Class = fold([one.seconds for one in self.plan.timeline.intervals], happened)
         self.state = self.base
         self.demands = Demands(self.plan.session, self.plan.timeline)
-        self.straps = {one.id: SimulatedStrap(one, class_id) for one in self.comers if not one.effort_only}
-        self.beats: dict[int, int] = {}
+        self.readings = Readings()
+        self.straps = SimulatedStraps(self.comers, class_id, self.readings.push)
         self.at_s = 0
         self.unwritten: list[Second] = []
 
@@ -100,8 +101,12 @@ class Live:
             return max(self.state.since_ms, self.state.laps[-1].to_ms if self.state.laps else 0) + HELD_SLEEP_MS
         return 2**62
 
+    @property
+    def beats(self) -> dict[int, int]:
+        """Beats a minute by person, as they stand in the last second."""
+        return self.readings.at((self.at_s - 1) * 1000)
+
     def _second(self, second: int) -> dict[int, int]:
-        for who, strap in self.straps.items():
-            self.beats[who] = strap.second(self.demands.at(self.state, second * 1000, who))
+        self.straps.second(second * 1000, lambda who: self.demands.at(self.state, second * 1000, who))
         self.at_s = second + 1
-        return dict(self.beats)
+        return self.beats

@@ -24,6 +24,7 @@ SAID = {
     "lead-in": "lead in",
     "steady": "steady",
 }
+EACH = "each side"
 BOX_TOP, BOX_BOTTOM = 32.0, 60.0
 
 
@@ -97,7 +98,7 @@ def _said(plan: Frozen, one: Interval) -> str:
 def _stand(stand: Stand) -> dict[str, Any]:
     return {
         "station": stand.station,
-        "side": stand.side,
+        "side": EACH if stand.side == "each" else stand.side,
         "groups": [letter(group) for group in stand.groups],
         "then": [letter(group) for group in stand.then],
     }

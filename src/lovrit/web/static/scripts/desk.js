@@ -45,14 +45,12 @@ class Desk {
     this.waiting = 0;
     this.busy = 0;
     this.looking = 0;
-    this.crowding = 0;
     this.looked = "";
     this.editor = this.makeEditor();
     this.pending = ChangeSet.empty(this.synced.length);
     this.restore();
     this.showProblems();
     this.listen();
-    this.crowd();
   }
 
   now() {
@@ -123,15 +121,23 @@ class Desk {
       const before = { synced: this.synced, pending: this.pending };
       this.synced = text;
       this.pending = ChangeSet.empty(text.length);
-      if (!(await this.post("text", { text, burst: `typing-${this.hand}` }))) {
+      const line = this.line();
+      if (!(await this.post("text", { text, burst: `typing-${this.hand}`, line: String(line) }))) {
         this.synced = before.synced;
         this.pending = before.pending.compose(this.pending);
         return;
       }
       if (this.editor.state.doc.toString() !== text) return;
       localStorage.removeItem(this.kept);
-      this.follow(this.editor.state.doc.lineAt(this.editor.state.selection.main.head).number);
+      this.looked = this.lookedAt(line); // the answer brought the move on it
+      this.keepInSight();
+      if (this.line() !== line) this.follow(this.line());
     });
+  }
+
+  /** The line that the cursor is on. */
+  line() {
+    return this.editor.state.doc.lineAt(this.editor.state.selection.main.head).number;
   }
 
   /** @param {Record<string, unknown>} edit @param {string} [burst] */
@@ -207,20 +213,6 @@ class Desk {
     if (now.dataset.collided === "1") this.say("The same lines were written elsewhere; both are kept on the slate.");
     else this.say("");
     this.showProblems();
-    this.crowd();
-  }
-
-  /** What the block comes to for the whole group takes longer: it fills the line that is kept for it. */
-  crowd() {
-    clearTimeout(this.crowding);
-    const line = document.querySelector("[data-crowd]");
-    const block = line instanceof HTMLElement ? line.dataset.crowd : "";
-    if (!block) return;
-    this.crowding = window.setTimeout(async () => {
-      const answer = await fetch(`${this.url}/crowd?block=${block}`, { headers: { "x-lovrit": "1" } });
-      const made = new DOMParser().parseFromString(await answer.text(), "text/html").getElementById("crowd");
-      if (answer.ok && made && line?.isConnected) line.replaceWith(document.adoptNode(made));
-    }, AFTER_TYPING_MS);
   }
 
   /** @param {string} html */
@@ -243,11 +235,9 @@ class Desk {
     }
   }
 
+  /** @returns {{line: number, column: number, text: string}[]} */
   problems() {
-    return [...document.querySelectorAll("#problems .problem")].map((one) => {
-      const { line, column } = /** @type {HTMLElement} */ (one).dataset;
-      return { line: Number(line), column: Number(column), text: one.querySelector("p")?.textContent?.trim() ?? "" };
-    });
+    return JSON.parse(this.now().dataset.problems ?? "[]");
   }
 
   showProblems() {
@@ -338,12 +328,24 @@ class Desk {
     if (block >= 0 && block !== this.block && this.pending.empty) this.show(block, 0);
   }
 
+  /** What is looked at on a line: the same words on the same line need no second look. @param {number} line */
+  lookedAt(line) {
+    return `${line} ${this.editor.state.doc.line(Math.min(line, this.editor.state.doc.lines)).text}`;
+  }
+
+  /** The cursor stays in sight when a move is shown below the slate. */
+  keepInSight() {
+    const head = this.editor.state.selection.main.head;
+    const effects = EditorView.scrollIntoView(head, { yMargin: 24 });
+    requestAnimationFrame(() => this.editor.dispatch({ effects, annotations: remote.of(true) }));
+  }
+
   /** The move on the cursor's line is shown beside the slate. @param {number} line */
   lookAt(line) {
-    const text = this.editor.state.doc.line(Math.min(line, this.editor.state.doc.lines)).text;
-    const said = `${line} ${text}`;
+    const said = this.lookedAt(line);
     if (said === this.looked || !this.pending.empty) return;
     this.looked = said;
+    const text = this.editor.state.doc.line(Math.min(line, this.editor.state.doc.lines)).text;
     clearTimeout(this.looking);
     this.looking = window.setTimeout(async () => {
       const move = document.getElementById("move");
@@ -355,8 +357,7 @@ class Desk {
       if (!answer.ok) return;
       const made = new DOMParser().parseFromString(await answer.text(), "text/html").getElementById("move");
       if (made) move?.replaceWith(document.adoptNode(made));
-      const head = this.editor.state.selection.main.head;
-      requestAnimationFrame(() => this.editor.dispatch({ effects: EditorView.scrollIntoView(head, { yMargin: 24 }), annotations: remote.of(true) }));
+      this.keepInSight();
     }, AFTER_TYPING_MS);
   }
 

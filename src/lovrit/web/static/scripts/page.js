@@ -11,12 +11,13 @@ export function say(text) {
   if (said) said.textContent = text;
 }
 
-// in the order of the work
-const SCREENS = ["/", "/crew", "/run", "/debrief", "/moves", "/club"];
+// in the order of the work, as the page lists them
+const screens = /** @type {NodeListOf<HTMLAnchorElement>} */ (document.querySelectorAll("nav[aria-label=Screens] a"));
 
 document.addEventListener("keydown", (event) => {
   if (event.ctrlKey || event.metaKey) return;
-  const screen = event.altKey && !event.shiftKey ? SCREENS[Number(/^Digit([1-9])$/.exec(event.code)?.[1] ?? 0) - 1] : undefined;
+  const nth = Number(/^Digit([1-9])$/.exec(event.code)?.[1] ?? 0) - 1;
+  const screen = event.altKey && !event.shiftKey ? screens[nth]?.href : undefined;
   if (screen) {
     event.preventDefault();
     location.assign(screen);

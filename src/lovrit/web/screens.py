@@ -1,0 +1,34 @@
+"""The screens, in the order of the work. A new one is a line here: its folder has its routes and its templates."""
+
+from typing import NamedTuple
+
+from fastapi import APIRouter
+
+from lovrit.web.club.routes import router as club
+from lovrit.web.crew.routes import router as crew
+from lovrit.web.debrief.routes import router as debrief
+from lovrit.web.desk.library import router as library
+from lovrit.web.desk.revisions import router as revisions
+from lovrit.web.desk.routes import router as desk
+from lovrit.web.desk.think import router as think
+from lovrit.web.moves.routes import router as moves
+from lovrit.web.run.routes import router as run
+
+
+class Screen(NamedTuple):
+    """A screen: the folder that it lives in, what it is called, where it begins, and its routes."""
+
+    key: str
+    name: str
+    path: str
+    routers: tuple[APIRouter, ...]
+
+
+SCREENS = (
+    Screen("desk", "Desk", "/", (library, revisions, think, desk)),
+    Screen("crew", "Crew", "/crew", (crew,)),
+    Screen("run", "Run", "/run", (run,)),
+    Screen("debrief", "Debrief", "/debrief", (debrief,)),
+    Screen("moves", "Moves", "/moves", (moves,)),
+    Screen("club", "Club", "/club", (club,)),
+)
