@@ -8,7 +8,7 @@ from alembic.config import Config
 from sqlalchemy import create_engine
 
 from lovrit.core.advice.company import Schools
-from lovrit.core.forecast.learned import Pace
+from lovrit.core.forecast.learned import Quickness
 from lovrit.core.moves.figure import Drawing, Pose
 from lovrit.core.moves.library import shipped
 from lovrit.core.moves.move import Move
@@ -27,7 +27,7 @@ def test_everything_that_a_club_chooses_is_there_after_a_restart(tmp_path: Path)
         club.set_missing(work, ["rings", "bell", "bell"])
         club.keep_move(work, HERON, 1, Drawing(start=Pose(), end=Pose(torso=60)))
         club.keep_move(work, HERON.but(cue="Still."), 2)
-        club.set_paces(work, Pace(factor=1.2, rests_on=9), {3: Pace(factor=0.9, rests_on=2)})
+        club.set_paces(work, Quickness(factor=1.2, rests_on=9), {3: Quickness(factor=0.9, rests_on=2)})
         for _ in range(2):
             club.put_aside(work, "no-cap", row.id, "we watch the clock", 3)
         club.put_aside(work, "no-cap", None, "", 4)
@@ -41,7 +41,7 @@ def test_everything_that_a_club_chooses_is_there_after_a_restart(tmp_path: Path)
         assert len(library.moves) == len(shipped().moves) + 1
         drawn = club.drawings(work)["heron stand"]
         assert drawn and drawn.end.torso == 60
-        assert club.paces(work) == {3: Pace(factor=0.9, rests_on=2)}
+        assert club.paces(work) == {3: Quickness(factor=0.9, rests_on=2)}
         assert [row.reason for row in club.asides(work, 1)] == ["", "we watch the clock"]
         assert [row.session_id for row in club.asides(work, 2)] == [None]
         for row in club.asides(work):

@@ -12,7 +12,7 @@ from typing import TYPE_CHECKING, Any, ClassVar, Self, TypeVar, dataclass_transf
 
 from pydantic import ConfigDict, TypeAdapter
 
-Kind = TypeVar("Kind")
+Checked = TypeVar("Checked")
 
 
 @dataclass_transform(frozen_default=True, kw_only_default=True, field_specifiers=(field,))
@@ -89,19 +89,19 @@ def _adapter(kind: Any) -> TypeAdapter[Any]:
     return _adapters[kind]
 
 
-def checked(kind: type[Kind], given: object) -> Kind:
+def checked(kind: type[Checked], given: object) -> Checked:
     """A value of a kind from fields that came from outside.
 
     Raises:
         ValidationError: naming each field that is missing, unknown, or can't be.
     """
-    made: Kind = _adapter(kind).validate_python(given)
+    made: Checked = _adapter(kind).validate_python(given)
     return made
 
 
-def checked_json(kind: type[Kind], text: str | bytes) -> Kind:
+def checked_json(kind: type[Checked], text: str | bytes) -> Checked:
     """The same from JSON text."""
-    made: Kind = _adapter(kind).validate_json(text)
+    made: Checked = _adapter(kind).validate_json(text)
     return made
 
 

@@ -86,10 +86,10 @@ def read_moves(text: str) -> Moves:
     return Moves(tuple(found.values()), tuple(problems))
 
 
-Row = tuple[str, dict[str, Any] | str]
+FileRow = tuple[str, dict[str, Any] | str]
 
 
-def _json_rows(text: str) -> Iterator[Row]:
+def _json_rows(text: str) -> Iterator[FileRow]:
     try:
         data = json.loads(text)
     except (ValueError, RecursionError) as error:
@@ -100,7 +100,7 @@ def _json_rows(text: str) -> Iterator[Row]:
         yield f"Move {nth}, “{name}”", told
 
 
-def _csv_rows(text: str) -> Iterator[Row]:
+def _csv_rows(text: str) -> Iterator[FileRow]:
     reader = Reader(text)
     columns = reader.columns
     if "name" not in columns or "pattern" not in columns:

@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from pathlib import Path
 from urllib.parse import quote
 
-from lovrit.core.run.frozen import Unreadable
+from lovrit.core.run.frozen import UnreadableClass
 from lovrit.store import classes
 from lovrit.store.database import Database
 from lovrit.store.tables import ClassRow
@@ -65,7 +65,7 @@ def _readable(path: Path, found: LookedThrough) -> None:
                     if row.frozen is not None:  # one of before is frozen at the next start
                         classes.run_by(row)
                     classes.events(work, row.id or 0)
-                except Unreadable as error:
+                except UnreadableClass as error:
                     found.wrong(f"Class {row.id}, “{row.title}”, is set aside when Lovrit starts. {error}")
     finally:
         database.close()

@@ -12,7 +12,7 @@ from sqlmodel import col, select
 from lovrit.core.crew.person import Comer
 from lovrit.core.moves.library import Library
 from lovrit.core.run.event import Event
-from lovrit.core.run.frozen import Frozen, Unreadable, freeze, frozen_object, thaw
+from lovrit.core.run.frozen import Frozen, UnreadableClass, freeze, frozen_object, thaw
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.values import checked, plain
 from lovrit.store.sessions import Gone
@@ -55,7 +55,7 @@ def comers(row: ClassRow) -> tuple[Comer, ...]:
     try:
         return tuple(checked(Comer, one) for one in row.people)
     except ValidationError:
-        raise Unreadable("Somebody who came to it can’t be read.") from None
+        raise UnreadableClass("Somebody who came to it can’t be read.") from None
 
 
 def run_by(row: ClassRow) -> Frozen:
@@ -126,7 +126,7 @@ def events(work: Work, class_id: int) -> tuple[Event, ...]:
     try:
         return tuple(checked(Event, body) for body in work.exec(query))
     except ValidationError:
-        raise Unreadable("Something that happened in it is of a kind that this Lovrit doesn’t know.") from None
+        raise UnreadableClass("Something that happened in it is of a kind that this Lovrit doesn’t know.") from None
 
 
 def add_event(work: Work, class_id: int, event: Event) -> bool:

@@ -6,7 +6,7 @@ from sqlmodel import Session as Work
 from sqlmodel import col, delete, or_, select
 
 from lovrit.core.advice.company import Schools
-from lovrit.core.forecast.learned import Pace
+from lovrit.core.forecast.learned import Quickness
 from lovrit.core.moves.figure import Drawing
 from lovrit.core.moves.library import Library, shipped
 from lovrit.core.moves.move import Move
@@ -53,7 +53,7 @@ def pace(work: Work) -> tuple[float, int]:
     return 1.0, 0
 
 
-def set_paces(work: Work, club: Pace, people: dict[int, Pace]) -> None:
+def set_paces(work: Work, club: Quickness, people: dict[int, Quickness]) -> None:
     """Keep the club's pace, and each person's who has scores."""
     _choose(work, "pace", plain(club))
     _choose(work, "paces", {str(person): plain(pace) for person, pace in people.items()})
@@ -72,11 +72,11 @@ def learnt(work: Work) -> list[tuple[int, float]]:
     return [(int(person), ratio) for ratios in work.exec(select(LearntRow.ratios)) for person, ratio in ratios]
 
 
-def paces(work: Work) -> dict[int, Pace]:
+def paces(work: Work) -> dict[int, Quickness]:
     """Each person's pace who has scores."""
     value = _choice(work, "paces")
     kept = value if isinstance(value, dict) else {}
-    return {int(person): checked(Pace, pace) for person, pace in kept.items()}
+    return {int(person): checked(Quickness, pace) for person, pace in kept.items()}
 
 
 def library(work: Work) -> Library:

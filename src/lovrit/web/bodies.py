@@ -8,7 +8,7 @@ MOST_FILE = 5_000_000
 FILES = frozenset({"/moves/file", "/desk/board"})
 
 
-class TooMuch(Exception):
+class TooLarge(Exception):
     """A body that is longer than it may be."""
 
 
@@ -35,7 +35,7 @@ class Bodies:
             message = await receive()
             came += len(message.get("body", b""))
             if came > most:
-                raise TooMuch
+                raise TooLarge
             return message
 
         async def sent(message: Message) -> None:
@@ -45,6 +45,6 @@ class Bodies:
 
         try:
             await self.app(scope, counted, sent)
-        except TooMuch:
+        except TooLarge:
             if not begun:
                 await self.refuse(scope, receive, send)

@@ -13,7 +13,7 @@ from lovrit.core.values import LovritError
 from lovrit.formats.plan_json import errors_object
 from lovrit.store.sessions import Gone
 from lovrit.store.trouble import DiskFull, Trouble, trouble_of
-from lovrit.web.bodies import TooMuch
+from lovrit.web.bodies import TooLarge
 from lovrit.web.house import house_of
 from lovrit.web.pages import page
 
@@ -35,7 +35,7 @@ def add_error_pages(app: FastAPI) -> None:
     app.add_exception_handler(DBAPIError, _database)
     for kind in NOT_OURS:
         app.add_exception_handler(kind, _no_such)
-    app.add_exception_handler(TooMuch, _too_much)
+    app.add_exception_handler(TooLarge, _too_much)
     app.add_exception_handler(Exception, _ours)
 
 
@@ -56,7 +56,7 @@ async def too_much(scope: Scope, receive: Receive, send: Send) -> None:
 
 async def _http(request: Request, error: Exception) -> Response:
     assert isinstance(error, HTTPException)
-    if isinstance(error.__cause__, TooMuch):
+    if isinstance(error.__cause__, TooLarge):
         return say(request, 413, *SAID[413])
     fallback = ("That did not work.", str(error.detail))
     title, text = SAID.get(error.status_code, fallback)

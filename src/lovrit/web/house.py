@@ -12,7 +12,7 @@ from jinja2 import Environment
 from starlette.datastructures import FormData
 
 from lovrit.core.advice.company import Day, Schools
-from lovrit.core.forecast.learned import Pace
+from lovrit.core.forecast.learned import Quickness
 from lovrit.core.moves.figure import Drawing
 from lovrit.core.moves.library import Library
 from lovrit.core.run.event import MOST_ID
@@ -37,7 +37,7 @@ class House:
     hub: Hub = field(default_factory=Hub)
     schools: Schools = field(default_factory=Schools)
     missing: frozenset[str] = frozenset()
-    paces: dict[int, Pace] = field(default_factory=dict)
+    paces: dict[int, Quickness] = field(default_factory=dict)
     drawings: dict[str, Drawing] = field(default_factory=dict)
     guests: Guests | None = None
     guesses: Guesses = field(default_factory=Guesses)

@@ -13,7 +13,7 @@ from lovrit.core.blocks.worktime import FACTOR, reps_s
 from lovrit.core.crew.paces import OwnPace, UnclearPace, read_paces, write_paces
 from lovrit.core.forecast.crowd import distance, finishes, late, rounds_of
 from lovrit.core.forecast.group import Someone
-from lovrit.core.forecast.learned import Pace, Scored, learn, pace_of, ratios_of
+from lovrit.core.forecast.learned import Quickness, Scored, learn, pace_of, ratios_of
 from lovrit.core.forecast.paced import paced, paced_said
 from lovrit.core.moves.library import Library, shipped
 from lovrit.core.moves.move import Move
@@ -180,9 +180,9 @@ def test_who_has_scores_is_drawn_round_them(factor: float, club: float, count: i
     assert isinstance(work, ForTime)
     library = two_second_moves()
     usual, slower = finishes(work, library, EIGHTEEN[:1]), library.at_pace(club, 9)
-    known = finishes(work, slower, [Someone(pace=Pace(factor=factor, rests_on=count))])
+    known = finishes(work, slower, [Someone(pace=Quickness(factor=factor, rests_on=count))])
     assert usual and known and known.middle_s == pytest.approx(usual.middle_s * factor, rel=0.05)
-    team = [Someone(pace=Pace(factor=1.0, rests_on=count))] * 18
+    team = [Someone(pace=Quickness(factor=1.0, rests_on=count))] * 18
     drawn, sure = finishes(work, library, EIGHTEEN), finishes(work, library, team)
     assert drawn and sure and sure.wait_s <= drawn.wait_s
 
@@ -191,8 +191,8 @@ def test_a_group_forecast_is_of_its_own_people() -> None:
     """Two slow by their scores are the last; with nobody slow the last ends earlier."""
     work = block("5 rounds for time\n  12 a\n  15 b")
     assert isinstance(work, ForTime)
-    slow = [Someone(pace=Pace(factor=1.6, rests_on=20))] * 2
-    quick = [Someone(pace=Pace(factor=0.9, rests_on=20))] * 16
+    slow = [Someone(pace=Quickness(factor=1.6, rests_on=20))] * 2
+    quick = [Someone(pace=Quickness(factor=0.9, rests_on=20))] * 16
     mixed, even = (finishes(work, two_second_moves(), [*some, *quick]) for some in (slow, quick[:2]))
     assert mixed and even and mixed.last_s > 1.3 * even.last_s and abs(mixed.first_s - even.first_s) < 8
 

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from lovrit.core.advice.note import Fix, Look, Note, Way
+from lovrit.core.advice.note import Fix, Look, Note, WayTo
 from lovrit.core.advice.order import FEW, put
 from lovrit.core.moves.guess import guess, nearest
 from lovrit.core.moves.move import Move
@@ -31,7 +31,7 @@ def unknown_move(look: Look) -> Iterator[Note]:
                     nth=nth,
                     fixes=(
                         *(_nearest(look, at, nth, task.name) if task is line.tasks[0] else ()),
-                        Way("move", "say it once", about=task.name),
+                        WayTo("move", "say it once", about=task.name),
                     ),
                 )
 

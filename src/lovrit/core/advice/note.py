@@ -20,7 +20,7 @@ PRACTICE = "coaches' practice"
 VERY_HARD, ALL_OUT = 9.0, 9.5
 
 
-Kind = TypeVar("Kind", bound=Block)
+OfKind = TypeVar("OfKind", bound=Block)
 
 
 @dataclass(frozen=True)
@@ -33,7 +33,7 @@ class Fix:
 
 
 @dataclass(frozen=True)
-class Way:
+class WayTo:
     """Where it is decided, when not on the slate: who comes, what a move is, or what must give for the clock.
 
     ``about`` is the move's name; ``must_s`` what the session must last at most.
@@ -62,7 +62,7 @@ class Note:
     line: int | None = None
     fixes: tuple[Fix, ...] = ()
     school: str = ""
-    way: Way | None = None
+    way: WayTo | None = None
 
 
 class Look:
@@ -101,7 +101,7 @@ class Look:
         at: int | None = None,
         nth: int | None = None,
         header: str = "",
-        fixes: tuple[Fix | Way, ...] = (),
+        fixes: tuple[Fix | WayTo, ...] = (),
         basis: str = PRACTICE,
         school: str = "",
     ) -> Note:
@@ -113,7 +113,7 @@ class Look:
         line = self.line(at, nth) if at is not None else place.line if place else None
         edits = [one for one in fixes if isinstance(one, Fix)]
         kept = tuple(fix for fix in edits if self._has_room(fix))
-        way = next((one for one in fixes if isinstance(one, Way)), None)
+        way = next((one for one in fixes if isinstance(one, WayTo)), None)
         if edits and not kept and not way:
             way = self._room_for(min(edits, key=lambda fix: fix.adds_s))
         return Note(code, level, text[:1].upper() + text[1:], reason, basis, at, line, kept, school, way)
@@ -125,15 +125,15 @@ class Look:
     def _spare(self) -> int | None:
         return self.plan.sums.spare_s
 
-    def _room_for(self, fix: Fix) -> Way:
+    def _room_for(self, fix: Fix) -> WayTo:
         must = self.timeline.total_s + (self._spare or 0) - fix.adds_s
-        return Way("fit", f"make room for {fix.text.removeprefix('add ')}", must_s=max(60, must))
+        return WayTo("fit", f"make room for {fix.text.removeprefix('add ')}", must_s=max(60, must))
 
     def blocks(self) -> list[tuple[int, Block, LaidBlock]]:
         """All blocks with their places and lengths."""
         return self._all
 
-    def of(self, kind: type[Kind]) -> list[tuple[int, Kind, LaidBlock]]:
+    def of(self, kind: type[OfKind]) -> list[tuple[int, OfKind, LaidBlock]]:
         """The blocks of one kind."""
         return [(at, block, laid) for at, block, laid in self._all if isinstance(block, kind)]
 

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from math import ceil, floor
 
-from lovrit.core.advice.note import ALL_OUT, VERY_HARD, Fix, Look, Note, Way, calmer, effort, hardest
+from lovrit.core.advice.note import ALL_OUT, VERY_HARD, Fix, Look, Note, WayTo, calmer, effort, hardest
 from lovrit.core.blocks.block import Block
 from lovrit.core.blocks.build import Build
 from lovrit.core.clock import clock
@@ -21,7 +21,7 @@ LIMITS: dict[Limit, str] = {
     "depth": "go deep",
     "floor": "go down to the floor",
 }
-INSTEAD: dict[Limit, str] = {
+INSTEAD_OF_LIMIT: dict[Limit, str] = {
     "overhead": "band press",
     "jumps": "side step",
     "depth": "hip hinge",
@@ -48,7 +48,7 @@ def pace_of_nobody(look: Look) -> Iterator[Note]:
                 text=f"Pace {pace_name(block.pace)}: {without} of {look.company.people} have none of their own.",
                 reason="Who has no pace goes by effort; write one beside it, or say the paces on the Crew page.",
                 at=at,
-                fixes=(Fix("at 7 as well", AddOption(block=at, text="at 7")), Way("crew", "say their paces")),
+                fixes=(Fix("at 7 as well", AddOption(block=at, text="at 7")), WayTo("crew", "say their paces")),
             )
 
 
@@ -237,7 +237,9 @@ def _instead(look: Look, move: Move, limit: Limit) -> str:
     if limit == "jumps" and move.low_impact:
         return move.low_impact
     fitting = [one for one in look.library.moves if one.pattern == move.pattern and not _concerns(one, limit)]
-    return next((one.name for one in fitting if not one.needs_kit and one.counted == move.counted), INSTEAD[limit])
+    return next(
+        (one.name for one in fitting if not one.needs_kit and one.counted == move.counted), INSTEAD_OF_LIMIT[limit]
+    )
 
 
 def missing_kit(look: Look) -> Iterator[Note]:

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from lovrit.core.advice.note import Fix, Look, Note, Way
+from lovrit.core.advice.note import Fix, Look, Note, WayTo
 from lovrit.core.blocks.hold_ladder import HoldLadder
 from lovrit.core.blocks.rotate import Rotate
 from lovrit.core.clock import clock, minutes
@@ -24,7 +24,7 @@ def over_slot(look: Look) -> Iterator[Note]:
             text=text,
             header="slot",
             reason="The next group is at the door when the slot ends.",
-            fixes=(*_shorter(look, over), Way("fit", "fit it", must_s=slot.seconds - look.session.setup_s)),
+            fixes=(*_shorter(look, over), WayTo("fit", "fit it", must_s=slot.seconds - look.session.setup_s)),
         )
         return
     longest = look.timeline.range_s[1] + look.session.setup_s
@@ -128,7 +128,7 @@ def more_groups_than_stations(look: Look) -> Iterator[Note]:
                 text=f"{look.groups} groups and {stations} stations: two groups would stand at one.",
                 reason="Deal fewer groups on the Crew page, or add a station.",
                 at=at,
-                fixes=(*_another_station(look, at), Way("crew", "deal fewer groups")),
+                fixes=(*_another_station(look, at), WayTo("crew", "deal fewer groups")),
             )
 
 

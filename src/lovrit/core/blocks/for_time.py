@@ -17,7 +17,7 @@ from lovrit.core.slate.line import Amount
 from lovrit.core.slate.problem import Unreadable
 from lovrit.core.slate.tree import Node, tokens, trees
 from lovrit.core.slate.words import Word
-from lovrit.core.slate.written import amount
+from lovrit.core.slate.written import whole_amount
 
 DEFAULT_ROUND_S = 60
 MOST_ROUNDS = 500
@@ -68,7 +68,7 @@ class ForTime(Block):
     @property
     def head(self) -> str:
         """Its first words."""
-        return f"{amount(self.over) if self.over else self.rounds.of('round')} for time"
+        return f"{whole_amount(self.over) if self.over else self.rounds.of('round')} for time"
 
     @property
     def repeats(self) -> Repeats | None:

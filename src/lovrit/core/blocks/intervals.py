@@ -25,7 +25,7 @@ from lovrit.core.moves.library import Library
 from lovrit.core.slate.line import Amount
 from lovrit.core.slate.tree import Node, figure, tokens, trees
 from lovrit.core.slate.words import Word
-from lovrit.core.slate.written import amount
+from lovrit.core.slate.written import whole_amount
 
 SCORE = Option(
     "score",
@@ -89,7 +89,7 @@ class Intervals(Paired):
 
     def _written(self) -> str:
         if self.each:
-            return amount(self.each)
+            return whole_amount(self.each)
         if len(self.pattern) == 1:
             return str(self.pattern[0])
         return "(" + " ".join(map(str, self.pattern)) + ")"

@@ -21,7 +21,7 @@ from lovrit.core.blocks.sets import Sets
 from lovrit.core.blocks.steady import Steady
 from lovrit.core.blocks.strength import Strength
 from lovrit.core.blocks.tempo import Tempo
-from lovrit.core.slate.words import BETWEEN, HEADER_WORDS, MARKS, NUMBERS, SIGNS, UNITS, Word
+from lovrit.core.slate.words import BETWEEN, HEADER_WORDS, MARKS, NUMBERS, SIGNS, UNIT_TERMS, Word
 
 KINDS: tuple[type[Block], ...] = (
     Steady, Rotate, Sets, Strength, Intervals, Every, Amrap, ForTime, Quality, HoldLadder, Tempo, Build, Rest,
@@ -33,14 +33,14 @@ else:
     AnyBlock = Annotated[reduce(or_, KINDS), Field(discriminator="kind")]
 
 
-class Said(NamedTuple):
+class KindForm(NamedTuple):
     """A form of a block's first words, and the kind that it makes."""
 
     kind: type[Block]
     form: Form
 
 
-FORMS: dict[str, Said] = {form.rule: Said(kind, form) for kind in KINDS for form in kind.forms}
+FORMS: dict[str, KindForm] = {form.rule: KindForm(kind, form) for kind in KINDS for form in kind.forms}
 OPTIONS: dict[str, Option] = {
     option.rule: option for said in reversed(FORMS.values()) for option in reversed(said.form.options)
 }
@@ -59,7 +59,7 @@ WORDS: tuple[Word, ...] = _unique(
         *BETWEEN,
         *(word for said in FORMS.values() for option in said.form.options for word in option.words),
         *SIGNS,
-        *UNITS,
+        *UNIT_TERMS,
         *MARKS,
         *HEADER_WORDS,
     ]

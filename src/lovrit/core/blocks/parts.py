@@ -13,7 +13,7 @@ from lovrit.core.slate.written import span as written_span
 from lovrit.core.values import Value
 
 Seconds = Annotated[int, Field(ge=0, le=86_400, strict=True)]  # strict: false is no number of seconds
-UNITS: dict[str, Unit] = {"S": "s", "MIN": "s", "M": "m", "CAL": "cal", "REPS": "reps"}
+UNIT_OF: dict[str, Unit] = {"S": "s", "MIN": "s", "M": "m", "CAL": "cal", "REPS": "reps"}
 
 
 class Count(Value):
@@ -162,7 +162,7 @@ def read_pair(node: Node, tag: str = "") -> tuple[Pair, list[Figure]]:
 
 def read_over(number: Token, unit: Node) -> Amount:
     """An amount that is repeated, or done once for time: metres, calories or reps."""
-    kind = UNITS[unit.children[0].type]  # type: ignore[union-attr]
+    kind = UNIT_OF[unit.children[0].type]  # type: ignore[union-attr]
     if kind == "s":
         raise Unreadable("A time needs its rest: write 6 x 0:40/0:20.", column(unit), ("metres", "calories", "reps"))
     if not float(number):

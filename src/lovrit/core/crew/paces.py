@@ -8,10 +8,10 @@ from pydantic import Field
 from lovrit.core.clock import clock, number, read_clock
 from lovrit.core.values import LovritError, Value
 
-Unit = Literal["m/s", "/500 m", "/km", "a minute"]
+PaceUnit = Literal["m/s", "/500 m", "/km", "a minute"]
 METRES = {"/500 m": 500, "/km": 1000}
-UNITS = r"m/s|/\s*500\s*m|/\s*km|a minute|/\s*min"
-WRITTEN = re.compile(rf"^(\d{{1,2}})\s*[:=]?\s+(\d+(?:\.\d+)?|\d+:[0-5]\d)\s*({UNITS})$", re.IGNORECASE)
+PACE_UNITS = r"m/s|/\s*500\s*m|/\s*km|a minute|/\s*min"
+WRITTEN = re.compile(rf"^(\d{{1,2}})\s*[:=]?\s+(\d+(?:\.\d+)?|\d+:[0-5]\d)\s*({PACE_UNITS})$", re.IGNORECASE)
 MOST = 20
 
 
@@ -24,7 +24,7 @@ class OwnPace(Value):
 
     number: Annotated[int, Field(ge=1, le=MOST)]
     value: Annotated[float, Field(gt=0, le=3600)]
-    unit: Unit
+    unit: PaceUnit
 
     @property
     def metres_s(self) -> float | None:
@@ -65,9 +65,9 @@ def _read(part: str) -> OwnPace:
     return OwnPace(number=int(match[1]), value=value, unit=_unit(match[3]))
 
 
-def _unit(text: str) -> Unit:
+def _unit(text: str) -> PaceUnit:
     plain = "".join(text.lower().split())
-    units: dict[str, Unit] = {"m/s": "m/s", "/500m": "/500 m", "/km": "/km"}
+    units: dict[str, PaceUnit] = {"m/s": "m/s", "/500m": "/500 m", "/km": "/km"}
     return units.get(plain, "a minute")
 
 

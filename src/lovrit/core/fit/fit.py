@@ -13,7 +13,7 @@ from pydantic import Field
 
 from lovrit.core.clock import clock, number, ratio
 from lovrit.core.fit.feel import Feel, feel
-from lovrit.core.fit.knobs import GIVES, Give, Knob, Turn, knobs
+from lovrit.core.fit.knobs import GIVES, Give, Knob, Setting, knobs
 from lovrit.core.fit.search import Combination, Goal, by_effort, by_ratio, by_time, cost_of
 from lovrit.core.fit.variations import Variation, variations
 from lovrit.core.moves.library import Library
@@ -177,7 +177,7 @@ def _made(text: str, combination: Combination, before: Plan, library: Library) -
     return Fit(text, plan, said, tuple(edits), cost_of(combination), feel(before, plan))
 
 
-def _said(knob: Knob, turn: Turn, before: Plan) -> str:
+def _said(knob: Knob, turn: Setting, before: Plan) -> str:
     """A turn in words; which block's, where several have such a figure."""
     places = before.reading.blocks
     alike = sum(knob.figure in place.figures for place in places)

@@ -22,7 +22,7 @@ MOST_COUNT = 60
 
 
 @dataclass(frozen=True)
-class Turn:
+class Setting:
     """A knob turned: the edits that write it, what they come to in words, and how far it is from before."""
 
     value: float
@@ -39,7 +39,7 @@ class Knob:
     figure: str
     give: Give
     now: float
-    turns: tuple[Turn, ...]
+    turns: tuple[Setting, ...]
     put: Callable[[Block, float], Block]
 
 
@@ -72,11 +72,11 @@ def _figure(at: int, figure: str, now: float, give: Give, values: Callable[[int]
     return Knob(at, figure, give, now, turns, _put(figure))
 
 
-def _turn(at: int, figure: str, now: float, value: float) -> Turn:
+def _turn(at: int, figure: str, now: float, value: float) -> Setting:
     timed = figure not in ("rounds", "sets", "count", "reps")
     said = f"{figure} {_times(now, value)}" if timed else _counted(figure, now, value)
     edit = SetFigure(block=at, figure=figure, value=value)
-    return Turn(value, (edit,), said, far(now, value) + (rough(value) if timed else 0))
+    return Setting(value, (edit,), said, far(now, value) + (rough(value) if timed else 0))
 
 
 def _times(now: float, value: float) -> str:
@@ -144,9 +144,9 @@ def _holds(block: Block, total: int) -> bool:
     return block.start_s + block.step_s * (total // block.period_s - 1) <= block.period_s
 
 
-def _length(at: int, block: Block, now: float, value: float) -> Turn:
+def _length(at: int, block: Block, now: float, value: float) -> Setting:
     edit = SetFigure(block=at, figure="total", value=value)
-    return Turn(value, (edit,), _lasts(block, now, value), far(now, value) + rough(value))
+    return Setting(value, (edit,), _lasts(block, now, value), far(now, value) + rough(value))
 
 
 def _lasts(block: Block, now: float, value: float) -> str:
@@ -159,10 +159,10 @@ def _stations(at: int, block: Block) -> Knob:
     """Stations taken off the end; none are made up."""
     now = len(block.moves)
 
-    def turn(left: int) -> Turn:
+    def turn(left: int) -> Setting:
         gone = [line.name for line in block.moves[left:]]
         edits = tuple(LineEdit(what="remove", block=at, move=nth) for nth in range(now - 1, left - 1, -1))
-        return Turn(left, edits, f"{now} → {left} stations, without {' and '.join(gone)}", far(now, left) + 0.5)
+        return Setting(left, edits, f"{now} → {left} stations, without {' and '.join(gone)}", far(now, left) + 0.5)
 
     turns = tuple(turn(left) for left in range(2, now))
     return Knob(at, "stations", "stations", now, turns, lambda one, left: one.but(moves=one.moves[: int(left)]))
@@ -176,10 +176,10 @@ def _reps(block: Block) -> list[float]:
 def _rep_share(at: int, block: Block) -> Knob:
     """All reps of a block by one share, rounded to whole ones."""
 
-    def turn(share: int) -> Turn:
+    def turn(share: int) -> Setting:
         scaled = {nth: _scaled(line, share) for nth, line in enumerate(block.moves)}
         edits = tuple(SetAmount(block=at, move=nth, value=reps) for nth, reps in scaled.items() if reps)
-        return Turn(share, edits, f"reps to {share} in 100", far(100, share) + 0.1)
+        return Setting(share, edits, f"reps to {share} in 100", far(100, share) + 0.1)
 
     def put(one: Block, share: float) -> Block:
         return one.but(moves=tuple(_line(line, _scaled(line, round(share))) for line in one.moves))
@@ -212,9 +212,9 @@ def _effort(at: int, block: Block, place: BlockPlace, values: tuple[float, ...])
     return Knob(at, "effort", "effort", now, turns, put_effort)
 
 
-def _asking(at: int, now: float, value: float) -> Turn:
+def _asking(at: int, now: float, value: float) -> Setting:
     edit: Edit = Ease(block=at, most=value) if value < now else SetFigure(block=at, figure="effort", value=value)
-    return Turn(value, (edit,), f"effort {number(now)} → {number(value)}", 1 + abs(now - value) / 2)
+    return Setting(value, (edit,), f"effort {number(now)} → {number(value)}", 1 + abs(now - value) / 2)
 
 
 def put_effort(block: Block, value: float) -> Block:
@@ -225,7 +225,7 @@ def put_effort(block: Block, value: float) -> Block:
     return block.but(efforts=tuple(Effort(low=min(one.low, value), high=min(one.high, value)) for one in block.efforts))
 
 
-def efforts_to(session: Session, places: tuple[BlockPlace, ...], to: float) -> list[tuple[Knob, Turn]]:
+def efforts_to(session: Session, places: tuple[BlockPlace, ...], to: float) -> list[tuple[Knob, Setting]]:
     """Every block that can be asked for just so much, with the turn that does it."""
     asked = [
         _effort(at, block, place, (to,))

@@ -9,11 +9,11 @@ from typing import NamedTuple
 from lovrit.core.blocks.block import Block, Paired
 from lovrit.core.blocks.parts import Pair, Stretch
 from lovrit.core.blocks.step import Laying
-from lovrit.core.fit.knobs import Knob, Turn, put_effort
+from lovrit.core.fit.knobs import Knob, Setting, put_effort
 from lovrit.core.moves.library import Library
 from lovrit.core.timeline.sums import is_hard
 
-Turned = tuple[tuple[Knob, Turn], ...]
+Turned = tuple[tuple[Knob, Setting], ...]
 
 
 class Change(NamedTuple):

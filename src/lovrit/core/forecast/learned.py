@@ -16,7 +16,7 @@ USUAL = 4
 LIMITS = (0.4, 2.5)
 
 
-class Pace(Value):
+class Quickness(Value):
     """How long people take where a usual person takes 1, and on how many scores that rests."""
 
     factor: float = 1.0
@@ -37,23 +37,23 @@ def ratio_of(block: Block, text: str, library: Library) -> float | None:
     return ratio if ratio and LIMITS[0] <= ratio <= LIMITS[1] else None
 
 
-def pace_of(ratios: Iterable[float], usual: float = 1.0) -> Pace:
+def pace_of(ratios: Iterable[float], usual: float = 1.0) -> Quickness:
     """The pace that these ratios say, drawn towards what is usual."""
     logs = [log(one) for one in ratios]
     mean = (sum(logs) + USUAL * log(usual)) / (len(logs) + USUAL)
-    return Pace(factor=round(exp(mean), 3), rests_on=len(logs))
+    return Quickness(factor=round(exp(mean), 3), rests_on=len(logs))
 
 
-Said = tuple[int, float]
+Ratio = tuple[int, float]
 
 
-def ratios_of(scores: Iterable[Scored], library: Library) -> list[Said]:
+def ratios_of(scores: Iterable[Scored], library: Library) -> list[Ratio]:
     """What scores say of those who made them: (person, ratio) for each that says something."""
     found = ((one.person, ratio_of(one.block, one.text, library)) for one in scores)
     return [(person, ratio) for person, ratio in found if ratio is not None]
 
 
-def learn(said: Iterable[Said]) -> tuple[Pace, dict[int, Pace]]:
+def learn(said: Iterable[Ratio]) -> tuple[Quickness, dict[int, Quickness]]:
     """The club's pace, and each person's who has scores."""
     by_person: dict[int, list[float]] = {}
     for person, ratio in said:

@@ -63,7 +63,7 @@ class Limb(NamedTuple):
     far: bool
 
 
-class Figure(NamedTuple):
+class Posture(NamedTuple):
     """A position as lines: limbs, the head's middle, hands, near foot and hip, and how far it reaches."""
 
     limbs: tuple[Limb, ...]
@@ -91,7 +91,7 @@ def _leg(hip: Point, thigh: float, shin: float, feet: float | None) -> tuple[Poi
     return _chain(hip, ((thigh, THIGH), (shin, SHIN), (foot, FOOT)))
 
 
-def figure(pose: Pose) -> Figure:
+def figure(pose: Pose) -> Posture:
     """Joints of a position by forward kinematics; the lowest of them stands on the floor, or ``lift`` above it."""
     hip = Point(0, 0)
     neck = _from(hip, pose.torso, TORSO)
@@ -105,7 +105,7 @@ def figure(pose: Pose) -> Figure:
     return _on_the_floor(limbs, head, [limb.joints[-1] for limb in limbs[len(legs) : -1]], pose.lift)
 
 
-def _on_the_floor(limbs: list[Limb], head: Point, hands: list[Point], lift: float) -> Figure:
+def _on_the_floor(limbs: list[Limb], head: Point, hands: list[Point], lift: float) -> Posture:
     points = [point for limb in limbs for point in limb.joints]
     down = min([head.y - HEAD, *(point.y for point in points)]) - lift
     left = min([head.x - HEAD, *(point.x for point in points)])
@@ -114,7 +114,7 @@ def _on_the_floor(limbs: list[Limb], head: Point, hands: list[Point], lift: floa
     def at(point: Point) -> Point:
         return Point(point.x - left, point.y - down)
 
-    return Figure(
+    return Posture(
         limbs=tuple(Limb(tuple(at(point) for point in limb.joints), limb.far) for limb in limbs),
         head=at(head),
         hands=tuple(at(hand) for hand in hands),

@@ -11,7 +11,7 @@ Pattern = Literal["squat", "hinge", "lunge", "push", "pull", "carry", "brace", "
 Impact = Literal["none", "low", "high"]
 PATTERNS: tuple[Pattern, ...] = ("squat", "hinge", "lunge", "push", "pull", "carry", "brace", "gait")
 Name = Annotated[str, Field(min_length=1, max_length=80)]
-Said = Annotated[str, Field(max_length=300)]
+Sentence = Annotated[str, Field(max_length=300)]
 
 
 class Move(Value):
@@ -44,10 +44,10 @@ class Move(Value):
     also: tuple[Name, ...] = ()
     easier: tuple[Name, ...] = ()
     harder: tuple[Name, ...] = ()
-    low_impact: Said = ""
-    no_kit: Said = ""
-    cue: Said = ""
-    caution: Said = ""
+    low_impact: Sentence = ""
+    no_kit: Sentence = ""
+    cue: Sentence = ""
+    caution: Sentence = ""
 
     @property
     def needs_kit(self) -> tuple[str, ...]:

@@ -2,11 +2,11 @@
 
 from typing import Annotated, Literal
 
-from pydantic import ConfigDict, Field
+from pydantic import Field
 
 from lovrit.core.values import Value
 
-Kind = Literal[
+EventKind = Literal[
     "start", "hold", "resume", "next", "back", "longer", "stops", "returns", "mark", "end", "goes-on",
     "felt", "score", "note",
 ]  # fmt: skip
@@ -23,10 +23,8 @@ class Event(Value):
     or felt; ``value`` the effort felt; ``block`` and ``text`` for a score; ``text`` for a note.
     """
 
-    model_config = ConfigDict(defer_build=False)
-
     id: Annotated[str, Field(min_length=1, max_length=64)]
-    kind: Kind
+    kind: EventKind
     at_ms: Annotated[int, Field(ge=0, le=MOST_ID)]
     place: Annotated[int | None, Field(ge=COUNT_IN, le=MOST_ID)] = None
     seconds: Annotated[int | None, Field(ge=-600, le=600)] = None

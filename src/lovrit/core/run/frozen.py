@@ -17,7 +17,7 @@ from lovrit.core.values import LovritError, checked, plain
 FORMAT = 1
 
 
-class Unreadable(LovritError):
+class UnreadableClass(LovritError):
     """A class that was kept in a way that this Lovrit does not read."""
 
 
@@ -59,13 +59,13 @@ def thaw(kept: dict[str, Any]) -> Frozen:
         Unreadable: if it was written in another format, or isn't one.
     """
     if kept.get("format") != FORMAT:
-        raise Unreadable("It was kept by a newer Lovrit than this one.")
+        raise UnreadableClass("It was kept by a newer Lovrit than this one.")
     try:
         session = checked(Session, kept["session"])
         blocks = tuple(_block(one) for one in kept["blocks"])
         intervals = tuple(Interval(*one) for one in kept["intervals"])
     except (KeyError, TypeError, ValueError, ValidationError):
-        raise Unreadable("What it was run by can’t be read.") from None
+        raise UnreadableClass("What it was run by can’t be read.") from None
     return Frozen(session, Timeline(blocks, intervals), dict(kept.get("drawn", {})))
 
 

@@ -27,7 +27,7 @@ class Lap(Value):
     to_ms: int
 
 
-class Score(Value):
+class ScoreTold(Value):
     """A score of a block, as it was said; ``person`` where it is one person's."""
 
     block: int
@@ -56,7 +56,7 @@ class Class(Value):
     ever_stopped: dict[int, int] = field(default_factory=dict)
     marks: tuple[int, ...] = ()
     felt: dict[int, float] = field(default_factory=dict)
-    scores: tuple[Score, ...] = ()
+    scores: tuple[ScoreTold, ...] = ()
     note: str = ""
     seen: frozenset[str] = frozenset()
 
@@ -245,7 +245,7 @@ def _score(state: Class, event: Event, _at_ms: int) -> Class:
         return state
     kept = [one for one in state.scores if (one.block, one.person) != (event.block, event.person)]
     text = (event.text or "").strip()
-    new = [Score(block=event.block, text=text, person=event.person)] if text else []
+    new = [ScoreTold(block=event.block, text=text, person=event.person)] if text else []
     return state.with_(scores=tuple(kept + new))
 
 

@@ -5,10 +5,10 @@ from typing import Any
 
 from lark import Token
 
-from lovrit.core.blocks.parts import UNITS
+from lovrit.core.blocks.parts import UNIT_OF
 from lovrit.core.clock import read_clock
 from lovrit.core.session.grammar import parse_line
-from lovrit.core.slate.line import Amount, Form, Kit, Line, Load, Task, Way
+from lovrit.core.slate.line import Amount, AmountForm, Kit, Line, Load, Task, Way
 from lovrit.core.slate.problem import Unreadable
 from lovrit.core.slate.tree import Figure, Node, column, figure, find, seconds, tokens, trees
 
@@ -108,7 +108,7 @@ def _way(node: Node) -> Way:
     return Way(amount=_amount(amount) if amount else None, name=_name(find(node, "name")))
 
 
-def _form(node: Node, numbers: list[Token], what: str) -> tuple[Form, tuple[float, ...]]:
+def _form(node: Node, numbers: list[Token], what: str) -> tuple[AmountForm, tuple[float, ...]]:
     values = tuple(float(token) for token in numbers)
     if tokens(node, "DASH"):
         if values[0] > values[1]:
@@ -129,7 +129,7 @@ def _amount(node: Node) -> Amount:
     if not all(0 < value <= 100_000 for value in values):
         raise Unreadable("That is nothing to do, or far too much.", column(node))
     factor = 60 if kind == "MIN" else 1
-    return Amount(form=form, values=tuple(value * factor for value in values), unit=UNITS[kind])
+    return Amount(form=form, values=tuple(value * factor for value in values), unit=UNIT_OF[kind])
 
 
 def _load(node: Node) -> Load:

@@ -20,7 +20,7 @@ class Own(NamedTuple):
     move: str = ""
 
 
-Said = re.Match[str]
+Matched = re.Match[str]
 # what stands behind a heading: options in the slate's own words, taken over as they are
 TAIL = r"(?P<tail>(?:\s*,|\s+(?:at|cap|rest|break|heart|pace|ladder|partners|score|half|drop|change|lead-in)\b).*)?"
 MIN = r"(?:\s*(?:'|′|min(?:ute)?s?\b\.?))"
@@ -51,7 +51,7 @@ def _asked(said: str, one: str, two: str, nearest: str | None = None) -> Unreada
 LENGTH = r"(?P<n>\d+:[0-5]\d|\d+(?:\.\d+)?)(?P<u>" + MIN + "|" + SEC + r")?"
 
 
-def _every(period_s: int, found: Said) -> Own:
+def _every(period_s: int, found: Matched) -> Own:
     """A task every so often: for a length, or so many times."""
     tail = found["tail"] or ""
     if found.groupdict().get("times"):
@@ -59,24 +59,24 @@ def _every(period_s: int, found: Said) -> Own:
     return Own(f"every {_clock(period_s)} for {_clock(_seconds(found['n'], found['u']))}{tail}")
 
 
-def _emom(found: Said) -> Own:
+def _emom(found: Matched) -> Own:
     minutes = int(found["every"] or 1)
     if found["times"] and minutes == 1:
         return Own(f"every 1:00 for {_clock(60 * int(found['times']))}{found['tail'] or ''}")
     return _every(60 * minutes, found)
 
 
-def _every_period(found: Said) -> Own:
+def _every_period(found: Matched) -> Own:
     if not found["pu"] and ":" not in found["p"]:
         raise _asked(f"every {found['p']}", f"{found['p']}:00", f"0:{int(float(found['p'])):02}")
     return _every(_seconds(found["p"], found["pu"]), found)
 
 
-def _amrap(found: Said) -> Own:
+def _amrap(found: Matched) -> Own:
     return Own(f"as many as possible in {_clock(_seconds(found['n'], found['u']))}{found['tail'] or ''}")
 
 
-def _pair(found: Said) -> str:
+def _pair(found: Matched) -> str:
     return f"{short(_seconds(found['w'], found['wu'], 's'))}/{short(_seconds(found['r'], found['ru'], 's'))}"
 
 
@@ -85,36 +85,36 @@ def short(seconds: int) -> str:
     return str(seconds) if seconds < 60 else _clock(seconds)
 
 
-def _times(found: Said) -> Own:
+def _times(found: Matched) -> Own:
     return Own(f"{found['times']} x {_pair(found)}{found['tail'] or ''}")
 
 
-def _rounds(found: Said) -> Own:
+def _rounds(found: Matched) -> Own:
     return Own(f"{found['times']} rounds of {_pair(found)}{found['tail'] or ''}")
 
 
-def _sets(found: Said) -> Own:
+def _sets(found: Matched) -> Own:
     name, load = (found["name"] or "").strip(), found["load"] or ""
     if not name and load:
         return Own(f"{found['times']} sets of {found['reps']} reps", f"@ {load}")
     return Own(f"{found['times']} sets of {found['reps']} reps", f"{name}{' @ ' + load if load else ''}")
 
 
-def _for_time(found: Said) -> Own:
+def _for_time(found: Matched) -> Own:
     cap = f", cap {_clock(_seconds(found['n'], found['u']))}" if found["n"] else ""
     return Own(f"{found['times'] or 1} rounds for time{cap}" if found["times"] else f"for time{cap}")
 
 
-def _around(found: Said) -> Own:
+def _around(found: Matched) -> Own:
     label = "warm-up" if found["which"].lower() in ("wu", "warm") else "cool-down"
     return Own(f"{label} {_clock(_seconds(found['n'], found['u']))}{found['tail'] or ''}")
 
 
-def _steady(found: Said) -> Own:
+def _steady(found: Matched) -> Own:
     return Own(f"{found['label']} {_clock(_seconds(found['n'], found['u']))}{found['tail'] or ''}")
 
 
-def _rest(found: Said) -> Own | None:
+def _rest(found: Matched) -> Own | None:
     number, unit = found["n"], found["u"]
     if not unit and ":" not in number:
         bare = int(float(number))
@@ -125,7 +125,7 @@ def _rest(found: Said) -> Own | None:
     return Own(f"rest {_clock(_seconds(number, unit))}")
 
 
-def _every_period_rounds(found: Said) -> Own:
+def _every_period_rounds(found: Matched) -> Own:
     """So often, for so many rounds or so long."""
     if found["rounds"]:
         period = _seconds(found["p"], found["pu"])
@@ -133,7 +133,7 @@ def _every_period_rounds(found: Said) -> Own:
     return _every_period(found)
 
 
-def _bare(found: Said) -> Own | None:
+def _bare(found: Matched) -> Own | None:
     """A steady block with a bare figure: minutes, or asked."""
     label = found["label"].lower()
     if label.split(" ", 1)[0] in NOT_STEADY:
@@ -150,9 +150,9 @@ PAIR = (
 )
 SLASHED = rf"(?P<w>\d+(?::\d\d)?)(?P<wu>{SEC}|{MIN})?\s*/\s*(?P<r>\d+(?::\d\d)?)(?P<ru>{SEC}|{MIN})?"
 X = r"\s*[x×]\s*"
-CAP = re.compile(r"\bcap (\d+)(?![\d:.]|\s*(?:s|min|'|\"))", re.IGNORECASE)
+BARE_CAP = re.compile(r"\bcap (\d+)(?![\d:.]|\s*(?:s|min|'|\"))", re.IGNORECASE)
 BARE_HEADER = re.compile(r"(slot|setup)\s*:\s*(\d+)", re.IGNORECASE)
-SAYINGS: tuple[tuple[re.Pattern[str], Callable[[Said], Own | None]], ...] = tuple(
+SAYINGS: tuple[tuple[re.Pattern[str], Callable[[Matched], Own | None]], ...] = tuple(
     (re.compile(rf"^{pattern}$", re.IGNORECASE), does)
     for pattern, does in (
         (rf"e(?P<every>\d?)mom(?:{X}(?P<times>\d+)|(?:\s+for)?\s+{LENGTH})(?:\s*min(?:utes?)?)?{TAIL}", _emom),
@@ -209,7 +209,7 @@ def own_form(text: str) -> Own | None:
 
 def _caps(line: str) -> str:
     """A bare cap is minutes."""
-    return CAP.sub(lambda found: f"cap {_clock(_seconds(found[1], None))}", line)
+    return BARE_CAP.sub(lambda found: f"cap {_clock(_seconds(found[1], None))}", line)
 
 
 def own_header(text: str) -> str | None:

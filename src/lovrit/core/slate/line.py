@@ -5,7 +5,7 @@ from typing import Literal
 from lovrit.core.values import Value
 
 Unit = Literal["reps", "s", "m", "cal"]
-Form = Literal["one", "range", "standards", "max"]
+AmountForm = Literal["one", "range", "standards", "max"]
 Side = Literal["none", "each", "by-round"]
 
 
@@ -15,7 +15,7 @@ class Amount(Value):
     ``values`` are in ``unit``; a range has low and high, standards the higher first as written, ``max`` none.
     """
 
-    form: Form = "one"
+    form: AmountForm = "one"
     values: tuple[float, ...] = ()
     unit: Unit = "reps"
 

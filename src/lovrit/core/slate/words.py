@@ -63,7 +63,7 @@ SIGNS = (
     Word("CLOSE", '")"', "“)”", ")"),
     Word("WORD", r"/[^\W\d_][^\s,|@:+#\/()\x00-\x1f]*/", "a name", "squat"),
 )
-UNITS = (
+UNIT_TERMS = (
     Word("S.4", r"/s(?:ec(?:onds?)?)?\b/i", "“s”", "s"),
     Word("MIN.4", r"/min(?:ute)?s?\b/i", "“min”", "min"),
     Word("M.4", r"/m(?:et(?:re|er)s?)?\b/i", "metres, as in 300 m", "m"),

@@ -27,6 +27,11 @@ def amount(value: Amount) -> str:
     return joint.join(number(one) for one in value.values) + UNIT_WORDS[value.unit]
 
 
+def whole_amount(value: Amount) -> str:
+    """An amount that stands by itself, reps with their unit."""
+    return amount(value) + (" reps" if value.unit == "reps" and value.form != "max" else "")
+
+
 def load(value: Load) -> str:
     """A load with its unit."""
     joint = "-" if value.form == "range" else "/"

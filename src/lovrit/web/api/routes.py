@@ -23,7 +23,7 @@ from lovrit.formats.session_json import from_object, schema, session_object
 from lovrit.formats.writers import WRITERS, When
 from lovrit.web.house import House, InHouse
 
-Form = Enum("Form", {name: name for name in WRITERS}, type=str)  # type: ignore[misc]  # the names of the writers
+FormName = Enum("Form", {name: name for name in WRITERS}, type=str)  # type: ignore[misc]  # the names of the writers
 
 
 class Errors(BaseModel):
@@ -32,7 +32,7 @@ class Errors(BaseModel):
     errors: list[Problem]
 
 
-class SlateText(BaseModel):
+class SlateBody(BaseModel):
     """A slate's text."""
 
     slate: str = Field(max_length=200_000)
@@ -51,13 +51,13 @@ class SessionBody(Session):
     version: Literal[1] = 1
 
 
-class FitBody(SlateText):
+class FitBody(SlateBody):
     """A slate, and what must be."""
 
     wish: Wish
 
 
-class RecastBody(SlateText):
+class RecastBody(SlateBody):
     """A slate, which of its blocks (from 1), and what it is to become."""
 
     block: Annotated[int, Field(ge=1, le=5000)] = 1
@@ -90,13 +90,13 @@ def plan(house: InHouse, session: Annotated[SessionBody, Body()]) -> Response:
 
 
 @router.post("/plan/slate", responses=REFUSED)
-def plan_slate(house: InHouse, body: SlateText) -> Response:
+def plan_slate(house: InHouse, body: SlateBody) -> Response:
     """Lay a slate on the clock."""
     return _planned(house, plan_any(body.slate, house.library))
 
 
 @router.post("/read/slate", responses=REFUSED)
-def read_slate(house: InHouse, body: SlateText) -> Response:
+def read_slate(house: InHouse, body: SlateBody) -> Response:
     """A slate in its JSON form."""
     plan = plan_any(body.slate, house.library)
     if plan.problems:
@@ -118,7 +118,7 @@ def read_csv(body: CsvText) -> Response:
         200: {"description": "The session in that form.", "content": {one.media_type: {} for one in WRITERS.values()}},
     },
 )
-def write(house: InHouse, form: Annotated[Form, Path()], session: Annotated[SessionBody, Body()]) -> Response:
+def write(house: InHouse, form: Annotated[FormName, Path()], session: Annotated[SessionBody, Body()]) -> Response:
     """A session in another form."""
     planned = _session(house, session)
     if planned.problems:

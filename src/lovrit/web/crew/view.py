@@ -4,7 +4,7 @@ from lovrit.core.blocks.parts import Heart
 from lovrit.core.crew.groups import deal, sizes, usual_groups
 from lovrit.core.crew.paces import spread, within, write_paces
 from lovrit.core.crew.person import Comer, Person
-from lovrit.core.forecast.learned import Pace
+from lovrit.core.forecast.learned import Quickness
 from lovrit.core.heart.demand import corridor
 from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import Value, fields_of
@@ -12,7 +12,7 @@ from lovrit.core.values import Value, fields_of
 LOW_BPM, HIGH_BPM = 40, 205
 
 
-class Row(Value):
+class ComerRow(Value):
     """A person's line: the thin line from rest to highest, and the work's box on it, in percent."""
 
     person: Person
@@ -27,8 +27,8 @@ class Row(Value):
 class CrewView(Value):
     """Who comes in which group, who stays away, and the line that opens the page."""
 
-    groups: tuple[tuple[Row, ...], ...]
-    away: tuple[Row, ...]
+    groups: tuple[tuple[ComerRow, ...], ...]
+    away: tuple[ComerRow, ...]
     coming: int
     said: str
     by_effort: int
@@ -40,7 +40,7 @@ STANDS = {"usual": "", "new": "new", "back": "just back"}
 DOES_NOT = {"overhead": "nothing overhead", "jumps": "no jumps", "depth": "no depth", "floor": "not on the floor"}
 
 
-def stands_in_words(person: Person, today: str, pace: Pace | None, plan: Plan) -> str:
+def stands_in_words(person: Person, today: str, pace: Quickness | None, plan: Plan) -> str:
     """How a person stands, what they don't do now, and of their paces what this session asks for."""
     weeks = person.weeks(today)
     week = f", week {weeks + 1}" if weeks is not None and person.standing != "usual" else ""
@@ -68,7 +68,7 @@ def crew_view(
     everyone: list[Person],
     comers: list[tuple[Person, int]],
     today: str = "",
-    paces: dict[int, Pace] | None = None,
+    paces: dict[int, Quickness] | None = None,
 ) -> CrewView:
     """The evening's people by group; ``today`` is YYYY-MM-DD, for weeks on a level."""
     known = paces or {}
@@ -77,7 +77,7 @@ def crew_view(
     target = main_heart(plan)
     count = max((group for _, group in comers), default=-1) + 1
     here = {person.id for person, _ in comers}
-    by_group: list[list[Row]] = [[] for _ in range(count)]
+    by_group: list[list[ComerRow]] = [[] for _ in range(count)]
     for person, group in comers:
         box = corridor(person, effort, target)
         by_group[group].append(_row(person, group, box, stands.get(person.id, "")))
@@ -95,10 +95,10 @@ def crew_view(
     )
 
 
-def _row(person: Person, group: int | None, box: tuple[float, float] | None, stands: str) -> Row:
+def _row(person: Person, group: int | None, box: tuple[float, float] | None, stands: str) -> ComerRow:
     line = None if person.effort_only else (_at(person.rest_hr), _at(person.max_hr))
     shown = (_at(box[0]), _at(box[1])) if box else None
-    return Row(
+    return ComerRow(
         person=person,
         comes=group is not None,
         group=group or 0,

@@ -3,15 +3,15 @@
 from sqlmodel import Session as Work
 
 from lovrit.core.forecast.learned import Scored, learn, ratios_of
-from lovrit.core.run.frozen import Frozen, Unreadable
-from lovrit.core.run.state import Score, begin, fold
+from lovrit.core.run.frozen import Frozen, UnreadableClass
+from lovrit.core.run.state import ScoreTold, begin, fold
 from lovrit.store import classes, club
 from lovrit.web.house import House
 
 NOBODY = 0
 
 
-def learn_from(house: House, class_id: int, plan: Frozen, scores: tuple[Score, ...]) -> None:
+def learn_from(house: House, class_id: int, plan: Frozen, scores: tuple[ScoreTold, ...]) -> None:
     """Hold a class's scores against the usual pace, and forecast by what all classes say from now on."""
     with house.database.writing() as work:
         _keep(house, work, class_id, plan, scores)
@@ -24,13 +24,13 @@ def learn_class(house: House, work: Work, class_id: int) -> None:
     try:
         plan = classes.run_by(classes.get(work, class_id))
         happened = [event for event in classes.events(work, class_id) if event.kind == "score"]
-    except Unreadable:
+    except UnreadableClass:
         return
     state = fold((), happened) if happened else begin(())
     _keep(house, work, class_id, plan, state.scores)
 
 
-def _keep(house: House, work: Work, class_id: int, plan: Frozen, scores: tuple[Score, ...]) -> None:
+def _keep(house: House, work: Work, class_id: int, plan: Frozen, scores: tuple[ScoreTold, ...]) -> None:
     usual = house.library.at_pace(1.0, 0)
     blocks = plan.session.blocks
     scored = [

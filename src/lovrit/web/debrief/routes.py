@@ -18,7 +18,7 @@ from lovrit.web.debrief.learning import learn_from
 from lovrit.web.debrief.view import debrief_view
 from lovrit.web.house import FormId, House, Id, InHouse
 from lovrit.web.pages import day, page, render
-from lovrit.web.run.floor import Floor, Told
+from lovrit.web.run.floor import Floor, Happened
 from lovrit.web.run.routes import floor_of
 
 router = APIRouter()
@@ -64,7 +64,7 @@ def _shown(
     return page(request, house, "debrief/page.html", status=422 if refused else 200, **values)
 
 
-def _happen(floor: Floor, class_id: int, **fields: object) -> Told:
+def _happen(floor: Floor, class_id: int, **fields: object) -> Happened:
     """Something that is said of a class afterwards.
 
     Raises:

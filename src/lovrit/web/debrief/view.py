@@ -20,7 +20,7 @@ class Cell(Value):
     said: str = ""
 
 
-class PersonRow(Value):
+class MatrixRow(Value):
     """A person's turns in a row."""
 
     comer: Comer
@@ -54,7 +54,7 @@ class FoldView(Value):
     peak: tuple[float, str] | None
 
 
-class Scored(Value):
+class ScoreSheet(Value):
     """A block that has a score."""
 
     block: int
@@ -69,10 +69,10 @@ class DebriefView(Value):
 
     said: tuple[tuple[str, str], ...]
     columns: tuple[tuple[str, bool], ...]
-    rows: tuple[PersonRow, ...]
+    rows: tuple[MatrixRow, ...]
     fold: FoldView | None
     chosen: int
-    scored: tuple[Scored, ...]
+    scored: tuple[ScoreSheet, ...]
     laps: int
     marks: tuple[str, ...] = ()
 
@@ -104,7 +104,7 @@ def _mark(state: Class, at_ms: int) -> str:
     return clock((at_ms - begun) // 1000) if begun is not None and at_ms >= begun else "the start"
 
 
-def _chosen(rows: tuple[PersonRow, ...], chosen: int | None) -> Comer | None:
+def _chosen(rows: tuple[MatrixRow, ...], chosen: int | None) -> Comer | None:
     """The person asked for; else the first with a trace that says something."""
     for row in rows:
         if row.comer.id == chosen:
@@ -113,7 +113,7 @@ def _chosen(rows: tuple[PersonRow, ...], chosen: int | None) -> Comer | None:
     return next(told, rows[0].comer if rows else None)
 
 
-def _said(plan: Frozen, state: Class, rows: tuple[PersonRow, ...]) -> list[tuple[str, str]]:
+def _said(plan: Frozen, state: Class, rows: tuple[MatrixRow, ...]) -> list[tuple[str, str]]:
     """The read-out line as (words, figure) pairs."""
     if state.started_ms is None:
         return [("It was never started.", "")]
@@ -139,12 +139,12 @@ def _said(plan: Frozen, state: Class, rows: tuple[PersonRow, ...]) -> list[tuple
     return said
 
 
-def _row(plan: Frozen, state: Class, comer: Comer, trace: Trace) -> PersonRow:
+def _row(plan: Frozen, state: Class, comer: Comer, trace: Trace) -> MatrixRow:
     turns = tuple(person_turns(plan.session, plan.timeline, state, comer, trace))
     shares = [turn.share for turn in turns if turn.share is not None]
     highest = [turn.highest for turn in turns if turn.highest is not None]
     felt = state.felt.get(comer.id)
-    return PersonRow(
+    return MatrixRow(
         comer=comer,
         cells=tuple(_cell(plan, comer, turn) for turn in turns),
         share=f"{round(100 * fmean(shares))} %" if shares else "",
@@ -176,7 +176,7 @@ def _cell(plan: Frozen, comer: Comer, turn: Turn) -> Cell:
     return Cell(how=how, y=round((CELL_TOP - place) / (CELL_TOP - CELL_BOTTOM) * 100, 1), said=said)
 
 
-def _scored(plan: Frozen, state: Class, comers: tuple[Comer, ...]) -> list[Scored]:
+def _scored(plan: Frozen, state: Class, comers: tuple[Comer, ...]) -> list[ScoreSheet]:
     texts = {score.block: score.text for score in state.scores if score.person is None}
     names = {comer.id: comer.name for comer in comers}
     own = [(score.block, names[score.person], score.text) for score in state.scores if score.person in names]
@@ -185,7 +185,7 @@ def _scored(plan: Frozen, state: Class, comers: tuple[Comer, ...]) -> list[Score
         asks = block.asks_for
         if asks:
             theirs = tuple((name, text) for where, name, text in own if where == at)
-            found.append(Scored(block=at, label=block.head, asks=asks, text=texts.get(at, ""), people=theirs))
+            found.append(ScoreSheet(block=at, label=block.head, asks=asks, text=texts.get(at, ""), people=theirs))
     return found
 
 

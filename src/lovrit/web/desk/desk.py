@@ -9,7 +9,7 @@ from lovrit.core.advice.company import Company
 from lovrit.core.crew.groups import usual_groups
 from lovrit.core.crew.person import Person
 from lovrit.core.forecast.group import Someone
-from lovrit.core.forecast.learned import Pace
+from lovrit.core.forecast.learned import Quickness
 from lovrit.core.moves.names import key_of
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.session.edits import BlockEdit, Edit
@@ -24,7 +24,7 @@ from lovrit.web.crew.view import stations
 from lovrit.web.desk.company import company_here
 from lovrit.web.desk.library import describe
 from lovrit.web.desk.panel import LineMove, crowd_said, line_move
-from lovrit.web.desk.view import DeskView, People, Said, desk_view
+from lovrit.web.desk.view import DeskView, Listener, People, desk_view
 from lovrit.web.house import House
 
 
@@ -45,7 +45,7 @@ class Desk:
     def crowd(self, block: int) -> str:
         """What a block of reps comes to for all who come."""
         paces = self.house.paces
-        group = [Someone(paces.get(one.id, Pace()), one.pace_100_s, one.paces) for one in self.who]
+        group = [Someone(paces.get(one.id, Quickness()), one.pace_100_s, one.paces) for one in self.who]
         return crowd_said(self.drawn, block, group or [Someone()] * self.people.coming)
 
     def move_on(self, line: int) -> LineMove | None:
@@ -69,7 +69,7 @@ class Desk:
         """What the page shows."""
         shown = (max(0, block), part)
         problems = self.typed.problems
-        said = Said(self.company, frozenset(row.code for row in self.asides))
+        said = Listener(self.company, frozenset(row.code for row in self.asides))
         return desk_view(self.drawn, self.house.library, self.people, shown, said, problems, self.stale)
 
 

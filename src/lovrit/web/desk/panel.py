@@ -50,7 +50,7 @@ def now_of(plan: Plan, figure: str) -> str:
 
 
 @dataclass(frozen=True)
-class Row:
+class SideRow:
     """A figure before and after."""
 
     name: str
@@ -69,21 +69,21 @@ class Sides:
 
     before: tuple[str, ...]
     after: tuple[str, ...]
-    rows: tuple[Row, ...]
+    rows: tuple[SideRow, ...]
 
 
 def sides(plan: Plan, at: int, made: Recast) -> Sides:
     """A recast beside what it was."""
     one, two = made.before, made.after
     rows = [
-        Row("time", clock(one.total_s), clock(two.total_s)),
-        Row("work", clock(one.work_s), clock(two.work_s)),
-        Row("rest", clock(one.rest_s), clock(two.rest_s)),
-        Row("work to rest", _ratio(one), _ratio(two)),
-        Row("working", f"{one.density * 100:.0f} %", f"{two.density * 100:.0f} %"),
-        Row("reps likely", str(one.reps), str(two.reps)),
-        Row("hard landings", str(one.impact), str(two.impact)),
-        Row("effort", number(one.effort) if one.effort else "–", number(two.effort) if two.effort else "–"),
+        SideRow("time", clock(one.total_s), clock(two.total_s)),
+        SideRow("work", clock(one.work_s), clock(two.work_s)),
+        SideRow("rest", clock(one.rest_s), clock(two.rest_s)),
+        SideRow("work to rest", _ratio(one), _ratio(two)),
+        SideRow("working", f"{one.density * 100:.0f} %", f"{two.density * 100:.0f} %"),
+        SideRow("reps likely", str(one.reps), str(two.reps)),
+        SideRow("hard landings", str(one.impact), str(two.impact)),
+        SideRow("effort", number(one.effort) if one.effort else "–", number(two.effort) if two.effort else "–"),
     ]
     shown = tuple(row for row in rows if not (row.same and row.before in ("0", "–")))
     return Sides(tuple(block_lines(plan.session.blocks[at])), tuple(made.edit.text.split("\n")), shown)

@@ -18,7 +18,7 @@ MOST_PAIRS = 2000
 At = Annotated[int, Query(ge=0, le=MOST_ID)]
 
 
-class Pair(NamedTuple):
+class Beside(NamedTuple):
     """A line on both sides; ``how`` is same, changed, gone or new."""
 
     how: str
@@ -26,7 +26,7 @@ class Pair(NamedTuple):
     right: str
 
 
-class Change(NamedTuple):
+class Changed(NamedTuple):
     """A figure on both sides."""
 
     name: str
@@ -34,29 +34,29 @@ class Change(NamedTuple):
     right: str
 
 
-def side_by_side(left: str, right: str) -> list[Pair]:
+def side_by_side(left: str, right: str) -> list[Beside]:
     """Two texts, line beside line."""
     a, b = left.split("\n"), right.split("\n")
-    pairs: list[Pair] = []
+    pairs: list[Beside] = []
     for tag, a1, a2, b1, b2 in SequenceMatcher(None, a, b).get_opcodes():
         how = {"equal": "same", "replace": "changed", "delete": "gone", "insert": "new"}[tag]
         for nth in range(min(MOST_PAIRS - len(pairs), max(a2 - a1, b2 - b1))):
             one = a[a1 + nth] if a1 + nth < a2 else ""
             two = b[b1 + nth] if b1 + nth < b2 else ""
-            pairs.append(Pair(how, one, two))
+            pairs.append(Beside(how, one, two))
     return pairs
 
 
-def figures(house: House, left: str, right: str) -> list[Change]:
+def figures(house: House, left: str, right: str) -> list[Changed]:
     """What two texts come to: total, work, rest, ratio."""
     plans = [plan_text(text, house.library) for text in (left, right)]
     lines = [plan.timeline for plan in plans]
     ratios = [ratio(*plan.sums.ratio) for plan in plans]
     return [
-        Change("in all", *(minutes(line.total_s) for line in lines)),
-        Change("work", *(minutes(line.work_s) for line in lines)),
-        Change("rest", *(minutes(line.rest_s) for line in lines)),
-        Change("work to rest", *ratios),
+        Changed("in all", *(minutes(line.total_s) for line in lines)),
+        Changed("work", *(minutes(line.work_s) for line in lines)),
+        Changed("rest", *(minutes(line.rest_s) for line in lines)),
+        Changed("work to rest", *ratios),
     ]
 
 

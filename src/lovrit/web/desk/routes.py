@@ -38,7 +38,7 @@ GOAL_OF: dict[str, str] = {**dict(zip(GOALS, GOALS, strict=True)), "spare": "slo
 
 Op = Annotated[str | None, Form(max_length=64)]
 Base = FormId
-Block = Annotated[int, Form(ge=-1, le=MOST_ID)]
+BlockForm = Annotated[int, Form(ge=-1, le=MOST_ID)]
 At = Annotated[int, Query(ge=-1, le=MOST_ID)]
 
 
@@ -157,9 +157,9 @@ def write(
     text: Annotated[str, Form(max_length=MOST)] = "",
     op: Op = None,
     burst: Annotated[str | None, Form(max_length=64)] = None,
-    block: Block = 0,
-    part: Block = 0,
-    line: Block = 0,
+    block: BlockForm = 0,
+    part: BlockForm = 0,
+    line: BlockForm = 0,
 ) -> Response:
     """Take a text as it was typed, with the cursor on a line."""
     return _take(
@@ -176,8 +176,8 @@ def edit(
     base: Base,
     op: Op = None,
     burst: Annotated[str | None, Form(max_length=64)] = None,
-    block: Block = 0,
-    part: Block = 0,
+    block: BlockForm = 0,
+    part: BlockForm = 0,
 ) -> Response:
     """Take an edit by hand, made on version ``base``."""
     try:
@@ -187,7 +187,7 @@ def edit(
     with house.database.work() as work:
         row = sessions.get(work, session_id)
         text = row.text if base == row.version else sessions.version_text(work, session_id, base)
-    changed = edited(row, text, wanted)
+        changed = text if sessions.seen(work, session_id, op) else edited(row, text, wanted)
     return _take(request, house, session_id, Post(changed, base, op, burst), Shown(block, part))
 
 
@@ -198,8 +198,8 @@ def step(
     session_id: Id,
     way: str,
     op: Op = None,
-    block: Block = 0,
-    part: Block = 0,
+    block: BlockForm = 0,
+    part: BlockForm = 0,
     anew: Annotated[bool, Form()] = False,
 ) -> Response:
     """Undo or redo a step; or take the session to the floor."""

@@ -14,7 +14,7 @@ from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import Value
 from lovrit.web.desk.rails import Rails, rails_view
 from lovrit.web.desk.tape import Tape, tape_view
-from lovrit.web.desk.told import Told, told_of
+from lovrit.web.desk.told import Foretold, told_of
 
 SHOWN = 3
 
@@ -34,7 +34,7 @@ class People(NamedTuple):
     groups: tuple[int, ...]
 
 
-class Said(NamedTuple):
+class Listener(NamedTuple):
     """Who the second look is for, and the codes that a coach has put aside."""
 
     company: Company
@@ -53,7 +53,7 @@ class DeskView(Value):
     rails: Rails | None
     notes: tuple[Note, ...]
     first: int
-    told: Told
+    told: Foretold
     for_group: bool
     problems: tuple[Problem, ...]
     spoken: tuple[Spoken, ...]
@@ -67,7 +67,7 @@ def desk_view(
     library: Library,
     people: People,
     shown: tuple[int, int],
-    said: Said | None = None,
+    said: Listener | None = None,
     problems: tuple[Problem, ...] = (),
     stale: bool = False,
 ) -> DeskView:
@@ -75,7 +75,7 @@ def desk_view(
 
     ``problems`` are those of the text as typed; ``stale`` where the plan is the last that could be read.
     """
-    company, aside = said or Said(Company(groups=len(people.groups) or None))
+    company, aside = said or Listener(Company(groups=len(people.groups) or None))
     notes = second_look(plan, library, company, aside)
     blocks = plan.session.blocks
     block = blocks[min(shown[0], len(blocks) - 1)] if blocks else None

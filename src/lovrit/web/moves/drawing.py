@@ -3,7 +3,7 @@
 from functools import cache
 from typing import NamedTuple
 
-from lovrit.core.moves.figure import HEAD, Drawing, Figure, Point, Prop, drawings, figure
+from lovrit.core.moves.figure import HEAD, Drawing, Point, Posture, Prop, drawings, figure
 from lovrit.core.moves.names import key_of
 
 SIDE = 100.0
@@ -12,7 +12,7 @@ LOW = 0.66
 TALLEST = 1.0
 
 
-class Line(NamedTuple):
+class Stroke(NamedTuple):
     """A line through points, as SVG writes them; ``kind`` is near, far, kit or floor."""
 
     points: str
@@ -31,7 +31,7 @@ class Round(NamedTuple):
 class Picture(NamedTuple):
     """All lines and rounds of a drawing."""
 
-    lines: tuple[Line, ...]
+    lines: tuple[Stroke, ...]
     rounds: tuple[Round, ...]
 
 
@@ -45,8 +45,8 @@ class _Cell(NamedTuple):
     def at(self, point: Point) -> tuple[float, float]:
         return round(self.x + point.x * self.scale, 1), round(self.floor - point.y * self.scale, 1)
 
-    def line(self, kind: str, *points: Point) -> Line:
-        return Line(" ".join("{},{}".format(*self.at(point)) for point in points), kind)
+    def line(self, kind: str, *points: Point) -> Stroke:
+        return Stroke(" ".join("{},{}".format(*self.at(point)) for point in points), kind)
 
 
 @cache
@@ -59,7 +59,7 @@ def picture(name: str) -> Picture | None:
 def picture_of(drawn: Drawing) -> Picture:
     """A drawing on its square: side by side where people stand, one above the other where they lie."""
     both = (figure(drawn.start), figure(drawn.end))
-    lines: list[Line] = []
+    lines: list[Stroke] = []
     rounds: list[Round] = []
     for one, cell in zip(both, _cells(*both, 0.14 if drawn.props else 0), strict=True):
         lines += _floor(one, cell)
@@ -72,7 +72,7 @@ def picture_of(drawn: Drawing) -> Picture:
     return Picture(tuple(lines), tuple(rounds))
 
 
-def _cells(one: Figure, two: Figure, above: float) -> tuple[_Cell, _Cell]:
+def _cells(one: Posture, two: Posture, above: float) -> tuple[_Cell, _Cell]:
     """Where both stand; ``above`` is room for kit over a raised hand."""
     room = SIDE - 2 * MARGIN
     if max(one.top, two.top) < LOW:
@@ -85,11 +85,11 @@ def _cells(one: Figure, two: Figure, above: float) -> tuple[_Cell, _Cell]:
     return _Cell(x1, SIDE - MARGIN, scale), _Cell(x1 + (one.right + gap) * scale, SIDE - MARGIN, scale)
 
 
-def _floor(one: Figure, cell: _Cell) -> list[Line]:
+def _floor(one: Posture, cell: _Cell) -> list[Stroke]:
     return [cell.line("floor", Point(-0.05, -0.035), Point(one.right + 0.05, -0.035))]
 
 
-def _kit(prop: Prop, one: Figure, cell: _Cell, lines: list[Line], rounds: list[Round]) -> None:
+def _kit(prop: Prop, one: Posture, cell: _Cell, lines: list[Stroke], rounds: list[Round]) -> None:
     hand = one.hands[0]
     match prop.what:
         case "bell":
@@ -112,7 +112,7 @@ def _kit(prop: Prop, one: Figure, cell: _Cell, lines: list[Line], rounds: list[R
             _thin(prop, one, cell, lines)
 
 
-def _thin(prop: Prop, one: Figure, cell: _Cell, lines: list[Line]) -> None:
+def _thin(prop: Prop, one: Posture, cell: _Cell, lines: list[Stroke]) -> None:
     """Kit that is a line: rings on their straps, a band to its anchor or the other hand, a rope's turn."""
     hand = one.hands[0]
     match prop.what:
@@ -126,7 +126,7 @@ def _thin(prop: Prop, one: Figure, cell: _Cell, lines: list[Line]) -> None:
             lines.append(cell.line("thin", hand, *turn, hand))
 
 
-def _under(prop: Prop, one: Figure, cell: _Cell) -> Line:
+def _under(prop: Prop, one: Posture, cell: _Cell) -> Stroke:
     """A bench or a box under a joint, or ahead of a foot that isn't on it yet."""
     if prop.under == "foot":
         on_it = one.foot.y > 0.08
@@ -137,6 +137,6 @@ def _under(prop: Prop, one: Figure, cell: _Cell) -> Line:
     return _block(cell, hand.x - 0.06, 0.18, 0, min(prop.high, hand.y))
 
 
-def _block(cell: _Cell, x: float, wide: float, low: float, high: float) -> Line:
+def _block(cell: _Cell, x: float, wide: float, low: float, high: float) -> Stroke:
     corners = (Point(x, low), Point(x, high), Point(x + wide, high), Point(x + wide, low), Point(x, low))
     return cell.line("kit", *corners)

@@ -15,7 +15,7 @@ from lovrit.store import club, sessions
 from lovrit.store.sessions import Gone
 from lovrit.web.house import House, InHouse, WholeForm
 from lovrit.web.moves.drawing import picture, picture_of
-from lovrit.web.moves.view import Asked, form_fields, move_of, moves_view, used_in
+from lovrit.web.moves.view import Sought, form_fields, move_of, moves_view, used_in
 from lovrit.web.pages import page
 
 router = APIRouter()
@@ -32,10 +32,10 @@ def moves(
     request: Request, house: InHouse, words: str = "", pattern: str = "", kit: str = "", only: str = ""
 ) -> HTMLResponse:
     """The library, by words, pattern, kit and kind."""
-    return _listed(request, house, Asked(words[:100], pattern, kit, only))
+    return _listed(request, house, Sought(words[:100], pattern, kit, only))
 
 
-def _listed(request: Request, house: House, asked: Asked, **more: Any) -> HTMLResponse:
+def _listed(request: Request, house: House, asked: Sought, **more: Any) -> HTMLResponse:
     with house.database.work() as work:
         own = club.own_keys(work)
         held = sessions.moves_held(work)
@@ -70,7 +70,7 @@ def bring(request: Request, house: InHouse, file: UploadFile) -> HTMLResponse:
         for move in changed:
             club.keep_move(work, move, house.now_ms())
     house.refresh()
-    return _listed(request, house, Asked(), taken=len(changed), problems=found.problems)
+    return _listed(request, house, Sought(), taken=len(changed), problems=found.problems)
 
 
 @router.post("/moves/kit")

@@ -24,7 +24,7 @@ ONLY = {
 
 
 @dataclass(frozen=True)
-class Asked:
+class Sought:
     """What is looked for."""
 
     words: str = ""
@@ -43,7 +43,7 @@ class Use:
 
 
 @dataclass(frozen=True)
-class Row:
+class MoveRow:
     """A move in the list."""
 
     move: Move
@@ -58,7 +58,7 @@ class Row:
 class MovesView:
     """The moves that were found, by pattern."""
 
-    groups: tuple[tuple[str, tuple[Row, ...]], ...]
+    groups: tuple[tuple[str, tuple[MoveRow, ...]], ...]
     found: int
     all: int
     drawn: int
@@ -70,7 +70,7 @@ class MovesView:
 
 
 def moves_view(
-    library: Library, asked: Asked, missing: frozenset[str], own: set[str], held: list[Holds], now_ms: int
+    library: Library, asked: Sought, missing: frozenset[str], own: set[str], held: list[Holds], now_ms: int
 ) -> MovesView:
     """The library as asked for."""
     uses = _uses(library, held, now_ms)
@@ -81,10 +81,10 @@ def moves_view(
     return MovesView(shown, len(found), len(rows), sum(row.picture is not None for row in rows))
 
 
-def _row(move: Move, library: Library, missing: frozenset[str], own: set[str], uses: list[Use]) -> Row:
+def _row(move: Move, library: Library, missing: frozenset[str], own: set[str], uses: list[Use]) -> MoveRow:
     found = way_round(Task(name=move.name), library, missing)
     instead = f"no {' or '.join(found.missing)} today: {found.instead}" if found else ""
-    return Row(move, picture(move.name), instead, key_of(move.name) in own, len(uses), _since(uses))
+    return MoveRow(move, picture(move.name), instead, key_of(move.name) in own, len(uses), _since(uses))
 
 
 def _since(uses: list[Use]) -> str:
@@ -96,7 +96,7 @@ def _since(uses: list[Use]) -> str:
     return {0: "today", 1: "yesterday"}.get(min(days), f"{min(days)} days ago")
 
 
-def _is(row: Row, asked: Asked) -> bool:
+def _is(row: MoveRow, asked: Sought) -> bool:
     move = row.move
     said = " ".join((move.name, move.pattern, move.cue, *move.also, *move.kit, *move.easier, *move.harder)).lower()
     only = {

@@ -14,7 +14,7 @@ import structlog
 from anyio import CapacityLimiter
 
 from lovrit.core.run.event import Event
-from lovrit.core.run.frozen import Unreadable
+from lovrit.core.run.frozen import UnreadableClass
 from lovrit.core.run.state import advance
 from lovrit.store import classes
 from lovrit.store.trouble import Trouble
@@ -27,7 +27,7 @@ log = structlog.get_logger()
 ON_THE_SHELF = 8  # classes that are over and were looked at last
 
 
-class Told(NamedTuple):
+class Happened(NamedTuple):
     """A class after an event, and why the event changed nothing where it did not."""
 
     live: Live
@@ -56,7 +56,7 @@ class Floor:
         with self.house.database.work() as work:
             ids = classes.open_ids(work)
         for class_id in ids:
-            with contextlib.suppress(Unreadable):
+            with contextlib.suppress(UnreadableClass):
                 self.live(class_id)
         self._tasks = [asyncio.create_task(self._tick_for_ever()), asyncio.create_task(self._write_for_ever())]
 
@@ -86,11 +86,11 @@ class Floor:
     def _load(self, class_id: int) -> Live:
         try:
             return Live(self.house.database, class_id)
-        except Unreadable as error:
+        except UnreadableClass as error:
             if class_id not in self.aside:
                 log.warning("class set aside", class_id=class_id, why=str(error))
             self.aside[class_id] = str(error)
-            raise Unreadable(f"This class is set aside. {error}") from None
+            raise UnreadableClass(f"This class is set aside. {error}") from None
 
     def _put(self, live: Live) -> None:
         """Among those that are on while there is something to write or to wait for, else on the shelf."""
@@ -105,7 +105,7 @@ class Floor:
             while len(self._shelf) > ON_THE_SHELF:
                 self._shelf.popitem(last=False)
 
-    def happen(self, class_id: int, event: Event) -> Told:
+    def happen(self, class_id: int, event: Event) -> Happened:
         """Take an event at its own moment; one that came before changes nothing.
 
         Returns once it is on the disk. One that can't count is not kept, and why is told.
@@ -114,11 +114,11 @@ class Floor:
         with live.lock:
             now_ms = self.house.now_ms()
             if event.id in live.base.seen:
-                return Told(live, None)
+                return Happened(live, None)
             event = live.moment(event, now_ms)
             after, refused = live.try_out(event)
             if refused:
-                return Told(live, refused)
+                return Happened(live, refused)
             with self.house.database.writing() as work:
                 classes.add_event(work, class_id, event)
                 over_ms = advance(after, now_ms).over_ms
@@ -129,7 +129,7 @@ class Floor:
             self._put(live)
             self.tell(live)
         log.info("class event", class_id=class_id, kind=event.kind)
-        return Told(live, None)
+        return Happened(live, None)
 
     def tell(self, live: Live) -> None:
         """Send a class's state to every screen; the wall's has nothing of anybody's health."""

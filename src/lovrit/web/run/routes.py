@@ -13,7 +13,7 @@ from lovrit.web.house import House, Id, InHouse
 from lovrit.web.pages import page
 from lovrit.web.run.floor import Floor
 from lovrit.web.run.live import Live
-from lovrit.web.run.view import Screen, hearts_view, plan_object, state_object, wall_drawings
+from lovrit.web.run.view import Watcher, hearts_view, plan_object, state_object, wall_drawings
 from lovrit.web.words import KEYS
 
 router = APIRouter()
@@ -49,7 +49,7 @@ def wall(request: Request, house: InHouse, class_id: Id) -> HTMLResponse:
     return _screen(request, house, floor_of(request).live(class_id), "wall")
 
 
-def _screen(request: Request, house: House, live: Live, screen: Screen) -> HTMLResponse:
+def _screen(request: Request, house: House, live: Live, screen: Watcher) -> HTMLResponse:
     state = advance(live.base, house.now_ms())
     values: dict[str, Any] = {
         "live": live,

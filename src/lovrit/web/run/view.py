@@ -14,7 +14,7 @@ from lovrit.core.timeline.interval import Interval
 from lovrit.core.values import Value
 from lovrit.web.moves.drawing import Picture, picture
 
-Screen = Literal["coach", "wall"]
+Watcher = Literal["coach", "wall"]
 How = Literal["in", "under", "over", "lost", "effort", "stopped", "waiting"]
 SAID = {
     "work": "work",

@@ -9,7 +9,7 @@ from fastapi import APIRouter, Query, Request
 from fastapi.responses import JSONResponse, StreamingResponse
 
 from lovrit.core.run.event import MOST_ID
-from lovrit.core.run.frozen import Unreadable
+from lovrit.core.run.frozen import UnreadableClass
 from lovrit.core.run.state import advance
 from lovrit.store import sessions
 from lovrit.store.sessions import Gone
@@ -53,7 +53,7 @@ def _stands(house: House, floor: Floor, channel: str) -> list[Message]:
             with house.database.work() as work:
                 return [Message(channel, "version", str(sessions.get(work, int(number)).version))]
         live = floor.live(int(number))
-    except (Gone, Unreadable):
+    except (Gone, UnreadableClass):
         return []
     state = advance(live.base, house.now_ms())
     said = [Message(channel, "state", json.dumps(state_object(state, house.now_ms(), kind)))]
