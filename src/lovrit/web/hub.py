@@ -10,6 +10,8 @@ from collections.abc import AsyncIterator, Awaitable, Callable, Iterable, Iterat
 from contextlib import contextmanager
 from typing import NamedTuple
 
+from sse_starlette import ServerSentEvent
+
 KEEP_ALIVE_S = 15
 MOST_WAITING = 400
 
@@ -21,10 +23,10 @@ class Message(NamedTuple):
     event: str
     data: str
 
-    def written(self) -> str:
-        """As a server-sent event."""
+    def sent(self) -> ServerSentEvent:
+        """As a server-sent event; browsers that lose it come again after a second."""
         body = json.dumps({"on": self.channel, "event": self.event, "data": self.data})
-        return f"event: said\ndata: {body}\n\n"
+        return ServerSentEvent(body, event="said", retry=1000)
 
 
 Queue = asyncio.Queue[Message | None]
@@ -77,22 +79,14 @@ class Hub:
 
 
 async def stream(
-    hub: Hub,
-    channels: Iterable[str],
-    first: Callable[[], Awaitable[list[Message]]],
-    gone: Callable[[], Awaitable[bool]],
-) -> AsyncIterator[str]:
+    hub: Hub, channels: Iterable[str], first: Callable[[], Awaitable[list[Message]]]
+) -> AsyncIterator[ServerSentEvent]:
     """What is so when somebody comes, then everything said on the channels until they go or the server stops."""
     with hub.listening(channels) as queue:
-        yield "retry: 1000\n\n"
         for message in await first():
-            yield message.written()
-        while not hub.closing.is_set() and not await gone():
-            try:
-                said = await asyncio.wait_for(queue.get(), KEEP_ALIVE_S)
-            except TimeoutError:
-                yield ": still here\n\n"
-                continue
+            yield message.sent()
+        while not hub.closing.is_set():
+            said = await queue.get()
             if said is None:
                 return
-            yield said.written()
+            yield said.sent()

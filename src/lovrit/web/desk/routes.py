@@ -269,7 +269,7 @@ def why(house: InHouse, session_id: Id, figure: str) -> Response:
     if told is None:
         raise Gone("There is no such figure any more.")
     lines = [opened.drawn.reading.blocks[at].line for at in told.blocks]
-    values = {"session": opened.row, "why": told, "lines": lines, "goal": GOAL_OF.get(figure)}
+    values = {"oob": True, "session": opened.row, "why": told, "lines": lines, "goal": GOAL_OF.get(figure)}
     return HTMLResponse(render(house, "desk/why.html", **values))
 
 

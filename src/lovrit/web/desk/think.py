@@ -101,7 +101,7 @@ def move(house: InHouse, session_id: Id, line: At = 1) -> HTMLResponse:
     """The move that stands on a line, for the Desk to show beside the slate."""
     with house.database.work() as work:
         opened = open_desk(house, work, session_id)
-    return HTMLResponse(render(house, "desk/move.html", oob=False, shown=opened.move_on(line)))
+    return HTMLResponse(render(house, "desk/move.html", oob=True, shown=opened.move_on(line)))
 
 
 @router.post("/desk/{session_id}/aside")

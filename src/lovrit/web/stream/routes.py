@@ -6,7 +6,8 @@ from typing import Annotated
 
 from anyio import to_thread
 from fastapi import APIRouter, Query, Request
-from fastapi.responses import JSONResponse, StreamingResponse
+from fastapi.responses import JSONResponse
+from sse_starlette import EventSourceResponse
 
 from lovrit.core.run.event import MOST_ID
 from lovrit.core.run.frozen import UnreadableClass
@@ -14,7 +15,7 @@ from lovrit.core.run.state import advance
 from lovrit.store import sessions
 from lovrit.store.sessions import Gone
 from lovrit.web.house import House, InHouse
-from lovrit.web.hub import Message, stream
+from lovrit.web.hub import KEEP_ALIVE_S, Message, stream
 from lovrit.web.run.floor import Floor
 from lovrit.web.run.routes import floor_of
 from lovrit.web.run.view import state_object
@@ -27,7 +28,7 @@ MOST_CHANNELS = 40
 @router.get("/stream")
 async def told(
     request: Request, house: InHouse, on: Annotated[list[str] | None, Query(max_length=MOST_CHANNELS)] = None
-) -> StreamingResponse:
+) -> EventSourceResponse:
     """All that is said on some channels (coach-1, wall-1, desk-1): first how things stand, then as it happens."""
     channels = [one for one in dict.fromkeys(on or []) if CHANNEL.match(one)]
     floor = floor_of(request)
@@ -35,8 +36,8 @@ async def told(
     async def first() -> list[Message]:
         return await to_thread.run_sync(_first, house, floor, channels)
 
-    said = stream(house.hub, channels, first, request.is_disconnected)
-    return StreamingResponse(said, media_type="text/event-stream", headers={"Cache-Control": "no-store"})
+    said = stream(house.hub, channels, first)
+    return EventSourceResponse(said, ping=KEEP_ALIVE_S, sep="\n", headers={"Cache-Control": "no-store"})
 
 
 def _first(house: House, floor: Floor, channels: list[str]) -> list[Message]:

@@ -4,6 +4,7 @@ import { EditorView } from "@codemirror/view";
 import { handleBlocks } from "./blocks.js";
 import { focusNext, focusWanted, handleFigures, handleStations } from "./figures.js";
 import { freshId, typing } from "./hands.js";
+import { swapParts } from "./morph.js";
 import { handlePanel } from "./panel.js";
 import { difference, makeEditor, remote, showProblems } from "./slate.js";
 import { listenOn } from "./stream.js";
@@ -221,14 +222,7 @@ class Desk {
     const focused = active instanceof HTMLElement || active instanceof SVGElement ? active : null;
     const key = focusWanted() || focused?.dataset.key || "";
     const inside = Boolean(focused?.closest("#rails, #look, #problems, #steps, #tape, #why, #panel")) || active === document.body;
-    const made = new DOMParser().parseFromString(html, "text/html");
-    for (const fold of document.querySelectorAll("details[data-key][open]")) {
-      const key = /** @type {HTMLElement} */ (fold).dataset.key ?? "";
-      made.querySelector(`details[data-key="${CSS.escape(key)}"]`)?.setAttribute("open", "");
-    }
-    for (const part of [...made.querySelectorAll("[data-part]")]) {
-      document.getElementById(part.id)?.replaceWith(document.adoptNode(part));
-    }
+    swapParts(html);
     if (key && inside) {
       const again = document.querySelector(`[data-key="${CSS.escape(key)}"]`);
       if (again instanceof HTMLElement || again instanceof SVGElement) again.focus();
@@ -355,8 +349,7 @@ class Desk {
       }
       const answer = await fetch(`${this.url}/move?line=${line}`, { headers: { "x-lovrit": "1" } });
       if (!answer.ok) return;
-      const made = new DOMParser().parseFromString(await answer.text(), "text/html").getElementById("move");
-      if (made) move?.replaceWith(document.adoptNode(made));
+      swapParts(await answer.text());
       this.keepInSight();
     }, AFTER_TYPING_MS);
   }
@@ -460,10 +453,7 @@ class Desk {
   /** @param {string} figure */
   async why(figure) {
     const answer = await fetch(`${this.url}/why/${figure}`, { headers: { "x-lovrit": "1" } });
-    const made = new DOMParser().parseFromString(await answer.text(), "text/html").getElementById("why");
-    const why = document.getElementById("why");
-    if (!made || !why) return;
-    why.replaceWith(document.adoptNode(made));
+    swapParts(await answer.text());
   }
 
   /** Shift with a small z, as caps lock makes it, redoes as well. @param {KeyboardEvent} event */

@@ -1,5 +1,6 @@
 // What every page has: htmx, the keys dialog, going from screen to screen, groups moved by hand.
 import htmx from "htmx.org/dist/htmx.esm.js";
+import "./morph.js";
 import { typing } from "./hands.js";
 
 Object.assign(window, { htmx });

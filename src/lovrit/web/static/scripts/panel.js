@@ -1,4 +1,5 @@
 // The Desk's panels: a fit or a recast stands where the rails are, is taken at a key, and goes again.
+import htmx from "htmx.org/dist/htmx.esm.js";
 import { typing } from "./hands.js";
 
 /**
@@ -34,12 +35,13 @@ export function handlePanel(root, hands) {
     const mine = asked;
     await hands.settled();
     const answer = await fetch(address, { headers: { "x-lovrit": "1" } });
-    const made = new DOMParser().parseFromString(await answer.text(), "text/html").getElementById("panel");
+    const html = await answer.text();
     const old = panel();
-    if (!made || !old || mine !== asked) return;
+    if (!old || mine !== asked) return;
     if (old.hidden && document.activeElement instanceof HTMLElement) from = document.activeElement;
-    const fresh = document.adoptNode(made);
-    old.replaceWith(fresh);
+    htmx.swap(old, html, { swapStyle: "outerHTML", swapDelay: 0, settleDelay: 0 });
+    const fresh = panel();
+    if (!fresh) return;
     root.classList.add("with-panel");
     /** @type {HTMLElement | null} */
     const wanted = (key && fresh.querySelector(`[data-key="${CSS.escape(key)}"]`)) || fresh.querySelector(".offer")
