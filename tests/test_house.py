@@ -10,7 +10,9 @@ import pytest
 ROOT = Path(__file__).parents[1]
 WEB = ROOT / "src" / "lovrit" / "web"
 TEMPLATES = sorted(WEB.glob("*/templates/**/*.*"))
-HOST = re.compile(r"https?://(?!127\.0\.0\.1|www\.w3\.org|json-schema\.org)[\w.-]+\.\w+", re.IGNORECASE)
+HOST = re.compile(
+    r"https?://(?!127\.0\.0\.1|www\.w3\.org|json-schema\.org)[\w.-]+\.\w+", re.IGNORECASE
+)
 
 
 @pytest.mark.parametrize("path", TEMPLATES, ids=lambda path: path.name)
@@ -18,13 +20,17 @@ def test_no_template_has_inline_style_script_or_foreign_address(path: Path) -> N
     text = path.read_text("utf-8")
     assert not re.search(r"\sstyle=|\son\w+=|javascript:", text)
     assert not HOST.search(text)
-    assert all("src=" in tag or "application/json" in tag for tag in re.findall(r"<script[^>]*>", text))
+    assert all(
+        "src=" in tag or "application/json" in tag for tag in re.findall(r"<script[^>]*>", text)
+    )
 
 
 def test_every_template_is_used() -> None:
     said = "\n".join(path.read_text("utf-8") for path in (*TEMPLATES, *WEB.glob("**/*.py")))
     for path in TEMPLATES:
-        assert f"{path.parent.name}/{path.name}" in said or f"{path.parent.name}/{{screen}}" in said, path.name
+        assert (
+            f"{path.parent.name}/{path.name}" in said or f"{path.parent.name}/{{screen}}" in said
+        ), path.name
 
 
 def test_scripts_and_styles_fetch_nothing_from_elsewhere() -> None:
@@ -44,7 +50,9 @@ def test_lock_files_name_no_registry() -> None:
 
 def test_screenshots_are_few_and_all_in_the_readme() -> None:
     kept = {path.name for path in (ROOT / "docs" / "screenshots").glob("*.png")}
-    shown = set(re.findall(r"docs/screenshots/([\w-]+\.png)", (ROOT / "README.md").read_text("utf-8")))
+    shown = set(
+        re.findall(r"docs/screenshots/([\w-]+\.png)", (ROOT / "README.md").read_text("utf-8"))
+    )
     assert kept == shown and len(kept) < 20
 
 
@@ -78,6 +86,8 @@ def test_the_package_ships_its_data() -> None:
     shipped = told["tool"]["setuptools"]["package-data"]["lovrit"]
     house = ROOT / "src" / "lovrit"
     taken = {path for pattern in shipped for path in house.glob(pattern)}
-    ours = {path for path in house.rglob("*.*") if path.is_file() and "__pycache__" not in path.parts}
+    ours = {
+        path for path in house.rglob("*.*") if path.is_file() and "__pycache__" not in path.parts
+    }
     left = {path.suffix for path in ours - taken}
     assert left <= {".py", ".js", ".scss"}, left

@@ -94,31 +94,55 @@ def test_every_path_in_the_papers_is_there() -> None:
     for paper in ("CONTRIBUTING.md", "docs/glossary.md", "README.md"):
         text = (ROOT / paper).read_text("utf-8")
         named = re.findall(r"`((?:src|tests|docs|tools|core|store|web)/[\w/.]+)`", text)
-        named += [f"{(ROOT / paper).parent}/{link}" for link in re.findall(r"\]\((?!http)([\w/.-]+)\)", text)]
+        named += [
+            f"{(ROOT / paper).parent}/{link}"
+            for link in re.findall(r"\]\((?!http)([\w/.-]+)\)", text)
+        ]
         for path in named:
-            assert (ROOT / path).exists() or (ROOT / "src" / "lovrit" / path).exists(), (paper, path)
+            assert (ROOT / path).exists() or (ROOT / "src" / "lovrit" / path).exists(), (
+                paper,
+                path,
+            )
 
 
 def test_a_kind_of_block_is_one_file_and_a_name(tmp_path: Path) -> None:
     source = tmp_path / "src"
-    shutil.copytree(ROOT / "src", source, ignore=shutil.ignore_patterns("__pycache__", "built", "*.egg-info"))
-    shutil.copytree(ROOT / "tests", tmp_path / "tests", ignore=shutil.ignore_patterns("__pycache__", "browser"))
+    shutil.copytree(
+        ROOT / "src", source, ignore=shutil.ignore_patterns("__pycache__", "built", "*.egg-info")
+    )
+    shutil.copytree(
+        ROOT / "tests", tmp_path / "tests", ignore=shutil.ignore_patterns("__pycache__", "browser")
+    )
     blocks = source / "lovrit" / "core" / "blocks"
     (blocks / "waves.py").write_text(WAVES.lstrip(), "utf-8")
     kinds = (blocks / "kinds.py").read_text("utf-8")
     kinds = kinds.replace(
-        "from lovrit.core.slate", "from lovrit.core.blocks.waves import Waves\nfrom lovrit.core.slate", 1
+        "from lovrit.core.slate",
+        "from lovrit.core.blocks.waves import Waves\nfrom lovrit.core.slate",
+        1,
     )
-    (blocks / "kinds.py").write_text(kinds.replace("Tempo, Build,", "Tempo, Build, Waves,"), "utf-8")
+    (blocks / "kinds.py").write_text(
+        kinds.replace("Tempo, Build,", "Tempo, Build, Waves,"), "utf-8"
+    )
     (tmp_path / "tried.py").write_text(TRIED, "utf-8")
     slate = tmp_path / "waves.slate"
     slate.write_text("3 x (8 4 2), rest 2:00, at 8\n  squat\n", "utf-8")
-    env = os.environ | {"PYTHONPATH": f"{source}:{tmp_path}", "XDG_CACHE_HOME": str(tmp_path / "cache")}
+    env = os.environ | {
+        "PYTHONPATH": f"{source}:{tmp_path}",
+        "XDG_CACHE_HOME": str(tmp_path / "cache"),
+    }
     plan = [sys.executable, "-m", "lovrit.cli", "plan", str(slate), "--json"]
-    told = json.loads(subprocess.run(plan, env=env, capture_output=True, check=True, text=True).stdout)
+    told = json.loads(
+        subprocess.run(plan, env=env, capture_output=True, check=True, text=True).stdout
+    )
     assert told["blocks"][0]["kind"] == "waves" and len(told["intervals"]) == 18
     assert [one["phase"] for one in told["intervals"][:2]] == ["work", "rest"]
     ran = subprocess.run(
-        [sys.executable, "tried.py"], cwd=tmp_path, env=env, capture_output=True, text=True, check=False
+        [sys.executable, "tried.py"],
+        cwd=tmp_path,
+        env=env,
+        capture_output=True,
+        text=True,
+        check=False,
     )
     assert ran.returncode == 0, ran.stderr[-2000:]

@@ -23,7 +23,9 @@ def served(data: Path, *more: str, **env: str) -> subprocess.CompletedProcess[st
     """`lovrit serve` where it is not expected to serve."""
     command = [sys.executable, "-m", "lovrit.cli", "serve", *more]
     settings = os.environ | {"LOVRIT_DATA": str(data), "LOVRIT_PORT": "0", **env}
-    return subprocess.run(command, env=settings, capture_output=True, text=True, timeout=LONG, check=False)
+    return subprocess.run(
+        command, env=settings, capture_output=True, text=True, timeout=LONG, check=False
+    )
 
 
 def refused(done: subprocess.CompletedProcess[str], said: str) -> None:
@@ -36,13 +38,17 @@ def kept(data: Path) -> Path:
     path = data / "lovrit.sqlite"
     database = Database(path)
     with database.work() as work:
-        work.connection().exec_driver_sql("INSERT INTO club VALUES ('x', '\"" + "y" * 60_000 + "\"')")
+        work.connection().exec_driver_sql(
+            "INSERT INTO club VALUES ('x', '\"" + "y" * 60_000 + "\"')"
+        )
     database.close()
     return path
 
 
 def _garbage(data: Path) -> None:
-    (data / "lovrit.sqlite").write_bytes(b"no database at all, but long enough to be taken for one" * 40)
+    (data / "lovrit.sqlite").write_bytes(
+        b"no database at all, but long enough to be taken for one" * 40
+    )
 
 
 def _truncated(data: Path) -> None:
@@ -73,8 +79,12 @@ TROUBLES: list[tuple[Callable[[Path], None], str]] = [
 ]
 
 
-@pytest.mark.parametrize(("trouble", "said"), TROUBLES, ids=lambda one: getattr(one, "__name__", ""))
-def test_files_that_cannot_be_used_are_said(tmp_path: Path, trouble: Callable[[Path], None], said: str) -> None:
+@pytest.mark.parametrize(
+    ("trouble", "said"), TROUBLES, ids=lambda one: getattr(one, "__name__", "")
+)
+def test_files_that_cannot_be_used_are_said(
+    tmp_path: Path, trouble: Callable[[Path], None], said: str
+) -> None:
     trouble(tmp_path)
     refused(served(tmp_path, "--port", "8599"), said)
     checked = look_through(tmp_path / "lovrit.sqlite")
@@ -87,7 +97,10 @@ def test_files_that_cannot_be_used_are_said(tmp_path: Path, trouble: Callable[[P
         ({"LOVRIT_PORT": "many"}, "LOVRIT_PORT can't be “many”"),
         ({"LOVRIT_PORT": "70000"}, "LOVRIT_PORT can't be"),
         ({"LOVRIT_TIME_ZONE": "Middle/Earth"}, "no time zone"),
-        ({"LOVRIT_HOST": "no.such.host.invalid", "LOVRIT_PASSPHRASE": "quiet landings"}, "no address"),
+        (
+            {"LOVRIT_HOST": "no.such.host.invalid", "LOVRIT_PASSPHRASE": "quiet landings"},
+            "no address",
+        ),
         ({"LOVRIT_PASSPHRASE": "short"}, "too short"),
         ({"LOVRIT_DATA": "/proc/nowhere"}, "can’t be opened"),
     ],
@@ -100,14 +113,23 @@ def test_a_taken_port_and_a_taken_folder_are_said(tmp_path: Path) -> None:
     with socket.socket() as taken:
         taken.bind(("127.0.0.1", 0))
         taken.listen()
-        refused(served(tmp_path, "--port", str(taken.getsockname()[1])), "is taken by something else")
+        refused(
+            served(tmp_path, "--port", str(taken.getsockname()[1])), "is taken by something else"
+        )
     command = [sys.executable, "-m", "lovrit.cli", "serve", "--port", "8598"]
     env = os.environ | {"LOVRIT_DATA": str(tmp_path)}
-    first = subprocess.Popen(command, env=env, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True)
+    first = subprocess.Popen(
+        command, env=env, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True
+    )
     try:
         assert first.stdout and "Lovrit is at http://127.0.0.1:8598/" in first.stdout.readline()
-        refused(served(tmp_path, "--port", "8599"), f"process {first.pid}, at http://127.0.0.1:8598/")
-        modes = {path.name: path.stat().st_mode & 0o777 for path in (tmp_path, tmp_path / "lovrit.sqlite")}
+        refused(
+            served(tmp_path, "--port", "8599"), f"process {first.pid}, at http://127.0.0.1:8598/"
+        )
+        modes = {
+            path.name: path.stat().st_mode & 0o777
+            for path in (tmp_path, tmp_path / "lovrit.sqlite")
+        }
         assert modes == {tmp_path.name: 0o700, "lovrit.sqlite": 0o600}
     finally:
         first.send_signal(signal.SIGKILL)
@@ -117,7 +139,11 @@ def test_a_taken_port_and_a_taken_folder_are_said(tmp_path: Path) -> None:
 def test_a_kill_in_a_migration_leaves_a_file_that_starts_again() -> None:
     """At every fifth statement of a first start and of each older version; `make soak` does every one."""
     done = subprocess.run(
-        [sys.executable, "-m", "tests.store.killed", "5"], capture_output=True, text=True, check=False, timeout=200
+        [sys.executable, "-m", "tests.store.killed", "5"],
+        capture_output=True,
+        text=True,
+        check=False,
+        timeout=200,
     )
     assert done.returncode == 0, done.stdout + done.stderr[-2000:]
     found = re.search(r"(\d+) kills, 0 wrong", done.stdout)
@@ -139,7 +165,9 @@ def test_check_says_what_is_wrong(tmp_path: Path) -> None:
     path = kept(tmp_path)
     assert look_through(path).sound
     with sqlite3.connect(path) as database:
-        database.execute("insert into class values (7, null, 'odd', '', '[{\"id\": 1}]', 1, null, '{\"format\": 99}')")
+        database.execute(
+            "insert into class values (7, null, 'odd', '', '[{\"id\": 1}]', 1, null, '{\"format\": 99}')"
+        )
     found = look_through(path)
     assert not found.sound and "Class 7" in found.said[0]
     shutil.copy(path, tmp_path / "other.sqlite")

@@ -5,11 +5,15 @@ from hypothesis import strategies as st
 
 from lovrit.straps.source import STALE_MS, Beat, Readings
 
-BEATS = st.lists(st.builds(Beat, st.integers(1, 3), st.integers(0, 20_000), st.integers(0, 220)), max_size=30)
+BEATS = st.lists(
+    st.builds(Beat, st.integers(1, 3), st.integers(0, 20_000), st.integers(0, 220)), max_size=30
+)
 
 
 @given(BEATS, st.randoms(), st.integers(0, 40_000))
-def test_the_last_reading_stands_whatever_the_order(beats: list[Beat], chance: object, at_ms: int) -> None:
+def test_the_last_reading_stands_whatever_the_order(
+    beats: list[Beat], chance: object, at_ms: int
+) -> None:
     unique = list({(one.person, one.at_ms): one for one in beats}.values())
     one, two = Readings(), Readings()
     for beat in unique:

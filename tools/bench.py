@@ -101,7 +101,9 @@ def forget() -> None:
 
 def core() -> None:
     """Reading, laying out, looking twice, drawing, each apart."""
-    long = HOUR + "\n".join(f"3 rounds of 4{n % 10}/20, break 1:00\n  {n} squat\n  row\n  plank\n" for n in range(36))
+    long = HOUR + "\n".join(
+        f"3 rounds of 4{n % 10}/20, break 1:00\n  {n} squat\n  row\n  plank\n" for n in range(36)
+    )
     library = shipped()
     lines = len(long.splitlines())
 
@@ -115,9 +117,13 @@ def core() -> None:
     say(f"slate of {lines} lines: read cold {cold_ms:.1f} ms, warm {warm_ms:.1f} ms")
     say(f"  lay out {statistics.median(timed(lambda: lay(reading.session, library), 9)):.1f} ms")
     plan = plan_text(long, library)
-    say(f"  second look {statistics.median(timed(lambda: second_look(plan, library, Company(groups=6)), 9)):.1f} ms")
+    say(
+        f"  second look {statistics.median(timed(lambda: second_look(plan, library, Company(groups=6)), 9)):.1f} ms"
+    )
     view = People(50, (9, 9, 8, 8, 8, 8))
-    say(f"  view {statistics.median(timed(lambda: desk_view(plan, library, view, (1, 0)), 9)):.1f} ms")
+    say(
+        f"  view {statistics.median(timed(lambda: desk_view(plan, library, view, (1, 0)), 9)):.1f} ms"
+    )
 
 
 def thinking() -> None:
@@ -125,14 +131,20 @@ def thinking() -> None:
     library = shipped()
     hour = plan_text(HOUR, library)
     base = statistics.median(timed(lambda: lay(hour.session, library), 30))
-    company = Company(groups=6, people=50, new=3, older=1, to_ask=9, limits={"overhead": 2, "jumps": 3})
+    company = Company(
+        groups=6, people=50, new=3, older=1, to_ask=9, limits={"overhead": 2, "jumps": 3}
+    )
     rules = timed(lambda: second_look(hour, library, company), 30)
     reps = plan_text(REPS, library)
     fifty = [Someone()] * 50
-    crowd = timed(lambda: [crowd_said(reps, at, fifty) for at in range(len(reps.session.blocks))], 20)
+    crowd = timed(
+        lambda: [crowd_said(reps, at, fifty) for at in range(len(reps.session.blocks))], 20
+    )
     told = timed(lambda: [block.outlook(library) for block in reps.session.blocks], 20)
     say(f"an hour laid out {base:.1f} ms; all {len(RULES)} rules {statistics.median(rules):.1f} ms")
-    say(f"  forecast for 50 people {statistics.median(crowd):.1f} ms, its sentences {statistics.median(told):.1f} ms")
+    say(
+        f"  forecast for 50 people {statistics.median(crowd):.1f} ms, its sentences {statistics.median(told):.1f} ms"
+    )
     hours = [Wish(seconds=(30 + nth) * 60) for nth in range(25)] + [
         *(Wish(figure="work", seconds=(15 + nth) * 60) for nth in range(4)),
         *(Wish(figure="rest", seconds=(6 + nth) * 60) for nth in range(3)),
@@ -146,7 +158,9 @@ def thinking() -> None:
         timed(lambda t=t, w=w: fit(t, plan_text(t, library), w, library), 1)[0]
         for t, w in zip(slates, wishes, strict=True)
     ]
-    say(f"  fits of {len(taken)} wishes: median {statistics.median(taken):.0f} ms, p95 {quantile(taken, 0.95):.0f} ms")
+    say(
+        f"  fits of {len(taken)} wishes: median {statistics.median(taken):.0f} ms, p95 {quantile(taken, 0.95):.0f} ms"
+    )
 
 
 REPS = """warm-up 6:00
@@ -177,7 +191,9 @@ def plan_process() -> None:
         ours = timed(lambda: run_quietly(command), 9)
         bare = timed(lambda: run_quietly([sys.executable, "-c", "import pydantic.main"]), 9)
     a, b = statistics.median(ours), statistics.median(bare)
-    say(f"lovrit plan, 60 minutes: {a:.0f} ms median; Python with Pydantic alone {b:.0f} ms; ratio {a / b:.1f}")
+    say(
+        f"lovrit plan, 60 minutes: {a:.0f} ms median; Python with Pydantic alone {b:.0f} ms; ratio {a / b:.1f}"
+    )
 
 
 class Served:
@@ -192,7 +208,9 @@ class Served:
             row = sessions.create(work, HOUR, "An hour", 0)
             assert row.id
             self.session = row.id
-            everyone = [person.id for person in people.everyone(work) if not person.effort_only][:50]
+            everyone = [person.id for person in people.everyone(work) if not person.effort_only][
+                :50
+            ]
             people.set_comers(work, row.id, deal(everyone, 6))
         self.app = create_app(Settings(data=data), self.database)
         house = self.app.state.house
@@ -201,7 +219,9 @@ class Served:
         async def empty() -> object:
             from fastapi.responses import HTMLResponse
 
-            return HTMLResponse(render(house, "shell/error.html", title="x", text="", here="", nonce=""))
+            return HTMLResponse(
+                render(house, "shell/error.html", title="x", text="", here="", nonce="")
+            )
 
         config = uvicorn.Config(self.app, port=PORT, log_config=None)
         self.server = uvicorn.Server(config)
@@ -225,7 +245,11 @@ def edits(served: Served) -> None:
             version = int(answer.text.split('data-version="')[1].split('"')[0])
             if nth == 199:
                 before = rss()
-        p95, median, base = quantile(taken, 0.95), statistics.median(taken), statistics.median(empty)
+        p95, median, base = (
+            quantile(taken, 0.95),
+            statistics.median(taken),
+            statistics.median(empty),
+        )
         say(f"edit to redrawn parts, 60 min, 50 people: median {median:.1f} ms, p95 {p95:.1f} ms")
         say(f"  empty page {base:.1f} ms; ratio of medians {median / base:.1f}")
         say(f"memory over edits 200 to 1,000: {rss() - before:+.1f} MiB of {rss():.0f}")
@@ -250,8 +274,13 @@ async def crowd(class_id: int, seconds: int) -> tuple[list[float], int]:
     limits = httpx.Limits(max_connections=100)
     async with httpx.AsyncClient(base_url=URL, limits=limits) as client:
         screens: list[list[tuple[str, float]]] = [[] for _ in range(SCREENS)]
-        paths = [f"/stream?on={'coach' if nth % 2 else 'wall'}-{class_id}" for nth in range(SCREENS)]
-        tasks = [asyncio.create_task(listen(client, path, seen)) for path, seen in zip(paths, screens, strict=True)]
+        paths = [
+            f"/stream?on={'coach' if nth % 2 else 'wall'}-{class_id}" for nth in range(SCREENS)
+        ]
+        tasks = [
+            asyncio.create_task(listen(client, path, seen))
+            for path, seen in zip(paths, screens, strict=True)
+        ]
         await asyncio.sleep(1)
         waits: list[float] = []
         for nth in range(seconds):
@@ -302,7 +331,9 @@ def first_page() -> None:
     with tempfile.TemporaryDirectory() as data:
         env = os.environ | {"LOVRIT_DATA": data, "LOVRIT_PORT": str(PORT + 1)}
         start = time.perf_counter()
-        process = subprocess.Popen([sys.executable, "-m", "lovrit.cli", "demo"], env=env, stdout=subprocess.DEVNULL)
+        process = subprocess.Popen(
+            [sys.executable, "-m", "lovrit.cli", "demo"], env=env, stdout=subprocess.DEVNULL
+        )
         try:
             while True:
                 try:
@@ -333,7 +364,9 @@ def main() -> None:
         served.server.should_exit = True
         time.sleep(1)
     first_page()
-    say(f"peak memory of this run: {resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024:.0f} MiB")
+    say(
+        f"peak memory of this run: {resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024:.0f} MiB"
+    )
 
 
 if __name__ == "__main__":

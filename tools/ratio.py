@@ -15,7 +15,9 @@ def lines(path: Path) -> int:
 
 def main() -> None:
     """Count and print."""
-    listed = subprocess.run(["git", "ls-files", "src", "tests"], capture_output=True, text=True, check=True).stdout
+    listed = subprocess.run(
+        ["git", "ls-files", "src", "tests"], capture_output=True, text=True, check=True
+    ).stdout
     paths = [Path(one) for one in listed.split() if one.endswith(CODE) and "/versions/" not in one]
     code = sum(lines(one) for one in paths if one.parts[0] == "src")
     tests = sum(lines(one) for one in paths if one.parts[0] == "tests")

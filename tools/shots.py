@@ -13,7 +13,12 @@ from playwright.sync_api import Browser, Page, sync_playwright
 OUT = Path("docs/screenshots")
 PORT = 8497
 URL = f"http://127.0.0.1:{PORT}"
-QUIET = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update"]
+QUIET = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-background-networking",
+    "--disable-component-update",
+]
 DESK = (1280, 800)
 HAND = (390, 844)
 SHEET = (794, 1123)
@@ -23,7 +28,9 @@ WARM_UP_S = 75
 def serve(data: Path) -> subprocess.Popen[bytes]:
     """The demo, fresh, on a port of its own."""
     env = os.environ | {"LOVRIT_DATA": str(data), "LOVRIT_PORT": str(PORT)}
-    process = subprocess.Popen([sys.executable, "-m", "lovrit.cli", "demo"], env=env, stdout=subprocess.DEVNULL)
+    process = subprocess.Popen(
+        [sys.executable, "-m", "lovrit.cli", "demo"], env=env, stdout=subprocess.DEVNULL
+    )
     for _ in range(100):
         try:
             urllib.request.urlopen(f"{URL}/clock", timeout=1).read()

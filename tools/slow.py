@@ -26,7 +26,9 @@ ROOT = Path(__file__).parents[1]
 sys.path.insert(0, str(ROOT))
 from tests.browser.conftest import Server  # noqa: E402
 
-WORDS = "the quick brown bell swings over a lazy mat and then we all went to the hall on monday".split()  # noqa: SIM905
+WORDS = (
+    "the quick brown bell swings over a lazy mat and then we all went to the hall on monday"
+).split()
 SESSIONS, CLASSES = 2000, 500
 WAIT_S = 60
 
@@ -64,9 +66,13 @@ def slow_ones(version: int) -> dict[str, Slow]:
         "rest 1, 5,300 times": text("\n".join(["rest 1"] * 5300)),
         "64 KB of short lines": text("a\n" * 32_000),
         "600 lines of prose": text(prose(600)),
-        "250 KB of prose, pasted": lambda client: client.post("/desk/board", data={"text": prose(4000)}),
+        "250 KB of prose, pasted": lambda client: client.post(
+            "/desk/board", data={"text": prose(4000)}
+        ),
         "a merge of 60 KB": text("\n".join(f"{nth % 7} x" for nth in range(9000)), 1),
-        "a merge of 240 KB": text("\n".join(f"{nth % 7} xxxxxxxxxxxxxxxxxxxxxx" for nth in range(9000)), 1),
+        "a merge of 240 KB": text(
+            "\n".join(f"{nth % 7} xxxxxxxxxxxxxxxxxxxxxx" for nth in range(9000)), 1
+        ),
         "all moves": lambda client: client.get("/moves"),
         "a fit": lambda client: client.get("/desk/4/fit?figure=total&value=40:00"),
     }
@@ -94,15 +100,22 @@ def clocks(server: Server) -> None:
     """Each slow request with the clock beside it."""
     for name, slow in slow_ones(1).items():
         took, waits = asyncio.run(beside(server.url, slow))
-        say(f"  {name}: {took:.2f} s; /clock p99 {quantile(waits, 0.99):.0f} ms, most {max(waits):.0f} ms")
+        say(
+            f"  {name}: {took:.2f} s; /clock p99 {quantile(waits, 0.99):.0f} ms, most {max(waits):.0f} ms"
+        )
     locked = sqlite3.connect(server.data / "demo" / "lovrit.sqlite")
     locked.execute("BEGIN IMMEDIATE")
     note = {"id": "n", "kind": "start", "at_ms": 0}
     took, waits = asyncio.run(
-        beside(server.url, lambda client: client.post("/desk/1/text", data={"text": str(note), "base": "1"}))
+        beside(
+            server.url,
+            lambda client: client.post("/desk/1/text", data={"text": str(note), "base": "1"}),
+        )
     )
     locked.rollback()
-    say(f"  a locked database: {took:.2f} s; /clock p99 {quantile(waits, 0.99):.0f} ms, most {max(waits):.0f} ms")
+    say(
+        f"  a locked database: {took:.2f} s; /clock p99 {quantile(waits, 0.99):.0f} ms, most {max(waits):.0f} ms"
+    )
 
 
 def many_years(path: Path) -> None:
@@ -114,9 +127,22 @@ def many_years(path: Path) -> None:
     with database.work() as work:
         for nth in range(SESSIONS):
             own = text.replace("Winter hall 4", f"Evening {nth} {WORDS[nth % len(WORDS)]}")
-            work.add(SessionRow(title=f"Evening {nth}", text=own, good_text=own, created_ms=nth, changed_ms=nth))
+            work.add(
+                SessionRow(
+                    title=f"Evening {nth}", text=own, good_text=own, created_ms=nth, changed_ms=nth
+                )
+            )
         for nth in range(CLASSES):
-            work.add(ClassRow(title=f"Class {nth}", text=text, people=[], made_ms=nth, over_ms=nth + 1, frozen=frozen))
+            work.add(
+                ClassRow(
+                    title=f"Class {nth}",
+                    text=text,
+                    people=[],
+                    made_ms=nth,
+                    over_ms=nth + 1,
+                    frozen=frozen,
+                )
+            )
     database.close()
 
 
@@ -128,7 +154,9 @@ def get(server: Server, path: str, times: int = 9) -> str:
             begun = time.perf_counter()
             size = len(client.get(path).content)
             taken.append((time.perf_counter() - begun) * 1000)
-    return f"median {statistics.median(taken):.0f} ms, most {max(taken):.0f} ms, {size / 1024:.0f} KB"
+    return (
+        f"median {statistics.median(taken):.0f} ms, most {max(taken):.0f} ms, {size / 1024:.0f} KB"
+    )
 
 
 def lists(server: Server) -> None:
@@ -141,7 +169,9 @@ def lists(server: Server) -> None:
         taken = []
         for nth in range(9):
             begun = time.perf_counter()
-            client.post(f"/debrief/{class_id}/score", data={"op": f"s{nth}", "block": "0", "text": ""})
+            client.post(
+                f"/debrief/{class_id}/score", data={"op": f"s{nth}", "block": "0", "text": ""}
+            )
             taken.append((time.perf_counter() - begun) * 1000)
         say(f"  a score: median {statistics.median(taken):.0f} ms")
 
@@ -171,7 +201,9 @@ def main() -> None:
         server.kill()
         begun = time.perf_counter()
         many_years(Path(folder) / "demo" / "lovrit.sqlite")
-        say(f"{SESSIONS} sessions and {CLASSES} classes, made in {time.perf_counter() - begun:.1f} s:")
+        say(
+            f"{SESSIONS} sessions and {CLASSES} classes, made in {time.perf_counter() - begun:.1f} s:"
+        )
         begun = time.perf_counter()
         server.start()
         say(f"  start to first answer: {time.perf_counter() - begun:.1f} s")

@@ -74,10 +74,16 @@ def kept(server: Server, class_id: int) -> tuple[list[Event], list[int]]:
     """What is on the disk of a class: its events, and the lengths that it is run by."""
     path = server.data / "demo" / "lovrit.sqlite"
     with sqlite3.connect(f"file:{path}?mode=ro", uri=True) as database:
-        rows = database.execute("select body from class_event where class_id = ? order by seq", (class_id,)).fetchall()
-        (frozen,) = database.execute("select frozen from class where id = ?", (class_id,)).fetchone()
+        rows = database.execute(
+            "select body from class_event where class_id = ? order by seq", (class_id,)
+        ).fetchall()
+        (frozen,) = database.execute(
+            "select frozen from class where id = ?", (class_id,)
+        ).fetchone()
     database.close()
-    return [checked_json(Event, body) for (body,) in rows], [b - a for a, b, *_ in json.loads(frozen)["intervals"]]
+    return [checked_json(Event, body) for (body,) in rows], [
+        b - a for a, b, *_ in json.loads(frozen)["intervals"]
+    ]
 
 
 def clock_of(server: Server, class_id: int) -> dict[str, int]:
@@ -113,7 +119,11 @@ def killed_in_classes(kills: int, chance: random.Random) -> int:
             lost = [one for coach in coaches for one in coach.acknowledged if one not in ids]
             said = clock_of(server, class_id)
             mine = advance(fold(lengths, events), said["now_ms"])
-            apart = abs(mine.place_ms - said["place_ms"]) if mine.interval == said["interval"] else 10**6
+            apart = (
+                abs(mine.place_ms - said["place_ms"])
+                if mine.interval == said["interval"]
+                else 10**6
+            )
             if lost or apart > APART_MS or mine.phase != said["phase"]:
                 wrong += 1
                 say(f"kill {nth}: lost {lost}, {apart} ms apart, {mine.phase} and {said['phase']}")
@@ -126,7 +136,9 @@ def killed_in_classes(kills: int, chance: random.Random) -> int:
 def interrupted_start(server: Server, chance: random.Random) -> None:
     """A start that is killed on its way."""
     env = os.environ | {"LOVRIT_DATA": str(server.data), "LOVRIT_PORT": str(server.port)}
-    process = subprocess.Popen([sys.executable, "-m", "lovrit.cli", "demo"], env=env, stdout=-3, stderr=-3)
+    process = subprocess.Popen(
+        [sys.executable, "-m", "lovrit.cli", "demo"], env=env, stdout=-3, stderr=-3
+    )
     time.sleep(chance.uniform(0.1, 1.5))
     process.send_signal(signal.SIGKILL)
     process.wait()
@@ -134,10 +146,17 @@ def interrupted_start(server: Server, chance: random.Random) -> None:
 
 def main() -> int:
     """Everything; 1 where anything was lost."""
-    kills, requests = (int(sys.argv[nth]) if len(sys.argv) > nth else usual for nth, usual in ((1, 200), (2, 20_000)))
+    kills, requests = (
+        int(sys.argv[nth]) if len(sys.argv) > nth else usual
+        for nth, usual in ((1, 200), (2, 20_000))
+    )
     began = time.time()
     migrations = subprocess.run(
-        [sys.executable, "-m", "tests.store.killed"], cwd=ROOT, capture_output=True, text=True, check=False
+        [sys.executable, "-m", "tests.store.killed"],
+        cwd=ROOT,
+        capture_output=True,
+        text=True,
+        check=False,
     )
     say(f"migrations and first starts: {migrations.stdout.strip()}")
     wrong = killed_in_classes(kills, random.Random(9))
@@ -151,7 +170,9 @@ def main() -> int:
         text=True,
         check=False,
     )
-    say(f"{requests} requests of any kind: {'none stumbled' if fuzzed.returncode == 0 else fuzzed.stdout[-2000:]}")
+    say(
+        f"{requests} requests of any kind: {'none stumbled' if fuzzed.returncode == 0 else fuzzed.stdout[-2000:]}"
+    )
     return 1 if wrong or migrations.returncode or fuzzed.returncode else 0
 
 

@@ -44,7 +44,9 @@ def picture(plan: Plan) -> str:
         .get_template("desk/rails.html")
         .render(desk=view, oob=False, session=session, written=written, rack=(), crowd="")
     )
-    field = re.search(r'<svg class="field" width="100%" height="([\d.]+)".*?>(.*)</svg>\s*</div>', html, re.DOTALL)
+    field = re.search(
+        r'<svg class="field" width="100%" height="([\d.]+)".*?>(.*)</svg>\s*</div>', html, re.DOTALL
+    )
     assert field
     colours = "".join(
         f"rect.group-{n} {{ fill: {colour} }} .crossing.group-{n} {{ stroke: {colour} }}\n"
@@ -61,7 +63,10 @@ def chapter(shape: Shape) -> list[str]:
     low, high = plan.timeline.range_s
     spread = "" if low == high else f" ({minutes(low)} to {minutes(high)})"
     work, rest = plan.sums.ratio
-    figures = [f"{minutes(plan.timeline.total_s)}{spread} in all", f"work {clock(plan.timeline.work_s)}"]
+    figures = [
+        f"{minutes(plan.timeline.total_s)}{spread} in all",
+        f"work {clock(plan.timeline.work_s)}",
+    ]
     figures += [f"rest {clock(plan.timeline.rest_s)}"] if plan.timeline.rest_s else []
     figures += [f"work to rest {ratio(work, rest)}"] if work and rest else []
     lines = [

@@ -11,7 +11,16 @@ import urllib.request
 from pathlib import Path
 
 HERE = Path(__file__).parent.parent
-ASKED = ("/", "/desk", "/crew/1", "/moves", "/club", "/static/lovrit.css", "/static/page.js", "/static/mark.svg")
+ASKED = (
+    "/",
+    "/desk",
+    "/crew/1",
+    "/moves",
+    "/club",
+    "/static/lovrit.css",
+    "/static/page.js",
+    "/static/mark.svg",
+)
 
 
 def _free_port() -> int:
@@ -24,7 +33,9 @@ def _installed(wheel: Path, where: Path) -> Path:
     """The command of a fresh environment that has the wheel."""
     subprocess.run([sys.executable, "-m", "venv", str(where)], check=True)
     pip = [str(where / "bin" / "pip"), "install", "--quiet", "--disable-pip-version-check"]
-    subprocess.run([*pip, "--require-hashes", "-r", str(HERE / "requirements" / "app.txt")], check=True)
+    subprocess.run(
+        [*pip, "--require-hashes", "-r", str(HERE / "requirements" / "app.txt")], check=True
+    )
     subprocess.run([*pip, "--no-deps", str(wheel)], check=True)
     return where / "bin" / "lovrit"
 
@@ -53,7 +64,12 @@ def main(folder: str) -> None:
     with tempfile.TemporaryDirectory() as made:
         lovrit = _installed(wheel, Path(made) / "venv")
         port = _free_port()
-        env = {"PATH": "/usr/bin:/bin", "HOME": made, "LOVRIT_PORT": str(port), "LOVRIT_DATA": f"{made}/data"}
+        env = {
+            "PATH": "/usr/bin:/bin",
+            "HOME": made,
+            "LOVRIT_PORT": str(port),
+            "LOVRIT_DATA": f"{made}/data",
+        }
         process = subprocess.Popen(
             [str(lovrit), "demo"], cwd=made, env=env | {"LANG": os.environ.get("LANG", "C.UTF-8")}
         )
@@ -65,7 +81,9 @@ def main(folder: str) -> None:
             process.wait()
         assert set(told.values()) == {200}, told
         size = wheel.stat().st_size // 1024
-        sys.stdout.write(f"{wheel.name}, {size} KiB: installed alone, {len(told)} pages and files answered\n")
+        sys.stdout.write(
+            f"{wheel.name}, {size} KiB: installed alone, {len(told)} pages and files answered\n"
+        )
 
 
 if __name__ == "__main__":

@@ -15,7 +15,9 @@ from typing import TYPE_CHECKING
 if TYPE_CHECKING:
     from lovrit.core.timeline.plan import Plan
 
-os.environ.setdefault("PYDANTIC_DISABLE_PLUGINS", "1")  # looking for plugins costs a tenth of a start
+os.environ.setdefault(
+    "PYDANTIC_DISABLE_PLUGINS", "1"
+)  # looking for plugins costs a tenth of a start
 
 UNREADABLE, NONE, BROKEN_PIPE = 2, 3, 141
 
@@ -138,7 +140,11 @@ def recast(asked: Namespace) -> int:
     if asked.json:
         _print_json(recast_object(made))
     else:
-        _print("\n".join([made.slate.rstrip("\n"), "", *(f"# {said}" for said in (*made.changes, made.why))]))
+        _print(
+            "\n".join(
+                [made.slate.rstrip("\n"), "", *(f"# {said}" for said in (*made.changes, made.why))]
+            )
+        )
     return 0
 
 
@@ -152,10 +158,15 @@ def moves(asked: Namespace) -> int:
     if asked.find is not None:
         return _find(asked.find, asked.json)
     if asked.format == "text":
-        missing = frozenset(name.strip() for name in (asked.missing or "").split(",") if name.strip())
+        missing = frozenset(
+            name.strip() for name in (asked.missing or "").split(",") if name.strip()
+        )
         strange = sorted(missing - set(shipped().kit()))
         if strange:
-            raise Ended(UNREADABLE, f"No move needs {', '.join(strange)}; there are {', '.join(shipped().kit())}.")
+            raise Ended(
+                UNREADABLE,
+                f"No move needs {', '.join(strange)}; there are {', '.join(shipped().kit())}.",
+            )
         _print("\n".join(move_lines(known, missing)))
     else:
         sys.stdout.write(to_csv(known) if asked.format == "csv" else to_json(known))
@@ -283,17 +294,29 @@ COMMANDS = (
         ("--missing", {"help": "kit that isn't there today, such as bell,rings"}),
         ("--find", {"help": "a name to look up, as people write it"}),
         AS_JSON,
-        ("--format", {"default": "text", "choices": ["text", "csv", "json"], "help": "text, csv or json"}),
+        (
+            "--format",
+            {"default": "text", "choices": ["text", "csv", "json"], "help": "text, csv or json"},
+        ),
     ),
-    (schema, ("of", {"nargs": "?", "default": "session", "help": "session, or moves for the library"})),
+    (
+        schema,
+        ("of", {"nargs": "?", "default": "session", "help": "session, or moves for the library"}),
+    ),
     (serve, ("--host", {"help": "where to listen; loopback needs no passphrase"}), PORT),
     (check,),
-    (demo, ("--fresh", {"action": "store_true", "help": "begin again with the demo data as shipped"}), PORT),
+    (
+        demo,
+        ("--fresh", {"action": "store_true", "help": "begin again with the demo data as shipped"}),
+        PORT,
+    ),
 )
 
 
 def _parser() -> ArgumentParser:
-    parser = ArgumentParser("lovrit", description="Interval circuits designed, fitted, run and learned from.")
+    parser = ArgumentParser(
+        "lovrit", description="Interval circuits designed, fitted, run and learned from."
+    )
     commands = parser.add_subparsers(required=True, metavar="command")
     for does, *arguments in COMMANDS:
         said = (does.__doc__ or "").rstrip(".")

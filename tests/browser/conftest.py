@@ -18,8 +18,16 @@ CHROMIUM = os.environ.get("LOVRIT_CHROMIUM", "/usr/bin/chromium")
 
 @pytest.fixture(scope="session")
 def browser_type_launch_args() -> dict:
-    quiet = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update"]
-    return {"executable_path": CHROMIUM, "args": [*quiet, "--autoplay-policy=no-user-gesture-required"]}
+    quiet = [
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-background-networking",
+        "--disable-component-update",
+    ]
+    return {
+        "executable_path": CHROMIUM,
+        "args": [*quiet, "--autoplay-policy=no-user-gesture-required"],
+    }
 
 
 @pytest.fixture(scope="session")

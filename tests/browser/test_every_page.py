@@ -7,7 +7,9 @@ from tests.browser.conftest import Server
 from tests.browser.test_thread import AXE, hold_to_end, until
 
 pytestmark = pytest.mark.browser
-LEVELS = "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice']})"
+LEVELS = (
+    "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice']})"
+)
 WIDTHS = {1280: 800, 1024: 768, 390: 844}
 
 
@@ -25,15 +27,33 @@ def looked_at(page: Page, where: str, wrong: list[str]) -> None:
 def test_every_page_is_for_everybody(browser: Browser, server: Server, width: int) -> None:
     page = browser.new_page(viewport={"width": width, "height": WIDTHS[width]})
     wrong: list[str] = []
-    page.on("console", lambda one: wrong.append(f"{page.url}: {one.text}") if one.type == "error" else None)
+    page.on(
+        "console",
+        lambda one: wrong.append(f"{page.url}: {one.text}") if one.type == "error" else None,
+    )
     page.on("pageerror", lambda error: wrong.append(f"{page.url}: {error}"))
     made = page.request.post(f"{server.url}/desk/4/floor", form={"anew": "true"})
     class_id = int(made.url.rsplit("/", 1)[1])
-    for path in ("/desk", "/desk/4", "/desk/4/revisions", "/desk/4/session.sheet", "/desk/4/session.ics", "/crew/4"):
+    for path in (
+        "/desk",
+        "/desk/4",
+        "/desk/4/revisions",
+        "/desk/4/session.sheet",
+        "/desk/4/session.ics",
+        "/crew/4",
+    ):
         page.goto(f"{server.url}{path}")
         page.wait_for_timeout(150)
         looked_at(page, path, wrong)
-    for path in (f"/wall/{class_id}", "/debrief", "/moves", "/moves/ring%20row", "/moves/new", "/club", "/passphrase"):
+    for path in (
+        f"/wall/{class_id}",
+        "/debrief",
+        "/moves",
+        "/moves/ring%20row",
+        "/moves/new",
+        "/club",
+        "/passphrase",
+    ):
         page.goto(f"{server.url}{path}")
         looked_at(page, path, wrong)
     page.goto(f"{server.url}/run/{class_id}")

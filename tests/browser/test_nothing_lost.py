@@ -10,7 +10,9 @@ from tests.browser.conftest import Server
 from tests.browser.test_thread import hold_to_end, new_session, settled, slate_of, until, write
 
 pytestmark = pytest.mark.browser
-STEADY = "title: Steady\npeople: 4\n\neasy laps 5:00 at 3\n\n3 rounds of 0:40/0:20\n  squat\n  plank\n"
+STEADY = (
+    "title: Steady\npeople: 4\n\neasy laps 5:00 at 3\n\n3 rounds of 0:40/0:20\n  squat\n  plank\n"
+)
 NASTY = "<!--<script>\"'</script><meta http-equiv=refresh content=0;url=/gone>"
 
 
@@ -32,7 +34,9 @@ def post(server: Server, path: str, fields: dict[str, str]) -> None:
 
 
 @pytest.mark.parametrize("status", [401, 413, 500, 507])
-def test_a_press_that_was_not_taken_is_kept_and_said(page: Page, server: Server, status: int) -> None:
+def test_a_press_that_was_not_taken_is_kept_and_said(
+    page: Page, server: Server, status: int
+) -> None:
     to_the_floor(page, server)
     page.keyboard.press("Space")
     until(page, "run.state.phase === 'on' && !run.presses.waiting.length")
@@ -48,14 +52,18 @@ def test_a_press_that_was_not_taken_is_kept_and_said(page: Page, server: Server,
     assert page.evaluate("run.server.phase") == "held"
 
 
-def test_a_server_that_does_not_answer_is_said_within_two_seconds(page: Page, server: Server) -> None:
+def test_a_server_that_does_not_answer_is_said_within_two_seconds(
+    page: Page, server: Server
+) -> None:
     to_the_floor(page, server)
     answers_with(page, "() => new Promise(() => {})")
     page.keyboard.press("Space")
     expect(page.locator("#said")).to_contain_text("does not answer", timeout=2000)
 
 
-def test_a_press_is_sent_with_seven_desks_open(page: Page, context: BrowserContext, server: Server) -> None:
+def test_a_press_is_sent_with_seven_desks_open(
+    page: Page, context: BrowserContext, server: Server
+) -> None:
     class_id = to_the_floor(page, server)
     desks = [context.new_page() for _ in range(7)]
     for desk in desks:
@@ -73,7 +81,9 @@ def test_a_press_is_sent_with_seven_desks_open(page: Page, context: BrowserConte
     post(server, "/desk/4/undo", {})
 
 
-def test_late_presses_count_from_their_own_moment(page: Page, context: BrowserContext, server: Server) -> None:
+def test_late_presses_count_from_their_own_moment(
+    page: Page, context: BrowserContext, server: Server
+) -> None:
     """Cut off, held for two seconds, on again: when the network is back, screen and server agree and nothing jumps."""
     to_the_floor(page, server)
     page.keyboard.press("Space")
@@ -94,7 +104,9 @@ def test_late_presses_count_from_their_own_moment(page: Page, context: BrowserCo
     assert abs(after - before) < 120
 
 
-def test_two_coaches_press_next_for_the_same_turn(page: Page, context: BrowserContext, server: Server) -> None:
+def test_two_coaches_press_next_for_the_same_turn(
+    page: Page, context: BrowserContext, server: Server
+) -> None:
     to_the_floor(page, server)
     page.keyboard.press("Space")
     page.keyboard.press("ArrowRight")
@@ -131,7 +143,9 @@ def test_nobody_stops_and_no_class_ends_by_mistake(page: Page, server: Server) -
     until(page, "!run.presses.waiting.length && run.server.phase === 'on'")
 
 
-def test_typing_on_an_old_version_wipes_nothing_that_others_wrote(page: Page, server: Server) -> None:
+def test_typing_on_an_old_version_wipes_nothing_that_others_wrote(
+    page: Page, server: Server
+) -> None:
     new_session(page, server, STEADY)
     session = page.url.rsplit("/", 1)[1].split("?")[0]
     page.route("**/text", lambda route: route.fulfill(status=503, body="Held by something else."))
@@ -140,7 +154,11 @@ def test_typing_on_an_old_version_wipes_nothing_that_others_wrote(page: Page, se
     page.keyboard.type(" and slow")
     expect(page.locator("#said")).to_contain_text("kept here")
     version = page.evaluate("desk.version")
-    post(server, f"/desk/{session}/text", {"text": STEADY.replace("plank", "side plank"), "base": str(version)})
+    post(
+        server,
+        f"/desk/{session}/text",
+        {"text": STEADY.replace("plank", "side plank"), "base": str(version)},
+    )
     page.goto(f"{server.url}/clock")
     page.unroute("**/text")
     page.goto(f"{server.url}/desk/{session}")
@@ -184,7 +202,10 @@ def test_efforts_are_saved_as_they_are_typed(page: Page, server: Server) -> None
     hold_to_end(page)
     page.goto(f"{server.url}/debrief/{class_id}")
     expect(page.locator(".marks")).to_contain_text("Marked at")
-    first, second = page.locator(".felt input[name=value]").nth(0), page.locator(".felt input[name=value]").nth(1)
+    first, second = (
+        page.locator(".felt input[name=value]").nth(0),
+        page.locator(".felt input[name=value]").nth(1),
+    )
     first.click()
     page.keyboard.type("7,5")
     page.keyboard.press("ArrowDown")
@@ -203,7 +224,9 @@ def test_names_of_any_kind_go_nowhere(page: Page, server: Server) -> None:
     page.on(
         "console",
         lambda message: (
-            said.append(f"{page.url} {message.text} {message.location}") if message.type == "error" else None
+            said.append(f"{page.url} {message.text} {message.location}")
+            if message.type == "error"
+            else None
         ),
     )
     page.on("pageerror", lambda error: said.append(str(error)))
@@ -213,7 +236,11 @@ def test_names_of_any_kind_go_nowhere(page: Page, server: Server) -> None:
     post(server, "/desk", {"text": text.replace(" | kit </script>", "")})
     page.goto(server.url)
     session = page.evaluate("location.pathname").rsplit("/", 1)[1]
-    post(server, "/moves", {"name": "heron stand", "pattern": "lunge", "seconds": "3", "kit": NASTY, "cue": NASTY})
+    post(
+        server,
+        "/moves",
+        {"name": "heron stand", "pattern": "lunge", "seconds": "3", "kit": NASTY, "cue": NASTY},
+    )
     post(server, f"/crew/{session}/join", {"name": NASTY[:58]})
     post(server, f"/desk/{session}/revisions", {"reason": NASTY})
     post(server, f"/desk/{session}/aside", {"code": "no-warm-up", "reason": NASTY})

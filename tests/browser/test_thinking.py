@@ -76,7 +76,11 @@ def test_fit_recast_two_fixes_and_undo_by_keyboard(page: Page, server: Server) -
 
 
 def test_a_hard_twenty_becomes_a_kind_evening_that_ends_on_time(page: Page, server: Server) -> None:
-    new_session(page, server, TOO_MUCH.replace("slot: 18:10-18:55\nsetup: 2:00\n", "people: 18\nsetup: 2:00\n"))
+    new_session(
+        page,
+        server,
+        TOO_MUCH.replace("slot: 18:10-18:55\nsetup: 2:00\n", "people: 18\nsetup: 2:00\n"),
+    )
     expect(page.locator("#look")).to_contain_text("that holds for about")
     page.get_by_role("link", name="Recast").click()
     page.locator("#panel nav a", has_text="a task a minute").click()
@@ -91,13 +95,17 @@ def test_a_hard_twenty_becomes_a_kind_evening_that_ends_on_time(page: Page, serv
     page.get_by_role("button", name="Find the nearest").click()
     page.locator(".offer").first.click()
     settled(page)
-    expect(page.locator("#readout")).to_contain_text(re.compile(r"^43:00 .*of a 45:00 slot, 0:00 spare"))
+    expect(page.locator("#readout")).to_contain_text(
+        re.compile(r"^43:00 .*of a 45:00 slot, 0:00 spare")
+    )
     expect(page.locator("#look .stop")).to_have_count(0)
     page.get_by_role("button", name="Take to the floor").click()
     expect(page).to_have_url(f"{server.url}/run/" + page.url.rsplit("/", 1)[1])
 
 
-def test_the_move_under_the_cursor_is_shown_and_a_remark_put_aside(page: Page, server: Server) -> None:
+def test_the_move_under_the_cursor_is_shown_and_a_remark_put_aside(
+    page: Page, server: Server
+) -> None:
     new_session(page, server, TOO_MUCH)
     page.locator(".cm-line", has_text="push-up").click()
     expect(page.locator("#move")).to_contain_text("One plank from head to heel")

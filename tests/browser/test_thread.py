@@ -177,7 +177,9 @@ def test_the_whole_thread_on_two_screens_with_the_server_killed(
     expect(page.locator("#note")).to_have_value("Quiet landings, good.")
 
 
-def test_typing_dragging_scrubbing_and_undo_in_their_order_also_after_a_reload(page: Page, server: Server) -> None:
+def test_typing_dragging_scrubbing_and_undo_in_their_order_also_after_a_reload(
+    page: Page, server: Server
+) -> None:
     new_session(page, server, SHORT)
     page.locator(".cm-line", has_text="2 rounds").click()
     expect(page.locator(".rails .names li")).to_have_count(3)
@@ -222,7 +224,9 @@ def test_typing_dragging_scrubbing_and_undo_in_their_order_also_after_a_reload(p
     assert slate_of(page) == SHORT
 
 
-def test_an_error_stands_at_its_line_and_the_nearest_is_taken_at_a_key(page: Page, server: Server) -> None:
+def test_an_error_stands_at_its_line_and_the_nearest_is_taken_at_a_key(
+    page: Page, server: Server
+) -> None:
     new_session(page, server, SHORT)
     page.locator(".cm-line", has_text="2 rounds").click()
     page.keyboard.press("Home")
@@ -252,7 +256,9 @@ def test_a_fix_of_the_second_look_is_pressed_and_undone(page: Page, server: Serv
     assert slate_of(page) == before
 
 
-def test_two_windows_follow_one_another(page: Page, context: BrowserContext, server: Server) -> None:
+def test_two_windows_follow_one_another(
+    page: Page, context: BrowserContext, server: Server
+) -> None:
     url = new_session(page, server, SHORT)
     other = context.new_page()
     other.goto(url)

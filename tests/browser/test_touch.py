@@ -14,10 +14,14 @@ pytestmark = pytest.mark.browser
 @pytest.fixture(params=[(1024, 768), (390, 844)], ids=["tablet", "hand"])
 def touched(request: pytest.FixtureRequest, browser: Browser, server: Server) -> Iterator[Page]:
     width, height = request.param
-    context: BrowserContext = browser.new_context(viewport={"width": width, "height": height}, has_touch=True)
+    context: BrowserContext = browser.new_context(
+        viewport={"width": width, "height": height}, has_touch=True
+    )
     page = context.new_page()
     made = page.request.post(
-        f"{server.url}/desk", form={"text": "3 rounds of 40/20\n  squat\n  row\n  plank\n"}, max_redirects=0
+        f"{server.url}/desk",
+        form={"text": "3 rounds of 40/20\n  squat\n  row\n  plank\n"},
+        max_redirects=0,
     )
     page.goto(server.url + made.headers["location"])
     page.wait_for_selector(".cm-content")
@@ -39,12 +43,16 @@ def swipe(page: Page, what: Locator, dx: float, dy: float) -> None:
     assert box
     x, y = box["x"] + min(20, box["width"] / 2), box["y"] + box["height"] / 2
     finger = page.context.new_cdp_session(page)
-    finger.send("Input.dispatchTouchEvent", {"type": "touchStart", "touchPoints": [{"x": x, "y": y}]})
+    finger.send(
+        "Input.dispatchTouchEvent", {"type": "touchStart", "touchPoints": [{"x": x, "y": y}]}
+    )
     for share in (0.2, 0.5, 0.8, 1):
         point = {"x": x + dx * share, "y": y + dy * share}
         finger.send("Input.dispatchTouchEvent", {"type": "touchMove", "touchPoints": [point]})
     finger.send("Input.dispatchTouchEvent", {"type": "touchEnd", "touchPoints": []})
-    page.wait_for_timeout(650)  # sooner, the browser takes the next tap for part of this gesture, now and then
+    page.wait_for_timeout(
+        650
+    )  # sooner, the browser takes the next tap for part of this gesture, now and then
     settled(page)
 
 
@@ -54,12 +62,16 @@ def test_stations_and_figures_are_moved_by_a_finger(touched: Page) -> None:
     settled(page)
     rail = float(page.locator(".names").get_attribute("data-rail") or 0)
     swipe(page, page.locator('.station[data-move="0"]'), 0, rail * 1.1)
-    assert slate_of(page).index("row") < slate_of(page).index("squat") < slate_of(page).index("plank")
+    assert (
+        slate_of(page).index("row") < slate_of(page).index("squat") < slate_of(page).index("plank")
+    )
     before = page.locator("#readout").inner_text()
     swipe(page, page.locator('[data-scrub][data-figure="work"]'), 60, 0)
     assert "of 40/20" not in slate_of(page) and page.locator("#readout").inner_text() != before
     page.locator("#steps button", has_text="Undo").tap()
-    until(page, "desk.editor.state.doc.toString().includes('of 40/20')")  # a tap becomes a click a little later
+    until(
+        page, "desk.editor.state.doc.toString().includes('of 40/20')"
+    )  # a tap becomes a click a little later
     assert not page.evaluate(WIDE)
 
 
@@ -76,7 +88,10 @@ def test_a_recast_and_a_fit_are_taken_by_taps(touched: Page) -> None:
     page.locator(".offer").first.tap()
     settled(page)
     expect(page.locator("#readout")).to_contain_text("12:00")
-    page.request.post(page.url.split("?")[0] + "/text", form={"base": page.evaluate("desk.version"), "text": SCORED})
+    page.request.post(
+        page.url.split("?")[0] + "/text",
+        form={"base": page.evaluate("desk.version"), "text": SCORED},
+    )
     page.reload()
     expect(page.locator("table.told")).to_contain_text("usual")
     assert not page.evaluate(WIDE)

@@ -31,8 +31,16 @@ ROWS = (
     ("tempo ladder", "tempo 90 to 160 in 8 steps of 20, up and down", "5:00"),
     ("strength window", "build 12:00 to heavy 4", "12:00"),
     ("strength sets", "3 sets of 15 reps, rest 1:30\n  split squat each side", None),
-    ("primer", "every 1:00 for 9:00 at 4, half start at 0:30\n  6 push-up, easier 4 reps, harder 8 reps", "9:30"),
-    ("warm-up rounds", "3 rounds for quality, rest 0:30, at 3 4 5\n  8 squat\n3 x 10/60 at 8", "3:30"),
+    (
+        "primer",
+        "every 1:00 for 9:00 at 4, half start at 0:30\n  6 push-up, easier 4 reps, harder 8 reps",
+        "9:30",
+    ),
+    (
+        "warm-up rounds",
+        "3 rounds for quality, rest 0:30, at 3 4 5\n  8 squat\n3 x 10/60 at 8",
+        "3:30",
+    ),
 )
 KEYS_A_MINUTE = 150  # two and a half a second: somebody who hunts for the letters
 
@@ -71,7 +79,9 @@ def type_rows(page: Page, text: str) -> int:
     """Type lines as a coach does, the editor indenting what it can; how many keys that took."""
     keys = 0
     for line in text.split("\n"):
-        here = page.evaluate("desk.editor.state.doc.lineAt(desk.editor.state.selection.main.head).text")
+        here = page.evaluate(
+            "desk.editor.state.doc.lineAt(desk.editor.state.selection.main.head).text"
+        )
         if here == "  " and not line.startswith(" "):
             page.keyboard.press("Enter")
             keys += 1
@@ -84,7 +94,9 @@ def type_rows(page: Page, text: str) -> int:
     return keys + 1
 
 
-def test_shapes_are_taken_from_the_rack_and_worked_on_with_the_mouse(page: Page, server: Server) -> None:
+def test_shapes_are_taken_from_the_rack_and_worked_on_with_the_mouse(
+    page: Page, server: Server
+) -> None:
     page.goto(f"{server.url}/desk")
     page.get_by_role("button", name="New session").click()
     page.wait_for_selector(".cm-content")
@@ -119,9 +131,15 @@ def test_shapes_are_taken_from_the_rack_and_worked_on_with_the_mouse(page: Page,
     assert re.search(r"^  jump squat \| bell", slate_of(page), re.MULTILINE)
 
 
-def test_blocks_are_carried_as_text_between_sessions(page: Page, context: BrowserContext, server: Server) -> None:
+def test_blocks_are_carried_as_text_between_sessions(
+    page: Page, context: BrowserContext, server: Server
+) -> None:
     context.grant_permissions(["clipboard-read", "clipboard-write"])
-    new_session(page, server, "warm-up 5:00 at 3\n\n3 rounds of 40/20   # mine\n  squat\n  row\n\nrest 1:00\n")
+    new_session(
+        page,
+        server,
+        "warm-up 5:00 at 3\n\n3 rounds of 40/20   # mine\n  squat\n  row\n\nrest 1:00\n",
+    )
     page.locator(".stretch").nth(0).click(modifiers=["Shift"])
     page.locator(".stretch").nth(1).click(modifiers=["Shift"])
     expect(page.locator(".stretch.picked")).to_have_count(2)
@@ -160,7 +178,11 @@ def test_lines_and_blocks_are_changed_by_keys(page: Page, server: Server) -> Non
         page.locator('.station[data-move="0"]').press("s")
         until(page, f"desk.editor.state.doc.toString().includes('  split squat{side}   # mine')")
         settled(page)
-    for key, word in (("a", "or squat"), ("e", "easier hand on the wall"), ("h", "harder slow down")):
+    for key, word in (
+        ("a", "or squat"),
+        ("e", "easier hand on the wall"),
+        ("h", "harder slow down"),
+    ):
         page.locator('.station[data-move="1"]').press(key)
         page.keyboard.type(word.split(" ", 1)[1])
         page.keyboard.press("Enter")
@@ -188,7 +210,9 @@ def test_files_of_every_form_are_dropped_on_the_desk(page: Page, server: Server)
     as_json = page.request.post(f"{server.url}/api/read/slate", data={"slate": slate}).text()
     session = page.request.post(f"{server.url}/api/read/slate", data={"slate": slate}).json()
     as_csv = page.request.post(f"{server.url}/api/write/csv", data=session).text()
-    for count, (name, text) in enumerate((("a.slate", slate), ("a.json", as_json), ("a.csv", as_csv)), 2):
+    for count, (name, text) in enumerate(
+        (("a.slate", slate), ("a.json", as_json), ("a.csv", as_csv)), 2
+    ):
         page.evaluate(DROP, [name, text])
         until(page, f"desk.lines().length === {count}")
         settled(page)

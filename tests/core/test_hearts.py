@@ -25,7 +25,9 @@ PERSON = Person(id=1, name="Anouk K", initials="AK", rest_hr=60, max_hr=190)
 
 
 @given(demands, demands, st.integers(2, 300), st.integers(1, 299))
-def test_splitting_a_step_changes_nothing(first: float, then: float, seconds: int, cut: int) -> None:
+def test_splitting_a_step_changes_nothing(
+    first: float, then: float, seconds: int, cut: int
+) -> None:
     cut = min(cut, seconds - 1)
     body, start = Body(), step(Body(), settled(0.1), first, 45)
     whole = step(body, start, then, seconds)
@@ -86,13 +88,16 @@ TEXT = "warm-up 2:00 at 3\n3 rounds of 40/20 at 8\n  squat\n  swing\namrap 4:00\
 def ran(strap: str = "steady") -> tuple[Plan, Class, list[tuple[int, int]], Comer]:
     plan = plan_text(TEXT, shipped())
     t0 = 1_800_000_000_000
-    state = fold([one.seconds for one in plan.timeline.intervals], [Event(id="s", kind="start", at_ms=t0)])
+    state = fold(
+        [one.seconds for one in plan.timeline.intervals], [Event(id="s", kind="start", at_ms=t0)]
+    )
     state = advance(state, t0 + 10_000_000)
     comer = Comer(**fields_of(PERSON.but(strap=strap)), group=0)
     source, asked = SimulatedStrap(comer, 7), Demands(plan.session, plan.timeline)
     begun = t0 + COUNT_IN_MS
     seen = [
-        (at, source.second(asked.at(state, at, 1))) for at in range(begun, begun + plan.timeline.total_s * 1000, 1000)
+        (at, source.second(asked.at(state, at, 1)))
+        for at in range(begun, begun + plan.timeline.total_s * 1000, 1000)
     ]
     return plan, state, comer, seen
 
@@ -134,7 +139,14 @@ def test_scores_are_kept_and_impossible_ones_refused_kindly() -> None:
     assert [score(*pair, text) for *pair, text in zip(blocks, laid, good, strict=False)] == [
         "7 + 3", "4:10", "45 s", "42.5 kg", "1:21",
     ]  # fmt: skip
-    for nth, text in ((0, "lots"), (1, "6:00"), (2, "70"), (3, "900 kg"), (4, "20:00"), (0, "900 + 1")):
+    for nth, text in (
+        (0, "lots"),
+        (1, "6:00"),
+        (2, "70"),
+        (3, "900 kg"),
+        (4, "20:00"),
+        (0, "900 + 1"),
+    ):
         with pytest.raises(Impossible):
             score(blocks[nth], laid[nth], text)
 

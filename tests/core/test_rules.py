@@ -28,26 +28,41 @@ CASES: dict[str, tuple[str, str, Company]] = {
         ("over-slot", ("slot: 10:00\nwarm-up 12:00 at 3", "slot: 12:00\nwarm-up 12:00 at 3")),
         (
             "range-over-slot",
-            (f"slot: 17:00\n{WARM}6 x 300 m, rest 0:15", f"slot: 60:00\n{WARM}6 x 300 m, rest 0:15"),
+            (
+                f"slot: 17:00\n{WARM}6 x 300 m, rest 0:15",
+                f"slot: 60:00\n{WARM}6 x 300 m, rest 0:15",
+            ),
         ),
-        ("turn-too-full", ("every 1:00 for 6:00\n  20 push-up", "every 1:00 for 6:00\n  12 push-up")),
+        (
+            "turn-too-full",
+            ("every 1:00 for 6:00\n  20 push-up", "every 1:00 for 6:00\n  12 push-up"),
+        ),
         (
             "slow-do-not-make-it",
             ("every 1:00 for 20:00\n  14 bell row", "every 1:00 for 20:00\n  8 bell row"),
         ),
         (
             "hold-past-turn",
-            ("hold ladder 15 +10 every 1:00 for 8:00\n  plank", "hold ladder 15 +5 every 1:00 for 8:00\n  plank"),
+            (
+                "hold ladder 15 +10 every 1:00 for 8:00\n  plank",
+                "hold ladder 15 +5 every 1:00 for 8:00\n  plank",
+            ),
         ),
         ("under-water", ("3 rounds of 40/20\n  swim, breath held", "3 rounds of 40/20\n  swim")),
         ("part-turn", ("every 1:00 for 6:30\n  8 push-up", "every 1:00 for 6:00\n  8 push-up")),
         (
             "last-rest-twice",
-            ("2 rounds of 40/20, break 1:00 added\n  squat", "2 rounds of 40/20, break 1:00\n  squat"),
+            (
+                "2 rounds of 40/20, break 1:00 added\n  squat",
+                "2 rounds of 40/20, break 1:00\n  squat",
+            ),
         ),
         (
             "last-rest-never",
-            ("4 x 40/20 at 6, drop last rest\n4 x 30/30 at 6", "4 x 40/20 at 6, drop last rest\nrest 1:00\n4 x 30/30"),
+            (
+                "4 x 40/20 at 6, drop last rest\n4 x 30/30 at 6",
+                "4 x 40/20 at 6, drop last rest\nrest 1:00\n4 x 30/30",
+            ),
         ),
         (
             "round-never-finished",
@@ -60,26 +75,50 @@ CASES: dict[str, tuple[str, str, Company]] = {
                 "4 rounds for quality, cap 8:00\n  12 squat\n  10 bell row",
             ),
         ),
-        ("most-meet-the-cap", ("6 rounds for time, cap 2:20\n  12 squat", "6 rounds for time, cap 9:00\n  12 squat")),
+        (
+            "most-meet-the-cap",
+            ("6 rounds for time, cap 2:20\n  12 squat", "6 rounds for time, cap 9:00\n  12 squat"),
+        ),
         (
             "no-break",
-            ("4 rounds of 45/15\n" + "  squat\n  plank\n" * 3, "2 rounds of 45/15\n" + "  squat\n  plank\n" * 3),
+            (
+                "4 rounds of 45/15\n" + "  squat\n  plank\n" * 3,
+                "2 rounds of 45/15\n" + "  squat\n  plank\n" * 3,
+            ),
         ),
-        ("no-warm-up", ("3 rounds of 40/20 at 8\n  squat\n  row", WARM + "3 rounds of 40/20 at 8\n  squat\n  row")),
+        (
+            "no-warm-up",
+            (
+                "3 rounds of 40/20 at 8\n  squat\n  row",
+                WARM + "3 rounds of 40/20 at 8\n  squat\n  row",
+            ),
+        ),
         (
             "short-warm-up",
-            ("warm-up 2:00 at 3\n3 rounds of 40/20 at 8\n  squat", WARM + "3 rounds of 40/20 at 8\n  row"),
+            (
+                "warm-up 2:00 at 3\n3 rounds of 40/20 at 8\n  squat",
+                WARM + "3 rounds of 40/20 at 8\n  row",
+            ),
         ),
         ("all-out-too-long", (WARM + "4 x 40/160 at 10", WARM + "4 x 12/60 at 10")),
         ("all-out-too-often", (WARM + "12 x 10/60 at 10", WARM + "6 x 10/60 at 10")),
         ("rest-too-short", (WARM + "6 x 40/20 at 9", WARM + "6 x 30/60 at 9")),
-        ("effort-will-fade", (WARM + "8 sets of 20/10 at 9\n  squat", WARM + "8 sets of 20/10 at 8\n  squat")),
+        (
+            "effort-will-fade",
+            (WARM + "8 sets of 20/10 at 9\n  squat", WARM + "8 sets of 20/10 at 8\n  squat"),
+        ),
         (
             "short-sets-on-end",
-            (WARM + "8 sets of 20/10\n  squat\n  row", WARM + "8 sets of 20/10, change 1:00\n  squat\n  row"),
+            (
+                WARM + "8 sets of 20/10\n  squat\n  row",
+                WARM + "8 sets of 20/10, change 1:00\n  squat\n  row",
+            ),
         ),
         ("pace-will-not-hold", (WARM + "3 x 5:00/5:00 at 9", WARM + "3 x 2:30/5:00 at 9")),
-        ("too-hard-to-repeat", ("every 1:00 for 12:00 at 9\n  8 squat", "every 1:00 for 12:00 at 8\n  8 squat")),
+        (
+            "too-hard-to-repeat",
+            ("every 1:00 for 12:00 at 9\n  8 squat", "every 1:00 for 12:00 at 8\n  8 squat"),
+        ),
         ("no-cap", ("4 rounds for time\n  12 row", "4 rounds for time, cap 10:00\n  12 row")),
         (
             "finishers-spread",
@@ -90,20 +129,41 @@ CASES: dict[str, tuple[str, str, Company]] = {
         ),
         ("much-hard-work", (WARM + "25 x 60/60 at 8", WARM + "10 x 60/60 at 8")),
         ("no-cool-down", (WARM + "6 x 30/60 at 9", WARM + "6 x 30/60 at 9" + COOL)),
-        ("no-lead-in", ("6 x 2:00/2:00 heart 150-160", "6 x 2:00/2:00 heart 150-160, lead-in 1:00")),
-        ("heart-steers-badly", (WARM + "6 x 30/60 heart 150-160", WARM + "6 x 30/60 heart 150-160, at 8")),
+        (
+            "no-lead-in",
+            ("6 x 2:00/2:00 heart 150-160", "6 x 2:00/2:00 heart 150-160, lead-in 1:00"),
+        ),
+        (
+            "heart-steers-badly",
+            (WARM + "6 x 30/60 heart 150-160", WARM + "6 x 30/60 heart 150-160, at 8"),
+        ),
         (
             "hard-not-last",
-            (WARM + "6 x 30/60 at 9\n3 rounds of 40/20 at 7\n  squat", WARM + "3 x 40/20 at 7\n6 x 30/60 at 9"),
+            (
+                WARM + "6 x 30/60 at 9\n3 rounds of 40/20 at 7\n  squat",
+                WARM + "3 x 40/20 at 7\n6 x 30/60 at 9",
+            ),
         ),
         (
             "skill-after-hard",
-            (WARM + "6 x 30/60 at 9\nbuild 10:00 to heavy 5\n  deadlift", WARM + "build 10:00 to heavy 5\n  deadlift"),
+            (
+                WARM + "6 x 30/60 at 9\nbuild 10:00 to heavy 5\n  deadlift",
+                WARM + "build 10:00 to heavy 5\n  deadlift",
+            ),
         ),
-        ("efforts-unused", ("2 rounds of 40/20 at 3 4 5\n  squat", "3 rounds of 40/20 at 3 4 5\n  squat")),
+        (
+            "efforts-unused",
+            ("2 rounds of 40/20 at 3 4 5\n  squat", "3 rounds of 40/20 at 3 4 5\n  squat"),
+        ),
         ("set-not-unbroken", ("amrap 12:00\n  40 push-up", "amrap 12:00\n  10 push-up")),
-        ("hold-too-long", ("every 3:00 for 9:00\n  120 s plank", "every 3:00 for 9:00\n  45 s plank")),
-        ("breath-held", (WARM + "4 x 30/60 at 8\n  row, breath held", WARM + "4 x 30/60 at 8\n  row")),
+        (
+            "hold-too-long",
+            ("every 3:00 for 9:00\n  120 s plank", "every 3:00 for 9:00\n  45 s plank"),
+        ),
+        (
+            "breath-held",
+            (WARM + "4 x 30/60 at 8\n  row, breath held", WARM + "4 x 30/60 at 8\n  row"),
+        ),
         (
             "pattern-twice",
             (
@@ -120,7 +180,10 @@ CASES: dict[str, tuple[str, str, Company]] = {
         ),
         (
             "grip-after-grip",
-            ("3 rounds of 40/20\n  swing\n  ring row\n  plank", "3 rounds of 40/20\n  swing\n  plank\n  ring row"),
+            (
+                "3 rounds of 40/20\n  swing\n  ring row\n  plank",
+                "3 rounds of 40/20\n  swing\n  plank\n  ring row",
+            ),
         ),
         (
             "shoulders-in-a-row",
@@ -150,16 +213,24 @@ CASES: dict[str, tuple[str, str, Company]] = {
                 "4 rounds of 40/20\n  bench step-up, left then right",
             ),
         ),
-        ("unknown-move", ("3 rounds of 40/20\n  goblet sqat\n  squat", "3 rounds of 40/20\n  plank\n  squat")),
+        (
+            "unknown-move",
+            ("3 rounds of 40/20\n  goblet sqat\n  squat", "3 rounds of 40/20\n  plank\n  squat"),
+        ),
         (
             "no-time-to-tell",
-            ("3 rounds of 60/0\n  squat\n  plank\n  row", "3 rounds of 45/15\n  squat\n  plank\n  row"),
+            (
+                "3 rounds of 60/0\n  squat\n  plank\n  row",
+                "3 rounds of 45/15\n  squat\n  plank\n  row",
+            ),
         ),
         (
             "too-much-to-remember",
             (
                 "amrap 20:00\n"
-                + "".join(f"  5 {m}\n" for m in ("squat", "row", "swing", "plank", "lunge", "slam", "run")),
+                + "".join(
+                    f"  5 {m}\n" for m in ("squat", "row", "swing", "plank", "lunge", "slam", "run")
+                ),
                 "amrap 20:00\n" + "".join(f"  5 {m}\n" for m in ("squat", "row", "swing")),
             ),
         ),
@@ -183,22 +254,60 @@ CASES: dict[str, tuple[str, str, Company]] = {
         ),
         (
             "weeks-on-a-level",
-            ("every 1:00 for 6:00\n  8 push-up, harder 12", "every 1:00 for 6:00\n  8 push-up, harder 12, easier 5"),
+            (
+                "every 1:00 for 6:00\n  8 push-up, harder 12",
+                "every 1:00 for 6:00\n  8 push-up, harder 12, easier 5",
+            ),
             NEW,
         ),
-        ("hard-for-older", (WARM + "10 x 1:00/2:00 at 8", WARM + "5 x 1:00/2:00 at 8"), Company(people=9, older=2)),
-        ("hard-for-children", (WARM + "5 x 30/60 at 9", WARM + "5 x 30/60 at 7"), Company(people=9, children=1)),
-        ("ask-first", (WARM + "5 x 30/60 at 9", WARM + "5 x 30/60 at 7"), Company(people=9, to_ask=1)),
-        ("jumps-for-new", ("3 rounds of 40/20\n  jump squat", "3 rounds of 40/20\n  jump squat or squat"), NEW),
-        ("skill-for-new", ("5 sets of 3 reps\n  hang clean", "5 sets of 3 reps\n  hang clean or squat"), NEW),
+        (
+            "hard-for-older",
+            (WARM + "10 x 1:00/2:00 at 8", WARM + "5 x 1:00/2:00 at 8"),
+            Company(people=9, older=2),
+        ),
+        (
+            "hard-for-children",
+            (WARM + "5 x 30/60 at 9", WARM + "5 x 30/60 at 7"),
+            Company(people=9, children=1),
+        ),
+        (
+            "ask-first",
+            (WARM + "5 x 30/60 at 9", WARM + "5 x 30/60 at 7"),
+            Company(people=9, to_ask=1),
+        ),
+        (
+            "jumps-for-new",
+            ("3 rounds of 40/20\n  jump squat", "3 rounds of 40/20\n  jump squat or squat"),
+            NEW,
+        ),
+        (
+            "skill-for-new",
+            ("5 sets of 3 reps\n  hang clean", "5 sets of 3 reps\n  hang clean or squat"),
+            NEW,
+        ),
         (
             "limit-overhead",
-            ("3 rounds of 40/20\n  strict press", "3 rounds of 40/20\n  strict press or band press"),
+            (
+                "3 rounds of 40/20\n  strict press",
+                "3 rounds of 40/20\n  strict press or band press",
+            ),
             Company(people=18, limits={"overhead": 1}),
         ),
-        ("limit-jumps", ("3 rounds of 40/20\n  box jump", "3 rounds of 40/20\n  squat"), Company(limits={"jumps": 1})),
-        ("limit-depth", ("3 rounds of 40/20\n  squat", "3 rounds of 40/20\n  plank"), Company(limits={"depth": 1})),
-        ("limit-floor", ("3 rounds of 40/20\n  plank", "3 rounds of 40/20\n  squat"), Company(limits={"floor": 1})),
+        (
+            "limit-jumps",
+            ("3 rounds of 40/20\n  box jump", "3 rounds of 40/20\n  squat"),
+            Company(limits={"jumps": 1}),
+        ),
+        (
+            "limit-depth",
+            ("3 rounds of 40/20\n  squat", "3 rounds of 40/20\n  plank"),
+            Company(limits={"depth": 1}),
+        ),
+        (
+            "limit-floor",
+            ("3 rounds of 40/20\n  plank", "3 rounds of 40/20\n  squat"),
+            Company(limits={"floor": 1}),
+        ),
         (
             "missing-kit",
             ("3 rounds of 40/20\n  swing", "3 rounds of 40/20\n  squat"),
@@ -210,7 +319,11 @@ CASES: dict[str, tuple[str, str, Company]] = {
             (WARM + "4 x 1:00/2:00 at 8\n  squat", WARM + "4 x 1:00/2:00 at 8\n  push-up"),
             HARD_DAY,
         ),
-        ("sore-before", ("3 rounds of 40/20\n  jumping lunge", "3 rounds of 40/20\n  reverse lunge"), HARD_DAY),
+        (
+            "sore-before",
+            ("3 rounds of 40/20\n  jumping lunge", "3 rounds of 40/20\n  reverse lunge"),
+            HARD_DAY,
+        ),
     )
 }
 
@@ -327,12 +440,19 @@ BARE = st.sampled_from(
 @st.composite
 def texts(draw: st.DrawFn) -> str:
     """Blocks that a coach might put together, no move twice, on end or in a slot."""
-    moves = draw(st.lists(st.sampled_from([move.name for move in shipped().moves]), min_size=9, unique=True))
+    moves = draw(
+        st.lists(st.sampled_from([move.name for move in shipped().moves]), min_size=9, unique=True)
+    )
     amount = draw(st.sampled_from(["", "10 ", "40 "]))
     heads = draw(st.lists(HEADS, min_size=1, max_size=3, unique=True))
-    blocks = ["\n".join([head, *(f"  {amount}{move}" for move in moves[n::3][:8])]) for n, head in enumerate(heads)]
+    blocks = [
+        "\n".join([head, *(f"  {amount}{move}" for move in moves[n::3][:8])])
+        for n, head in enumerate(heads)
+    ]
     bare = draw(st.lists(BARE, max_size=2, unique=True))
-    return draw(st.sampled_from(["", "slot: 40:00\n"])) + "\n".join(draw(st.permutations([*blocks, *bare])))
+    return draw(st.sampled_from(["", "slot: 40:00\n"])) + "\n".join(
+        draw(st.permutations([*blocks, *bare]))
+    )
 
 
 @settings(max_examples=200, deadline=None)
@@ -369,12 +489,26 @@ def test_nothing_to_say_is_nothing_said() -> None:
 
 def test_a_company_is_counted_from_people() -> None:
     people = [
-        Person(id=1, name="a", initials="A", age=70, standing="new", since="2026-11-01", limits=("jumps",)),
+        Person(
+            id=1,
+            name="a",
+            initials="A",
+            age=70,
+            standing="new",
+            since="2026-11-01",
+            limits=("jumps",),
+        ),
         Person(id=2, name="b", initials="B", age=12, effort_only=True),
         Person(id=3, name="c", initials="C", standing="back", since="2026-01-01"),
     ]
     company = company_of(people, 3, "2026-11-23")
-    assert (company.new, company.back, company.older, company.children, company.to_ask) == (1, 1, 1, 1, 2)
+    assert (company.new, company.back, company.older, company.children, company.to_ask) == (
+        1,
+        1,
+        1,
+        1,
+        2,
+    )
     assert company.new_weeks == 3 and company.limits == {"jumps": 1}
 
 
@@ -382,8 +516,13 @@ def test_a_company_is_counted_from_people() -> None:
 def test_remarks_are_sentences_that_can_be_read_aloud(code: str) -> None:
     speaks, _, company = CASES[code]
     for note in look(speaks, company):
-        assert note.text.endswith((".", "?")) and "  " not in note.text and len(note.text) <= 140, note.text
+        assert note.text.endswith((".", "?")) and "  " not in note.text and len(note.text) <= 140, (
+            note.text
+        )
         assert not note.reason or note.reason.endswith("."), note.reason
-        assert not any(word in (note.text + note.reason).lower() for word in ("error", "invalid", "null", "user"))
+        assert not any(
+            word in (note.text + note.reason).lower()
+            for word in ("error", "invalid", "null", "user")
+        )
         assert all(0 < len(fix.text) <= 48 for fix in note.fixes), [fix.text for fix in note.fixes]
         assert note.basis and note.level in ("stop", "weigh", "tell")

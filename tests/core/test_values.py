@@ -26,7 +26,9 @@ def test_a_value_is_made_by_its_fields_alone() -> None:
 def test_values_share_nothing_and_never_change() -> None:
     one, two = Box(name="a"), Box(name="a")
     assert (
-        one == two and one.held is not two.held and Class(lengths_ms=(1,)).stopped is not Class(lengths_ms=(1,)).stopped
+        one == two
+        and one.held is not two.held
+        and Class(lengths_ms=(1,)).stopped is not Class(lengths_ms=(1,)).stopped
     )
     one.held[1] = 1
     assert two.held == {}
@@ -41,7 +43,12 @@ def test_values_share_nothing_and_never_change() -> None:
 
 def test_what_comes_from_outside_is_held_to_the_fields() -> None:
     assert checked(Effort, {"low": 3, "high": 4}) == checked_json(Effort, '{"low": 3, "high": 4}')
-    for wrong in ({"low": 99, "high": 1}, {"low": 1, "high": "x"}, {"low": 1}, {"low": 1, "high": 2, "more": 3}):
+    for wrong in (
+        {"low": 99, "high": 1},
+        {"low": 1, "high": "x"},
+        {"low": 1},
+        {"low": 1, "high": 2, "more": 3},
+    ):
         with pytest.raises(ValidationError):
             checked(Effort, wrong)
     assert plain(Effort(low=1, high=2)) == {"low": 1, "high": 2}

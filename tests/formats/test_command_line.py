@@ -42,7 +42,10 @@ def run(*args: str, text: str = "") -> Done:
 
 def test_plan_prints_one_object_as_the_notation_says() -> None:
     done = run(
-        "plan", "-", "--json", text="title: x\nwarm-up 1:00\n2 rounds of 40/20, break 1:00, at 8\n  squat\n  row"
+        "plan",
+        "-",
+        "--json",
+        text="title: x\nwarm-up 1:00\n2 rounds of 40/20, break 1:00, at 8\n  squat\n  row",
     )
     told = json.loads(done.stdout)
     assert done.exit_code == 0
@@ -52,7 +55,13 @@ def test_plan_prints_one_object_as_the_notation_says() -> None:
     assert (told["total_s"], told["work_s"], told["rest_s"]) == (60 + 280, 160, 60)
     assert told["blocks"][1]["kind"] == "rotate" and told["blocks"][1]["forecast"] is None
     place = {"block": 1, "round": 1, "turn": 1, "station": "squat"}
-    assert told["intervals"][1] == {"start_s": 60, "end_s": 100, "phase": "work", **place, "effort": 8.0}
+    assert told["intervals"][1] == {
+        "start_s": 60,
+        "end_s": 100,
+        "phase": "work",
+        **place,
+        "effort": 8.0,
+    }
     assert {"code", "level", "text", "line", "fix"} == set(told["notes"][0])
 
 
@@ -73,7 +82,9 @@ def test_the_schema_holds_what_is_written(slates: dict[str, str]) -> None:
     assert printed == schema()
     jsonschema.Draft202012Validator.check_schema(printed)
     for text in slates.values():
-        jsonschema.validate(json.loads(to_json(read(text).session)), printed, jsonschema.Draft202012Validator)
+        jsonschema.validate(
+            json.loads(to_json(read(text).session)), printed, jsonschema.Draft202012Validator
+        )
 
 
 def test_the_library_keeps_to_its_schema() -> None:
@@ -120,7 +131,9 @@ def test_planning_loads_neither_the_web_nor_the_store() -> None:
         "run(['plan', sys.argv[1]])\n"
         "print([name for name in ('fastapi', 'sqlalchemy', 'jinja2', 'numpy', 'scipy') if name in sys.modules])"
     )
-    done = subprocess.run([sys.executable, "-c", code, str(ROOT / WINTER)], capture_output=True, text=True, check=True)
+    done = subprocess.run(
+        [sys.executable, "-c", code, str(ROOT / WINTER)], capture_output=True, text=True, check=True
+    )
     assert done.stdout.strip().endswith("[]")
 
 
@@ -134,7 +147,18 @@ AMRAP = "amrap 20:00 at 8\n  10 push-up\n  15 swing\n"
 
 def test_fit_prints_the_nearest_first_and_leaves_three_where_there_is_none() -> None:
     slate = "warm-up 6:00 at 3\n3 rounds of 40/20, break 1:00, at 8\n  squat\n  push-up\n  plank\ncool-down 3:00\n"
-    done = run("fit", "-", "--total", "20:00", "--give", "rounds,rest,breaks", "--keep", "rest", "--json", text=slate)
+    done = run(
+        "fit",
+        "-",
+        "--total",
+        "20:00",
+        "--give",
+        "rounds,rest,breaks",
+        "--keep",
+        "rest",
+        "--json",
+        text=slate,
+    )
     told = json.loads(done.stdout)
     assert done.exit_code == 0 and told["least"] is None
     assert {"slate", "total_s", "changes", "figures"} == set(told["fits"][0])
@@ -143,17 +167,39 @@ def test_fit_prints_the_nearest_first_and_leaves_three_where_there_is_none() -> 
     least = json.loads(none.stdout)
     assert none.exit_code == 3 and least["fits"] == [] and least["least"]["gives"]
     stay = run(
-        "fit", "-", "--in", "18:10", "--out", "18:40", "--explain", "1:00", "--clear", "2:00", "--json", text=slate
+        "fit",
+        "-",
+        "--in",
+        "18:10",
+        "--out",
+        "18:40",
+        "--explain",
+        "1:00",
+        "--clear",
+        "2:00",
+        "--json",
+        text=slate,
     )
     fitted = json.loads(stay.stdout)["fits"][0]
-    assert fitted["total_s"] == 27 * 60 and "slot: 18:10-18:40" in fitted["slate"] and "setup: 3:00" in fitted["slate"]
+    assert (
+        fitted["total_s"] == 27 * 60
+        and "slot: 18:10-18:40" in fitted["slate"]
+        and "setup: 3:00" in fitted["slate"]
+    )
     assert "1. " in run("fit", "-", "--work", "10:00", text=slate).stdout
     halved = run("fit", "-", "--ratio", "1:1", "--give", "rest", "--json", text="6 x 30/60 at 9\n")
     assert json.loads(halved.stdout)["fits"][0]["figures"]["work_to_rest"] == 1
     eased = run("fit", "-", "--effort", "8", "--json", text="6 x 30/60 at 9\n")
     assert json.loads(eased.stdout)["fits"][0]["slate"] == "6 x 30/60 at 8\n"
-    assert json.loads(run("fit", "-", "--hard", "2:00", "--json", text="6 x 30/60 at 9\n").stdout)["fits"]
-    for wrong in (["--total", "soon"], ["--total", "20:00", "--work", "9:00"], ["--give", "luck"], ["--in", "18:10"]):
+    assert json.loads(run("fit", "-", "--hard", "2:00", "--json", text="6 x 30/60 at 9\n").stdout)[
+        "fits"
+    ]
+    for wrong in (
+        ["--total", "soon"],
+        ["--total", "20:00", "--work", "9:00"],
+        ["--give", "luck"],
+        ["--in", "18:10"],
+    ):
         refused = run("fit", "-", *wrong, text=slate)
         assert refused.exit_code == 2 and refused.stderr
 
@@ -161,10 +207,16 @@ def test_fit_prints_the_nearest_first_and_leaves_three_where_there_is_none() -> 
 def test_recast_prints_before_and_after() -> None:
     done = run("recast", "-", "--to", "every", "--json", text=AMRAP)
     told = json.loads(done.stdout)
-    assert set(told) == {"slate", "changes", "before", "after"} and "every 1:00 for 20:00" in told["slate"]
+    assert (
+        set(told) == {"slate", "changes", "before", "after"}
+        and "every 1:00 for 20:00" in told["slate"]
+    )
     assert told["before"]["rest_s"] == 0 < told["after"]["rest_s"]
     as_json = run("export", "-", text=AMRAP).stdout
-    assert json.loads(run("recast", "-", "--to", "every", "--json", text=as_json).stdout)["after"] == told["after"]
+    assert (
+        json.loads(run("recast", "-", "--to", "every", "--json", text=as_json).stdout)["after"]
+        == told["after"]
+    )
     assert "every 1:00" in run("recast", "-", "--block", "1", "--to", "every", text=AMRAP).stdout
     assert run("recast", "-", "--block", "2", "--to", "every", text=AMRAP).exit_code == 2
     assert run("recast", "-", "--to", "waltz", text=AMRAP).exit_code == 2

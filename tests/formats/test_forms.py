@@ -47,7 +47,9 @@ def test_csv_read_back_is_the_same_session_on_the_clock(slates: dict[str, str]) 
         made = from_csv(to_csv(before))
         after = plan(made.slate)
         assert not made.left_out and not after.problems
-        assert [block.kind for block in after.timeline.blocks] == [block.kind for block in before.timeline.blocks]
+        assert [block.kind for block in after.timeline.blocks] == [
+            block.kind for block in before.timeline.blocks
+        ]
 
 
 def test_csv_of_others_is_read_with_an_account_of_the_rest() -> None:
@@ -84,13 +86,19 @@ def test_cues_follow_the_intervals(text: str) -> None:
 def test_markdown_has_a_heading_a_block_and_an_item_a_move(winter: str) -> None:
     tokens = MarkdownIt().parse(written("md", winter))
     blocks = plan(winter).session.blocks
-    assert sum(token.type == "heading_open" and token.tag == "h2" for token in tokens) == len(blocks)
-    assert sum(token.type == "list_item_open" for token in tokens) == sum(len(block.moves) for block in blocks)
+    assert sum(token.type == "heading_open" and token.tag == "h2" for token in tokens) == len(
+        blocks
+    )
+    assert sum(token.type == "list_item_open" for token in tokens) == sum(
+        len(block.moves) for block in blocks
+    )
 
 
 def test_card_and_sheet_say_what_is_needed(winter: str) -> None:
     card = written("card", winter)
-    assert "work 0:40, rest 0:20, 6 times; 3 rounds" in card and "between rounds 2:00 instead" in card
+    assert (
+        "work 0:40, rest 0:20, 6 times; 3 rounds" in card and "between rounds 2:00 instead" in card
+    )
     sheet = written("sheet", "title: <b>\n" + winter.split("\n", 1)[1])
     assert "&lt;b&gt;" in sheet and "@page" in sheet and sheet.count("<section>") == 6
 
@@ -135,7 +143,13 @@ def test_a_pasted_board_is_read_as_far_as_possible_and_the_rest_is_asked() -> No
     made = read_board(BOARD)
     reading = read(made.slate)
     assert not reading.problems
-    assert [block.kind for block in reading.session.blocks] == ["steady", "rotate", "every", "amrap", "steady"]
+    assert [block.kind for block in reading.session.blocks] == [
+        "steady",
+        "rotate",
+        "every",
+        "amrap",
+        "steady",
+    ]
     assert [line.name for line in reading.session.blocks[1].moves] == ["squat", "ring row", "plank"]
     assert "Winter circuit" in {one.text for one in made.asked}
     assert all(one.text in made.slate for one in made.asked)

@@ -15,7 +15,8 @@ WORD = st.text("abcdefghijklmnoprstuvwyz", min_size=3, max_size=9)
 NAME = st.lists(WORD, min_size=1, max_size=3).map(" ".join).filter(sayable)
 NAMES = st.lists(WORD, max_size=3, unique=True).map(tuple)
 SAID = st.text(
-    st.characters(codec="utf-8", exclude_characters="\r\n\x00", categories=("L", "N", "P", "Zs")), max_size=60
+    st.characters(codec="utf-8", exclude_characters="\r\n\x00", categories=("L", "N", "P", "Zs")),
+    max_size=60,
 )
 FIGURE = st.integers(1, 400).map(lambda value: value / 10)
 MOVE = st.builds(
@@ -54,13 +55,22 @@ def test_any_library_goes_round_as_csv_and_as_json(moves: list[Move]) -> None:
 def test_a_row_that_is_spoilt_costs_that_row_only(moves: list[Move], data: st.DataObject) -> None:
     rows = to_csv(moves).split("\r\n")
     spoilt = data.draw(st.integers(1, len(moves)))
-    cells = {"pattern": "waltz", "seconds": "never", "impact": "loud", "floor": "perhaps", "fresh": "-3"}
+    cells = {
+        "pattern": "waltz",
+        "seconds": "never",
+        "impact": "loud",
+        "floor": "perhaps",
+        "fresh": "-3",
+    }
     column = data.draw(st.sampled_from(sorted(cells)))
     rows[spoilt] = ",".join(
-        "heron" if one == "name" else cells.get(one, "") if one in ("pattern", column) else "" for one in COLUMNS
+        "heron" if one == "name" else cells.get(one, "") if one in ("pattern", column) else ""
+        for one in COLUMNS
     )
     found = read_moves("\r\n".join(rows))
-    assert [move.name for move in found.moves] == [move.name for nth, move in enumerate(moves, 1) if nth != spoilt]
+    assert [move.name for move in found.moves] == [
+        move.name for nth, move in enumerate(moves, 1) if nth != spoilt
+    ]
     assert len(found.problems) == 1 and found.problems[0].startswith(f"Line {spoilt + 1}: ")
 
 

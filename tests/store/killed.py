@@ -34,7 +34,9 @@ def old_file(path: Path, version: str | None) -> None:
             "insert into person (name, initials, rest_hr, max_hr, effort_only, strap, mind)"
             " values ('Ada B', 'AB', 60, 180, 0, 'steady', 'knee')"
         )
-        old.execute("insert into session values (1, 'x', 'rest 1:00', 'rest 1:00', 1, 1, 0, 1, 1, null)")
+        old.execute(
+            "insert into session values (1, 'x', 'rest 1:00', 'rest 1:00', 1, 1, 0, 1, 1, null)"
+        )
         old.execute("insert into class values (1, 1, 'x', 'rest 1:00', '[]', 1, 2)")
     old.close()
 

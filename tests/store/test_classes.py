@@ -21,8 +21,15 @@ def test_events_count_once_and_keep_their_order() -> None:
     fill(database)
     with database.work() as work:
         row = classes.make(work, 1, "x", "rest 1:00", [COMER], 5, BY)
-        first, second = Event(id="a", kind="start", at_ms=10), Event(id="b", kind="longer", at_ms=9, seconds=10)
-        assert [classes.add_event(work, row.id, one) for one in (first, second, first)] == [True, True, False]
+        first, second = (
+            Event(id="a", kind="start", at_ms=10),
+            Event(id="b", kind="longer", at_ms=9, seconds=10),
+        )
+        assert [classes.add_event(work, row.id, one) for one in (first, second, first)] == [
+            True,
+            True,
+            False,
+        ]
     with database.work() as work:
         assert classes.events(work, row.id) == (first, second)
         assert classes.comers(classes.get(work, row.id)) == (COMER,)

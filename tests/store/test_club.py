@@ -27,7 +27,9 @@ def test_everything_that_a_club_chooses_is_there_after_a_restart(tmp_path: Path)
         club.set_missing(work, ["rings", "bell", "bell"])
         club.keep_move(work, HERON, 1, Drawing(start=Pose(), end=Pose(torso=60)))
         club.keep_move(work, HERON.but(cue="Still."), 2)
-        club.set_paces(work, Quickness(factor=1.2, rests_on=9), {3: Quickness(factor=0.9, rests_on=2)})
+        club.set_paces(
+            work, Quickness(factor=1.2, rests_on=9), {3: Quickness(factor=0.9, rests_on=2)}
+        )
         for _ in range(2):
             club.put_aside(work, "no-cap", row.id, "we watch the clock", 3)
         club.put_aside(work, "no-cap", None, "", 4)
@@ -78,7 +80,12 @@ def test_a_file_from_before_comes_along_with_its_people(tmp_path: Path) -> None:
     database = Database(path)
     with database.work() as work:
         (person,) = people.everyone(work)
-        assert (person.name, person.mind, person.standing, person.limits) == ("Ada B", "knee", "usual", ())
+        assert (person.name, person.mind, person.standing, person.limits) == (
+            "Ada B",
+            "knee",
+            "usual",
+            (),
+        )
         people.stand(work, person.id, "new", "2026-11-01", ("jumps",))
     with database.work() as work:
         assert people.everyone(work)[0].limits == ("jumps",)

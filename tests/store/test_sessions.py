@@ -83,7 +83,9 @@ def test_two_windows_keep_both_changes() -> None:
 
 
 def test_the_same_line_at_once_is_neither_lost_nor_silently_overwritten() -> None:
-    merged, collided = merge(BASE, BASE.replace("rest 1:00", "rest 2:00"), BASE.replace("rest 1:00", "rest 3:00"))
+    merged, collided = merge(
+        BASE, BASE.replace("rest 1:00", "rest 2:00"), BASE.replace("rest 1:00", "rest 3:00")
+    )
     assert collided
     assert "\nrest 3:00" in merged
     assert f"{ALSO}rest 2:00" in merged

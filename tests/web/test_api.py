@@ -21,7 +21,9 @@ described = schemathesis.openapi.from_asgi("/api/openapi.json", _app)
 
 
 @described.parametrize()
-@settings(max_examples=6, deadline=None, phases=[Phase.generate], suppress_health_check=list(HealthCheck))
+@settings(
+    max_examples=6, deadline=None, phases=[Phase.generate], suppress_health_check=list(HealthCheck)
+)
 def test_no_request_makes_the_api_stumble(case: schemathesis.Case) -> None:
     assert case.call().status_code < 500
 
@@ -38,7 +40,8 @@ def test_a_program_plans_a_session_without_the_pages(client: TestClient, winter:
     bad = client.post("/api/plan/slate", json={"slate": "3 runds of 40/20"})
     assert bad.status_code == 422 and bad.json()["errors"][0]["nearest"] == "3 rounds of 40/20"
     lasts = {
-        said: client.post("/api/plan", json={"blocks": [{"kind": "rest", "total_s": said}]}) for said in (40, False)
+        said: client.post("/api/plan", json={"blocks": [{"kind": "rest", "total_s": said}]})
+        for said in (40, False)
     }
     assert [one.status_code for one in lasts.values()] == [200, 422]
     assert client.post("/api/read/csv", json={"csv": "a,b"}).json()["left_out"]

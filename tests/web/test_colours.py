@@ -14,9 +14,21 @@ TOKENS = Path(__file__).parents[2] / "src/lovrit/web/static/styles/_tokens.scss"
 COLOURS = dict(re.findall(r"--([\w-]+): (#[0-9a-f]{6});", TOKENS.read_text("utf-8")))
 SIGHTS = {
     "usual": ((1, 0, 0), (0, 1, 0), (0, 0, 1)),
-    "protanopia": ((0.152286, 1.052583, -0.204868), (0.114503, 0.786281, 0.099216), (-0.003882, -0.048116, 1.051998)),
-    "deuteranopia": ((0.367322, 0.860646, -0.227968), (0.280085, 0.672501, 0.047413), (-0.01182, 0.04294, 0.968881)),
-    "tritanopia": ((1.255528, -0.076749, -0.178779), (-0.078411, 0.930809, 0.147602), (0.004733, 0.691367, 0.3039)),
+    "protanopia": (
+        (0.152286, 1.052583, -0.204868),
+        (0.114503, 0.786281, 0.099216),
+        (-0.003882, -0.048116, 1.051998),
+    ),
+    "deuteranopia": (
+        (0.367322, 0.860646, -0.227968),
+        (0.280085, 0.672501, 0.047413),
+        (-0.01182, 0.04294, 0.968881),
+    ),
+    "tritanopia": (
+        (1.255528, -0.076749, -0.178779),
+        (-0.078411, 0.930809, 0.147602),
+        (0.004733, 0.691367, 0.3039),
+    ),
 }
 TO_LMS = (
     (0.4122214708, 0.5363325363, 0.0514459929),
@@ -46,7 +58,10 @@ def oklab(colour: str, sight: str) -> Three:
 
 
 def contrast(one: str, other: str) -> float:
-    lights = sorted(sum(w * c for w, c in zip((0.2126, 0.7152, 0.0722), linear(x), strict=True)) for x in (one, other))
+    lights = sorted(
+        sum(w * c for w, c in zip((0.2126, 0.7152, 0.0722), linear(x), strict=True))
+        for x in (one, other)
+    )
     return (lights[1] + 0.05) / (lights[0] + 0.05)
 
 
@@ -54,7 +69,10 @@ def contrast(one: str, other: str) -> float:
 @pytest.mark.parametrize("ground", ["group", "lit"])
 def test_six_groups_stay_apart(sight: str, ground: str) -> None:
     seen = [oklab(COLOURS[f"{ground}-{nth}"], sight) for nth in range(6)]
-    apart = [sum((a - b) ** 2 for a, b in zip(*pair, strict=True)) ** 0.5 for pair in combinations(seen, 2)]
+    apart = [
+        sum((a - b) ** 2 for a, b in zip(*pair, strict=True)) ** 0.5
+        for pair in combinations(seen, 2)
+    ]
     assert min(apart) >= 0.145
 
 

@@ -53,7 +53,12 @@ class House:
         return int(answer.headers["location"].rsplit("/", 1)[1])
 
     def happen(self, class_id: int, kind: str, **more: object) -> dict[str, Any]:
-        body = {"id": more.pop("id", f"{kind}-{self.clock.ms}"), "kind": kind, "at_ms": self.clock.ms, **more}
+        body = {
+            "id": more.pop("id", f"{kind}-{self.clock.ms}"),
+            "kind": kind,
+            "at_ms": self.clock.ms,
+            **more,
+        }
         answer = self.client.post(f"/run/{class_id}/happen", json=body)
         assert answer.status_code == 200, answer.text
         return answer.json()
@@ -99,7 +104,9 @@ def test_what_cannot_be_read_is_set_aside_and_the_rest_runs(house: House) -> Non
     house.happen(good, "start")
     with house.app.state.house.database.work() as work:
         body = '{"id": "z", "kind": "somersault", "at_ms": 5}'
-        work.connection().exec_driver_sql(f"INSERT INTO class_event VALUES ({bad}, 99, 'z', 5, '{body}')")
+        work.connection().exec_driver_sql(
+            f"INSERT INTO class_event VALUES ({bad}, 99, 'z', 5, '{body}')"
+        )
     house.again()
     refused = house.client.get(f"/run/{bad}")
     assert refused.status_code == 409 and "set aside" in refused.text
@@ -119,7 +126,9 @@ def test_one_class_that_fails_starves_no_other(house: House) -> None:
         assert classes.traces(work, second) and not classes.traces(work, first)
 
 
-def test_a_write_that_fails_is_taken_up_again(house: House, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_write_that_fails_is_taken_up_again(
+    house: House, monkeypatch: pytest.MonkeyPatch
+) -> None:
     session = new_session(house, "people: 3\n\neasy laps 0:30 at 3\n")
     class_id = house.to_the_floor(session)
     house.happen(class_id, "start")
@@ -174,7 +183,9 @@ def test_late_presses_count_from_their_own_moment_where_that_is_sound(house: Hou
     house.floor.tick(house.clock())
     late = house.happen(class_id, "longer", seconds=60)
     assert late["refused"] == "The class was over by then." and late["state"]["phase"] == "over"
-    held = house.happen(class_id, "hold", at_ms=made + 70_000)  # pressed before the end, by a screen that was away
+    held = house.happen(
+        class_id, "hold", at_ms=made + 70_000
+    )  # pressed before the end, by a screen that was away
     assert held["refused"] is None and held["state"]["phase"] == "held"
     house.again()
     assert house.shown(class_id, "state")["phase"] == "held"
@@ -204,7 +215,11 @@ def test_a_session_on_the_floor_twice_asks_which(house: House) -> None:
     assert house.to_the_floor() == class_id
     house.happen(class_id, "start")
     asked = house.client.post("/desk/4/floor")
-    assert asked.status_code == 200 and "A new class" in asked.text and f"/run/{class_id}" in asked.text
+    assert (
+        asked.status_code == 200
+        and "A new class" in asked.text
+        and f"/run/{class_id}" in asked.text
+    )
     assert house.to_the_floor(anew="true") != class_id
 
 
@@ -218,9 +233,16 @@ def test_a_full_disk_is_told_as_that_and_loses_nothing(house: House) -> None:
     listening.listen(engine, "checkout", full)
     engine.dispose()
     body = {"id": "a", "kind": "note", "at_ms": 0, "text": "x" * 4000}
-    answers = [house.client.post(f"/run/{class_id}/happen", json=body | {"id": str(nth)}) for nth in range(12)]
+    answers = [
+        house.client.post(f"/run/{class_id}/happen", json=body | {"id": str(nth)})
+        for nth in range(12)
+    ]
     full_ones = [one for one in answers if one.status_code != 200]
-    assert full_ones and {one.status_code for one in full_ones} == {507} and "disk is full" in full_ones[0].text
+    assert (
+        full_ones
+        and {one.status_code for one in full_ones} == {507}
+        and "disk is full" in full_ones[0].text
+    )
     listening.remove(engine, "checkout", full)
     engine.dispose()
     assert house.happen(class_id, "start")["state"]["phase"] == "on"
@@ -231,5 +253,7 @@ def test_times_of_day_are_the_clubs(house: House) -> None:
     house.happen(class_id, "start")
     house.happen(class_id, "end")
     utc = house.clock.ms // 1000 % 86_400 // 3600
-    assert f"{(utc + 1) % 24:02}:" in house.client.get(f"/debrief/{class_id}").text  # in winter Berlin is an hour ahead
+    assert (
+        f"{(utc + 1) % 24:02}:" in house.client.get(f"/debrief/{class_id}").text
+    )  # in winter Berlin is an hour ahead
     assert 'data-zone="Europe/Berlin"' in house.client.get(f"/run/{class_id}").text

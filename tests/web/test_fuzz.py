@@ -141,7 +141,9 @@ def fuzzed(tmp_path_factory: pytest.TempPathFactory) -> Any:
     database = Database(data / "x.sqlite")
     fill(database)
     app = create_app(Settings(data=data, straps=False), database)
-    with TestClient(app, base_url="http://127.0.0.1", raise_server_exceptions=False, follow_redirects=False) as client:
+    with TestClient(
+        app, base_url="http://127.0.0.1", raise_server_exceptions=False, follow_redirects=False
+    ) as client:
         client.post("/desk/4/floor")
         yield app, client
 
@@ -152,10 +154,18 @@ Known = tuple[str, str, tuple[str, ...]]
 def routes(app: Any) -> list[Known]:
     """Every route: method, path, and the names of what it takes."""
     every = [
-        one for router in app.routes for one in getattr(getattr(router, "original_router", None), "routes", [router])
+        one
+        for router in app.routes
+        for one in getattr(getattr(router, "original_router", None), "routes", [router])
     ]
     return [
-        (method, one.path, tuple(field.alias for field in (*one.dependant.query_params, *one.dependant.body_params)))
+        (
+            method,
+            one.path,
+            tuple(
+                field.alias for field in (*one.dependant.query_params, *one.dependant.body_params)
+            ),
+        )
         for one in every
         if isinstance(one, APIRoute) and one.path != "/stream"
         for method in sorted(one.methods)
@@ -172,21 +182,33 @@ class Chance:
     def address(self, path: str) -> str:
         def filled(_: re.Match[str]) -> str:
             said = self.of.choice(["1", "1", "4", self.word()])
-            return "".join(f"%{byte:02x}" for byte in said[:300].encode("utf-8", "surrogatepass")) or "0"
+            return (
+                "".join(f"%{byte:02x}" for byte in said[:300].encode("utf-8", "surrogatepass"))
+                or "0"
+            )
 
         return re.sub(r"\{[^}]+\}", filled, path)
 
     def fields(self, taken: tuple[str, ...] = ()) -> dict[str, str]:
         """What the route takes, mostly something that could be meant, and now and then something strange."""
-        said = {name: self.of.choice(["1", "1", "x", self.word()]) for name in taken if self.of.random() < 0.95}
+        said = {
+            name: self.of.choice(["1", "1", "x", self.word()])
+            for name in taken
+            if self.of.random() < 0.95
+        }
         said |= {name: self.word() for name in self.of.sample(FIELDS, self.of.choice([0, 0, 3]))}
         return {name: word.encode("utf-8", "replace").decode() for name, word in said.items()}
 
     def event(self) -> bytes:
-        said: dict[str, Any] = {"id": self.of.choice(["a", "b", str(self.of.random())]), "kind": self.of.choice(EVENTS)}
+        said: dict[str, Any] = {
+            "id": self.of.choice(["a", "b", str(self.of.random())]),
+            "kind": self.of.choice(EVENTS),
+        }
         said["at_ms"] = self.of.choice([0, 1, 2**62, -1, 10**18, 1_800_000_000_000])
         for name in self.of.sample(["person", "place", "seconds", "value", "block", "text"], 3):
-            said[name] = self.of.choice([0, 1, -1, 3, 2**63 - 1, 2**64, 0.5, None, False, "x", "\ud800", [], {"a": 1}])
+            said[name] = self.of.choice(
+                [0, 1, -1, 3, 2**63 - 1, 2**64, 0.5, None, False, "x", "\ud800", [], {"a": 1}]
+            )
         return json.dumps(said).encode()
 
     def body(self) -> bytes:
@@ -201,7 +223,9 @@ class Chance:
             self.event(),
             self.event(),
         ]
-        words = json.dumps({self.of.choice(["slate", "csv", "wish", "title", "blocks"]): self.word()}).encode()
+        words = json.dumps(
+            {self.of.choice(["slate", "csv", "wish", "title", "blocks"]): self.word()}
+        ).encode()
         return self.of.choice([*whole, words])
 
 

@@ -28,7 +28,10 @@ async def heard(hub: Hub, channel: str, want: int) -> list[str]:
 
 def test_messages_are_written_as_the_standard_says() -> None:
     said = Message("wall-1", "state", "a\nb").sent().encode().decode().replace("\r\n", "\n")
-    assert said == 'event: said\ndata: {"on": "wall-1", "event": "state", "data": "a\\nb"}\nretry: 1000\n\n'
+    assert (
+        said
+        == 'event: said\ndata: {"on": "wall-1", "event": "state", "data": "a\\nb"}\nretry: 1000\n\n'
+    )
 
 
 def test_all_hear_their_channel_in_order() -> None:
@@ -48,7 +51,9 @@ def test_all_hear_their_channel_in_order() -> None:
     *mine, other = in_a_loop(go())
     told = [("first", "0"), *(("state", str(nth)) for nth in range(3))]
     assert all(one == [Message("coach-1", *said).sent().data for said in told] for one in mine)
-    assert other == [Message("coach-2", *said).sent().data for said in (("first", "0"), ("state", "other"))]
+    assert other == [
+        Message("coach-2", *said).sent().data for said in (("first", "0"), ("state", "other"))
+    ]
 
 
 def test_a_listener_that_cannot_keep_up_is_let_go_and_the_rest_stay() -> None:

@@ -92,8 +92,14 @@ def test_bodies_are_refused_before_they_are_read(client: TestClient) -> None:
         assert client.post(path, content=b"{" + b" " * 1_100_000).status_code == 413
         said = {"content-length": "400000000", "content-type": "application/json"}
         assert client.post(path, content=b"{}", headers=said).status_code == 413
-        kind = "application/json" if path in ("/api/plan", "/run/1/happen") else "application/x-www-form-urlencoded"
-        assert client.post(path, content=unsaid(), headers={"content-type": kind}).status_code == 413
+        kind = (
+            "application/json"
+            if path in ("/api/plan", "/run/1/happen")
+            else "application/x-www-form-urlencoded"
+        )
+        assert (
+            client.post(path, content=unsaid(), headers={"content-type": kind}).status_code == 413
+        )
     assert client.post("/moves/file", files={"file": ("x", b"x" * 6_000_000)}).status_code == 413
 
 
@@ -111,11 +117,17 @@ def test_cells_are_words_for_a_spreadsheet_and_come_back_as_they_were(words: str
 
 def test_a_name_that_is_a_formula_is_told_apart_in_every_csv(client: TestClient) -> None:
     client.post("/crew/4/join", data={"name": "=HYPERLINK(1)"})
-    class_id = int(client.post("/desk/4/floor", follow_redirects=False).headers["location"].rsplit("/", 1)[1])
+    class_id = int(
+        client.post("/desk/4/floor", follow_redirects=False).headers["location"].rsplit("/", 1)[1]
+    )
     house = client.app_state.house  # type: ignore[attr-defined]
     person = house.database
     with person.work() as work:
-        who = next(one.id for one in classes.comers(classes.get(work, class_id)) if one.name.startswith("="))
+        who = next(
+            one.id
+            for one in classes.comers(classes.get(work, class_id))
+            if one.name.startswith("=")
+        )
         classes.add_samples(work, class_id, [(1000, {who: 120})])
     rows = list(csv.reader(io.StringIO(client.get(f"/debrief/{class_id}/traces.csv").text)))
     assert rows[1][0] == "'=HYPERLINK(1)"
@@ -124,7 +136,8 @@ def test_a_name_that_is_a_formula_is_told_apart_in_every_csv(client: TestClient)
 
 
 @pytest.mark.parametrize(
-    "text", ['start_s,end_s,phase\n"', "a\rb,c\n", "start_s,end_s,phase\n" + "x" * 200_000, "\x00,a\n1"]
+    "text",
+    ['start_s,end_s,phase\n"', "a\rb,c\n", "start_s,end_s,phase\n" + "x" * 200_000, "\x00,a\n1"],
 )
 def test_files_that_are_no_csv_are_said(text: str) -> None:
     with contextlib.suppress(NotCsv):  # some of these are odd, and CSV all the same

@@ -30,8 +30,13 @@ def test_a_session_begins_from_a_shape_or_a_board(client: TestClient) -> None:
     assert "New" in made.text and "5:00" in made.text
     empty = client.post("/desk").text
     assert "Start from a shape" in empty and "Nothing on the clock yet" in empty
-    asked = client.post("/desk/board", data={"text": "3 rounds 40 on 20 off\n- squat\nwhat is this ??"}).text
-    assert "1</b> thing is not understood" in re.sub(r"\s+", " ", asked) and "3 rounds of 40/20" in asked
+    asked = client.post(
+        "/desk/board", data={"text": "3 rounds 40 on 20 off\n- squat\nwhat is this ??"}
+    ).text
+    assert (
+        "1</b> thing is not understood" in re.sub(r"\s+", " ", asked)
+        and "3 rounds of 40/20" in asked
+    )
     whole = client.post("/desk/board", data={"text": "3 rounds 40 on 20 off\n- squat"})
     assert "3 rounds of 40/20" in whole.text and 'id="desk"' in whole.text
     dropped = client.post("/desk/board", files={"file": ("x.slate", b"warm-up 7:00 at 3")})
@@ -39,13 +44,27 @@ def test_a_session_begins_from_a_shape_or_a_board(client: TestClient) -> None:
 
 
 def test_files_that_are_none_are_refused_in_words(client: TestClient) -> None:
-    for raw, said in ((b"\xff\xfe\x00r", "not UTF-8"), (b"x" * 300_000, "256 KiB"), (b"  ", "nothing in it")):
+    for raw, said in (
+        (b"\xff\xfe\x00r", "not UTF-8"),
+        (b"x" * 300_000, "256 KiB"),
+        (b"  ", "nothing in it"),
+    ):
         refused = client.post("/desk/board", files={"file": ("x", raw)})
         assert refused.status_code == 409 and said in refused.text
-    huge = client.post(f"/desk/{WINTER}/text", data={"text": "x" * 2_000_000, "base": "1"}, headers={"x-lovrit": "1"})
+    huge = client.post(
+        f"/desk/{WINTER}/text",
+        data={"text": "x" * 2_000_000, "base": "1"},
+        headers={"x-lovrit": "1"},
+    )
     assert huge.status_code == 413 and "too much at once" in huge.text
-    long = client.post(f"/desk/{WINTER}/text", data={"text": "x" * 70_000, "base": "1"}, headers={"x-lovrit": "1"})
-    assert long.status_code == 200 and "longer than 64 KiB" in long.text and "goblet squat" in long.text
+    long = client.post(
+        f"/desk/{WINTER}/text", data={"text": "x" * 70_000, "base": "1"}, headers={"x-lovrit": "1"}
+    )
+    assert (
+        long.status_code == 200
+        and "longer than 64 KiB" in long.text
+        and "goblet squat" in long.text
+    )
 
 
 def test_revisions_are_kept_compared_and_taken_back(client: TestClient) -> None:

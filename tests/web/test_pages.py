@@ -50,7 +50,9 @@ def test_a_text_redraws_everything_that_follows_it(client: TestClient) -> None:
     assert text_of(client) == text
 
 
-def test_a_text_that_cannot_be_read_keeps_every_character_and_the_last_picture(client: TestClient) -> None:
+def test_a_text_that_cannot_be_read_keeps_every_character_and_the_last_picture(
+    client: TestClient,
+) -> None:
     bad = text_of(client).replace("3 rounds of 40/20", "3 rownds of 40/")
     parts = post_text(client, bad, 1, block="1").text
     assert text_of(client) == bad
@@ -68,7 +70,9 @@ def test_a_stop_keeps_it_from_the_floor_and_the_page_says_which(client: TestClie
     post_text(client, text, 1)
     answer = client.post(f"/desk/{WINTER}/floor")
     assert answer.status_code == 409
-    assert "20:00" in answer.text and "can’t be run" in answer.text.replace("&#39;", "’").replace("'", "’")
+    assert "20:00" in answer.text and "can’t be run" in answer.text.replace("&#39;", "’").replace(
+        "'", "’"
+    )
 
 
 def test_edits_posts_twice_and_undo(client: TestClient) -> None:
@@ -114,7 +118,9 @@ def test_without_script_the_desk_still_works(client: TestClient) -> None:
 
 
 def test_figures_explain_themselves(client: TestClient) -> None:
-    assert "a break takes the place" in client.get(f"/desk/{WINTER}/why/block-1").text.replace("&#39;", "'")
+    assert "a break takes the place" in client.get(f"/desk/{WINTER}/why/block-1").text.replace(
+        "&#39;", "'"
+    )
     assert client.get(f"/desk/{WINTER}/why/nothing").status_code == 404
 
 
@@ -149,7 +155,12 @@ def test_a_class_from_start_to_debrief(client: TestClient, clock: Clock) -> None
     assert "18 came" in page and "1 stopped</b> (Cilla)" in page and "turns on one another" in page
     felt = {"op": "f", "person": "1", "value": "7,5"}
     assert client.post(f"/debrief/{class_id}/felt", data=felt).text.count("7.5") >= 1
-    assert client.post(f"/debrief/{class_id}/felt", data={**felt, "op": "g", "value": "12"}).status_code == 409
+    assert (
+        client.post(
+            f"/debrief/{class_id}/felt", data={**felt, "op": "g", "value": "12"}
+        ).status_code
+        == 409
+    )
     assert "calm" in client.post(f"/debrief/{class_id}/note", data={"op": "n", "text": "calm"}).text
     rows = client.get(f"/debrief/{class_id}/traces.csv").text.splitlines()
     assert rows[0] == "person,group,time_utc,second,beats_per_minute"
@@ -171,13 +182,19 @@ def test_scores_are_refused_with_their_reason_and_stay_in_their_field(client: Te
     happen(client, class_id, "start")
     happen(client, class_id, "end")
     bad = client.post(f"/debrief/{class_id}/score", data={"op": "a", "block": "1", "text": "lots"})
-    assert bad.status_code == 422 and "Write rounds and reps" in bad.text and 'value="lots"' in bad.text
+    assert (
+        bad.status_code == 422
+        and "Write rounds and reps" in bad.text
+        and 'value="lots"' in bad.text
+    )
     kept = client.post(f"/debrief/{class_id}/score", data={"op": "b", "block": "1", "text": "6+4"})
     assert 'value="6 + 4"' in kept.text
 
 
 @pytest.mark.parametrize("second", [0, 3, 200, 371, 401, 1000, 2400, 2600])
-def test_killed_at_any_second_it_goes_on_where_it_is(tmp_path: Path, clock: Clock, second: int) -> None:
+def test_killed_at_any_second_it_goes_on_where_it_is(
+    tmp_path: Path, clock: Clock, second: int
+) -> None:
     settings = Settings(data=tmp_path)
 
     def house() -> TestClient:
@@ -199,7 +216,9 @@ def test_killed_at_any_second_it_goes_on_where_it_is(tmp_path: Path, clock: Cloc
         assert state["phase"] == ("over" if expected == sum(state["lengths_ms"]) else "on")
 
 
-@pytest.mark.parametrize("path", ["/nothing", "/desk/99", "/run/99", "/wall/99", "/debrief/99", "/crew/99", "/desk/x"])
+@pytest.mark.parametrize(
+    "path", ["/nothing", "/desk/99", "/run/99", "/wall/99", "/debrief/99", "/crew/99", "/desk/x"]
+)
 def test_unknown_addresses_get_a_page_with_a_way_on(client: TestClient, path: str) -> None:
     answer = client.get(path)
     assert answer.status_code in (404, 422)
@@ -229,7 +248,10 @@ def test_the_passphrase_is_asked_once_a_browser(tmp_path: Path, clock: Clock) ->
         assert "passphrase" in asked.text
         assert client.post("/run/1/happen", json={}).status_code == 401
         assert client.post("/passphrase", data={"passphrase": "loud"}).status_code == 401
-        assert "Winter hall 4" in client.post("/passphrase", data={"passphrase": "quiet landings"}).text
+        assert (
+            "Winter hall 4"
+            in client.post("/passphrase", data={"passphrase": "quiet landings"}).text
+        )
         assert client.get("/desk").status_code == 200
         client.cookies.clear()
         client.cookies.set("lovrit-in", "forged")

@@ -13,7 +13,9 @@ from lovrit.web.moves.drawing import picture
 
 SCRIPT = {"x-lovrit": "1"}
 WINTER = 4
-AMRAP = "title: Twenty\nslot: 30:00\n\namrap 20:00 at 9\n  20 push-up\n  30 jump squat\n  20 swing\n"
+AMRAP = (
+    "title: Twenty\nslot: 30:00\n\namrap 20:00 at 9\n  20 push-up\n  30 jump squat\n  20 swing\n"
+)
 
 
 def new(client: TestClient, text: str) -> int:
@@ -27,12 +29,16 @@ def slate(client: TestClient, session: int) -> str:
 
 def taken(client: TestClient, session: int, page: str) -> None:
     """Take the first fit of a page, as its form does."""
-    text = html.unescape(re.search(r'<textarea name="text" hidden>\n(.*?)</textarea>', page, re.DOTALL)[1])
+    text = html.unescape(
+        re.search(r'<textarea name="text" hidden>\n(.*?)</textarea>', page, re.DOTALL)[1]
+    )
     client.post(f"/desk/{session}/text", data={"text": text, "base": "1"}, headers=SCRIPT)
 
 
 def test_a_session_is_fitted_and_the_first_offer_taken(client: TestClient) -> None:
-    page = client.get(f"/desk/{WINTER}/fit?figure=total&value=40:00&give=rounds&give=rest&give=breaks").text
+    page = client.get(
+        f"/desk/{WINTER}/fit?figure=total&value=40:00&give=rounds&give=rest&give=breaks"
+    ).text
     assert "press its number" in page and "40:00" in page
     taken(client, WINTER, page)
     assert "40:00" in client.get(f"/desk/{WINTER}").text.split("slot")[0]
@@ -41,7 +47,9 @@ def test_a_session_is_fitted_and_the_first_offer_taken(client: TestClient) -> No
 
 def test_a_stay_in_the_hall_sets_the_slot(client: TestClient) -> None:
     session = new(client, "18 x 30/60 at 7\n  row\n\ncool-down 5:00\n")
-    page = client.get(f"/desk/{session}/fit?figure=slot&come=18:10&leave=18:50&explain=1:00&clear=2:00").text
+    page = client.get(
+        f"/desk/{session}/fit?figure=slot&come=18:10&leave=18:50&explain=1:00&clear=2:00"
+    ).text
     taken(client, session, page)
     assert "slot: 18:10-18:50" in slate(client, session) and "setup: 3:00" in slate(client, session)
 
@@ -67,8 +75,14 @@ def test_a_block_is_recast_beside_what_it_was(client: TestClient) -> None:
     session = new(client, AMRAP)
     page = client.get(f"/desk/{session}/recast?block=0&to=every").text
     assert "Kinder" in page and "every 1:00 for 20:00" in page and "Make it a task a minute" in page
-    prepared, _, edit = (html.unescape(one) for one in re.findall(r'name="edit" value="([^"]+)"', page))
-    assert "a warm-up before it" in page and "a cool-down after it" in page and "step touch" in prepared
+    prepared, _, edit = (
+        html.unescape(one) for one in re.findall(r'name="edit" value="([^"]+)"', page)
+    )
+    assert (
+        "a warm-up before it" in page
+        and "a cool-down after it" in page
+        and "step touch" in prepared
+    )
     client.post(f"/desk/{session}/edit", data={"edit": edit, "base": "1"}, headers=SCRIPT)
     assert "every 1:00 for 20:00" in slate(client, session)
     client.post(f"/desk/{session}/undo", headers=SCRIPT)
@@ -101,10 +115,20 @@ def test_the_school_that_is_chosen_speaks(client: TestClient) -> None:
 
 def test_a_move_of_our_own_is_kept_drawn_used_and_let_go(client: TestClient) -> None:
     drawn = json.dumps({"start": {"arms": [90, 90]}, "end": {"legs": [-8, -112], "torso": 60}})
-    fields = {"name": "heron stand", "pattern": "lunge", "seconds": "4", "cue": "Still as water.", "drawing": drawn}
+    fields = {
+        "name": "heron stand",
+        "pattern": "lunge",
+        "seconds": "4",
+        "cue": "Still as water.",
+        "drawing": drawn,
+    }
     assert client.post("/moves", data=fields | {"seconds": "0"}).status_code == 422
     refused = client.post("/moves", data=fields | {"drawing": '{"start": 3}'})
-    assert refused.status_code == 422 and "drawing" in refused.text and "Still as water." in refused.text
+    assert (
+        refused.status_code == 422
+        and "drawing" in refused.text
+        and "Still as water." in refused.text
+    )
     client.post("/moves", data=fields)
     page = client.get("/moves/heron stand").text
     assert "Still as water." in page and "polyline" in page and "Let our version go" in page
@@ -136,19 +160,30 @@ def test_a_library_comes_in_and_its_errors_are_named(client: TestClient) -> None
     assert client.get("/moves/heron stand").status_code == 200
     assert "heron stand,lunge,4" in client.get("/moves/library.csv").text
     assert json.loads(client.get("/moves/library.json").text)["heron stand"]["pattern"] == "lunge"
-    assert client.post("/moves/file", files={"file": ("m.csv", b"\xff\xfe", "text/csv")}).status_code == 409
+    assert (
+        client.post("/moves/file", files={"file": ("m.csv", b"\xff\xfe", "text/csv")}).status_code
+        == 409
+    )
 
 
 def test_how_people_stand_is_kept_and_counted(client: TestClient) -> None:
     page = client.get(f"/crew/{WINTER}").text
     assert "new, week" in page and "nothing overhead" in page
-    fields = {"person": "1", "standing": "back", "since": "2026-11-30", "limits": ["jumps", "floor"]}
+    fields = {
+        "person": "1",
+        "standing": "back",
+        "since": "2026-11-30",
+        "limits": ["jumps", "floor"],
+    }
     client.post(f"/crew/{WINTER}/stand", data=fields)
     assert "just back, week 7, no jumps, not on the floor" in client.get(f"/crew/{WINTER}").text
     assert client.post(f"/crew/{WINTER}/stand", data=fields | {"since": "soon"}).status_code == 409
     assert client.post(f"/crew/{WINTER}/stand", data=fields | {"pace": "fast"}).status_code == 409
     client.post(f"/crew/{WINTER}/stand", data=fields | {"pace": "30"})
-    client.post(f"/desk/{WINTER}/text", data={"text": "people: 18\n5 x 400 m, rest 2:00\n  run\n", "base": "1"})
+    client.post(
+        f"/desk/{WINTER}/text",
+        data={"text": "people: 18\n5 x 400 m, rest 2:00\n  run\n", "base": "1"},
+    )
     told = client.get(f"/desk/{WINTER}?block=0").text
     assert "Of 18, 11 at their own pace: the first takes" in told
     rowed = {"text": "people: 18\n5 x 400 m, rest 2:00\n  row\n", "base": "2"}
@@ -156,9 +191,14 @@ def test_how_people_stand_is_kept_and_counted(client: TestClient) -> None:
     assert "Of 18: the first takes" in client.get(f"/desk/{WINTER}?block=0").text
     client.post(f"/crew/{WINTER}/stand", data=fields | {"paces": "3 2.0 m/s, 4 2:05/500 m"})
     assert "3 2 m/s, 4 2:05/500 m" in client.get(f"/crew/{WINTER}").text
-    assert client.post(f"/crew/{WINTER}/stand", data=fields | {"paces": "3 quick"}).status_code == 409
+    assert (
+        client.post(f"/crew/{WINTER}/stand", data=fields | {"paces": "3 quick"}).status_code == 409
+    )
     client.post(f"/desk/{WINTER}/text", data={"text": "5 x 2:00/2:00 pace 3\n  run\n", "base": "3"})
-    assert "Pace 3, 11 of 18 have theirs: 2:00 is 240 m for the slowest" in client.get(f"/desk/{WINTER}?block=0").text
+    assert (
+        "Pace 3, 11 of 18 have theirs: 2:00 is 240 m for the slowest"
+        in client.get(f"/desk/{WINTER}?block=0").text
+    )
     assert "7 of 18 have none of their own" in client.get(f"/desk/{WINTER}").text
     session = new(client, "warm-up 6:00\n5 x 12/70 at 10\n  run\n")
     for person in (1, 2):
@@ -222,5 +262,7 @@ def test_at_least_forty_moves_are_drawn_and_stand_on_their_floor() -> None:
             assert 0 <= lowest < 0.5 and 0 < made.top < 1.7 and made.right > 0, name
         shown = picture(name)
         assert shown and all(
-            -12 <= float(x) <= 112 for line in shown.lines for x in re.findall(r"[-\d.]+", line.points)
+            -12 <= float(x) <= 112
+            for line in shown.lines
+            for x in re.findall(r"[-\d.]+", line.points)
         )

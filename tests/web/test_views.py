@@ -38,7 +38,9 @@ def test_the_scale_stays_readable(minutes: int) -> None:
 
 
 def test_blocks_and_marks_fill_the_tape_and_never_leave_it() -> None:
-    tape = tape_view(plan("slot: 30:00\nwarm-up 5:00 at 3\n" + CIRCLE + "\nevery 1:00 for 6:00\n  8 push-up"), 1)
+    tape = tape_view(
+        plan("slot: 30:00\nwarm-up 5:00 at 3\n" + CIRCLE + "\nevery 1:00 for 6:00\n  8 push-up"), 1
+    )
     assert all(0 <= mark.x <= 100 and mark.x + mark.width <= 100.01 for mark in tape.marks)
     edges = [(one.x, one.x + one.width) for one in tape.stretches]
     for before, after in itertools.pairwise(edges):
@@ -85,7 +87,11 @@ def test_two_groups_at_one_station_are_seen() -> None:
 def test_each_kind_has_its_own_drawing() -> None:
     kinds = lambda text: {bar.kind for bar in rails(text).bars}  # noqa: E731
     assert kinds("every 1:00 for 4:00\n  8 push-up") == {"work", "leftover"}
-    assert kinds("every 1:00 for 4:00, half start at 0:30\n  8 push-up") == {"work", "second", "leftover"}
+    assert kinds("every 1:00 for 4:00, half start at 0:30\n  8 push-up") == {
+        "work",
+        "second",
+        "leftover",
+    }
     assert kinds("6 x 40/until 118, least 20, most 2:00") == {"work", "ragged"}
     assert kinds("4 rounds for time\n  12 row") == {"work", "thins"}
     assert kinds("amrap 12:00, partners alternate\n  10 swing") == {"work", "second"}
@@ -138,7 +144,11 @@ def test_a_range_shows_in_the_read_out() -> None:
 
 def test_an_empty_session_has_a_desk_too() -> None:
     view = desk_view(plan(""), shipped(), People(0, ()), (0, 0))
-    assert view.rails is None and not view.tape.marks and "Nothing on the clock" in view.readout[0].text
+    assert (
+        view.rails is None
+        and not view.tape.marks
+        and "Nothing on the clock" in view.readout[0].text
+    )
 
 
 def test_completion_offers_what_may_stand_there() -> None:
@@ -149,18 +159,44 @@ def test_completion_offers_what_may_stand_there() -> None:
 
 
 def comer(number: int, **more: object) -> Comer:
-    fields = {"id": number, "name": f"P{number}", "initials": f"P{number}", "rest_hr": 60, "max_hr": 190, "group": 0}
+    fields = {
+        "id": number,
+        "name": f"P{number}",
+        "initials": f"P{number}",
+        "rest_hr": 60,
+        "max_hr": 190,
+        "group": 0,
+    }
     return checked(Comer, {**fields, **more})
 
 
 def test_threads_place_each_heart_in_its_own_corridor() -> None:
     planned = plan("6 x 2:00/2:00 heart 140-160\n  run")
     lengths = [one.seconds for one in planned.timeline.intervals]
-    state = fold(lengths, [Event(id="s", kind="start", at_ms=0), Event(id="x", kind="stops", at_ms=9000, person=6)])
-    people = (comer(1), comer(2), comer(3), comer(4, effort_only=True), comer(5), comer(6), comer(7))
+    state = fold(
+        lengths,
+        [Event(id="s", kind="start", at_ms=0), Event(id="x", kind="stops", at_ms=9000, person=6)],
+    )
+    people = (
+        comer(1),
+        comer(2),
+        comer(3),
+        comer(4, effort_only=True),
+        comer(5),
+        comer(6),
+        comer(7),
+    )
     view = hearts_view(planned, state, people, {1: 150, 2: 120, 3: 175, 5: 0, 6: 130})
     how = {bead.person: bead.how for bead in view.beads}
-    assert how == {1: "in", 2: "under", 3: "over", 4: "effort", 5: "lost", 6: "stopped", 7: "waiting"}
+    assert how == {
+        1: "in",
+        2: "under",
+        3: "over",
+        4: "effort",
+        5: "lost",
+        6: "stopped",
+        7: "waiting",
+    }
     y = {bead.person: bead.y for bead in view.beads}
     assert y[3] < BOX_TOP < y[1] < BOX_BOTTOM < y[2] < 100
     assert view.over == ("P3",)
@@ -169,14 +205,18 @@ def test_threads_place_each_heart_in_its_own_corridor() -> None:
 @pytest.mark.parametrize("bpm", range(130, 176))
 def test_a_bead_is_red_just_where_it_stands_above_the_box(bpm: int) -> None:
     planned = plan("6 x 2:00/2:00 heart 140-160\n  run")
-    state = fold([one.seconds for one in planned.timeline.intervals], [Event(id="s", kind="start", at_ms=0)])
+    state = fold(
+        [one.seconds for one in planned.timeline.intervals], [Event(id="s", kind="start", at_ms=0)]
+    )
     bead = hearts_view(planned, state, (comer(1),), {1: bpm}).beads[0]
     assert (bead.how == "over") == (bead.y < BOX_TOP)
 
 
 def test_who_has_a_pace_of_their_own_goes_by_it() -> None:
     planned = plan("6 x 2:00/2:00 pace 3")
-    state = fold([one.seconds for one in planned.timeline.intervals], [Event(id="s", kind="start", at_ms=0)])
+    state = fold(
+        [one.seconds for one in planned.timeline.intervals], [Event(id="s", kind="start", at_ms=0)]
+    )
     own = [{"number": 3, "value": 125, "unit": "/500 m"}]
     view = hearts_view(planned, state, (comer(1, paces=own), comer(2)), {})
     assert [bead.asked for bead in view.beads] == [("/500 m", "2:05"), ("effort", "–")]
@@ -184,14 +224,21 @@ def test_who_has_a_pace_of_their_own_goes_by_it() -> None:
 
 def test_the_wall_is_told_nothing_of_anybodys_health() -> None:
     planned = plan(CIRCLE)
-    state = fold([40], [Event(id="s", kind="start", at_ms=0), Event(id="x", kind="stops", at_ms=1, person=1)])
+    state = fold(
+        [40], [Event(id="s", kind="start", at_ms=0), Event(id="x", kind="stops", at_ms=1, person=1)]
+    )
     assert "stopped" in state_object(state, 5, "coach")
     assert set(state_object(state, 5, "wall")) == {
         "now_ms", "phase", "interval", "place_ms", "since_ms", "lengths_ms", "started_ms", "over_ms",
         "ended_from",
     }  # fmt: skip
     told = plan_object(planned, 3)
-    assert told["intervals"][0]["stands"][0] == {"station": "squat", "side": None, "groups": ["A"], "then": ["C"]}
+    assert told["intervals"][0]["stands"][0] == {
+        "station": "squat",
+        "side": None,
+        "groups": ["A"],
+        "then": ["C"],
+    }
     assert told["intervals"][0]["where"] == "round 1 of 2, turn 1 of 3"
 
 
@@ -200,10 +247,16 @@ def test_a_turn_that_was_cut_short_has_no_peak_of_its_own() -> None:
     ada = Comer(id=1, name="Ada", initials="AD", rest_hr=60, max_hr=180)
     planned = plan("3 x 40/20 at 8")
     began = 5_000
-    happened = (Event(id="s", kind="start", at_ms=0), Event(id="e", kind="end", at_ms=began + 130_000))
+    happened = (
+        Event(id="s", kind="start", at_ms=0),
+        Event(id="e", kind="end", at_ms=began + 130_000),
+    )
     state = fold([one.seconds for one in planned.timeline.intervals], happened)
     begun = state.laps[0].from_ms
-    trace = [(begun + second * 1000, 120 + (40 if second == 105 else second % 60 // 4)) for second in range(131)]
+    trace = [
+        (begun + second * 1000, 120 + (40 if second == 105 else second % 60 // 4))
+        for second in range(131)
+    ]
     view = debrief_view(planned, state, (ada,), {1: trace}, 1)
     assert view.fold and len(view.fold.curves) == 3
     assert view.fold.peak and "160, 5 s into the rest" in view.fold.peak[1]

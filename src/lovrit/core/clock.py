@@ -50,7 +50,11 @@ def number(value: float) -> str:
     >>> number(8.0), number(8.5)
     ('8', '8.5')
     """
-    return str(round(value)) if isclose(value, round(value), abs_tol=1e-9) else f"{value:.3f}".rstrip("0")
+    return (
+        str(round(value))
+        if isclose(value, round(value), abs_tol=1e-9)
+        else f"{value:.3f}".rstrip("0")
+    )
 
 
 def ratio(work_s: float, rest_s: float) -> str:
@@ -64,9 +68,13 @@ def ratio(work_s: float, rest_s: float) -> str:
     if not work_s:
         return "all rest"
     for small in range(1, 5):
-        if work_s >= rest_s and isclose(work_s * small / rest_s, round(work_s * small / rest_s), abs_tol=0.02):
+        if work_s >= rest_s and isclose(
+            work_s * small / rest_s, round(work_s * small / rest_s), abs_tol=0.02
+        ):
             return f"{round(work_s * small / rest_s)} : {small}"
-        if rest_s > work_s and isclose(rest_s * small / work_s, round(rest_s * small / work_s), abs_tol=0.02):
+        if rest_s > work_s and isclose(
+            rest_s * small / work_s, round(rest_s * small / work_s), abs_tol=0.02
+        ):
             return f"{small} : {round(rest_s * small / work_s)}"
     if work_s >= rest_s:
         return f"{number(round(work_s / rest_s, 1))} : 1"

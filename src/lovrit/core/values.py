@@ -34,7 +34,9 @@ class Value:
         every = fields(cls)  # type: ignore[arg-type]
         cls._names = tuple(one.name for one in every)
         cls._blank = {one.name: one.default for one in every if one.default is not MISSING}
-        cls._fresh = {one.name: one.default_factory for one in every if one.default_factory is not MISSING}
+        cls._fresh = {
+            one.name: one.default_factory for one in every if one.default_factory is not MISSING
+        }
 
     if not TYPE_CHECKING:  # a call is checked against the fields, where no __init__ is seen
 
@@ -45,7 +47,9 @@ class Value:
             self.__dict__.update(made)
 
     def __setattr__(self, name: str, value: object) -> None:
-        raise FrozenInstanceError(f"{type(self).__name__} is frozen: make another with .but({name}=...)")
+        raise FrozenInstanceError(
+            f"{type(self).__name__} is frozen: make another with .but({name}=...)"
+        )
 
     def __delattr__(self, name: str) -> None:
         raise FrozenInstanceError(f"{type(self).__name__} is frozen")

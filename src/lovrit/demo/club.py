@@ -87,7 +87,11 @@ def _people(work: Work) -> None:
         row.since = f"{datetime.now(UTC) - timedelta(days=days):%Y-%m-%d}" if days else None
         row.limits = LIMITS.get(row.name, [])
         three, four, row.pace_100_s = PACES.get(row.name, (None, None, None))
-        own = [OwnPace(number=nth, value=pace, unit="m/s") for nth, pace in ((3, three), (4, four)) if pace]
+        own = [
+            OwnPace(number=nth, value=pace, unit="m/s")
+            for nth, pace in ((3, three), (4, four))
+            if pace
+        ]
         row.paces = [plain(one) for one in own]
         work.add(row)
     work.flush()

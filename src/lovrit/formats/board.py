@@ -26,7 +26,9 @@ SAYINGS: tuple[tuple[re.Pattern[str], str], ...] = tuple(
         (r"^pause\b|^break\b", "rest"),
     )
 )
-STARTS_BLOCK = re.compile(r"^(\d+ (rounds|sets|x)|every|amrap|as many|rest|warm-up|cool-down|hold|tempo|build)\b", re.I)
+STARTS_BLOCK = re.compile(
+    r"^(\d+ (rounds|sets|x)|every|amrap|as many|rest|warm-up|cool-down|hold|tempo|build)\b", re.I
+)
 
 
 class Asked(NamedTuple):
@@ -75,7 +77,13 @@ def _lines(text: str) -> Board:
         line = raw.rstrip()
         for pattern, said in SAYINGS:
             line = pattern.sub(said, line)
-        if in_block and line.strip() and line[0] not in " \t" and not STARTS_BLOCK.match(line) and ":" not in line:
+        if (
+            in_block
+            and line.strip()
+            and line[0] not in " \t"
+            and not STARTS_BLOCK.match(line)
+            and ":" not in line
+        ):
             line = f"  {line}"
         problem = next(iter(read(_alone(line), offers=len(asked) < MOST_OFFERS).problems), None)
         if problem and "stations" not in problem.text and "for time" not in problem.text:

@@ -44,7 +44,9 @@ class Reader:
     """
 
     def __init__(self, text: str) -> None:
-        self._rows = csv.DictReader(StringIO(text.removeprefix("\ufeff"), newline=""), restkey="", restval="")
+        self._rows = csv.DictReader(
+            StringIO(text.removeprefix("\ufeff"), newline=""), restkey="", restval=""
+        )
         try:
             self.columns = [name or "" for name in self._rows.fieldnames or ()]
         except csv.Error as error:
@@ -59,6 +61,9 @@ class Reader:
         """Row after row."""
         try:
             for row in self._rows:
-                yield {name: as_written(cell) if isinstance(cell, str) else cell for name, cell in row.items()}
+                yield {
+                    name: as_written(cell) if isinstance(cell, str) else cell
+                    for name, cell in row.items()
+                }
         except csv.Error as error:
             raise NotCsv(f"Line {self.line + 1} can’t be read as CSV: {error}.") from None

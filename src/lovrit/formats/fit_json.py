@@ -22,7 +22,12 @@ def _fit(fit: Fit) -> dict[str, Any]:
         "effort": fit.plan.sums.top_effort,
         "feel": fit.feel.verdict,
     }
-    return {"slate": fit.slate, "total_s": timeline.total_s, "changes": list(fit.changes), "figures": figures}
+    return {
+        "slate": fit.slate,
+        "total_s": timeline.total_s,
+        "changes": list(fit.changes),
+        "figures": figures,
+    }
 
 
 def recast_object(made: Recast) -> dict[str, Any]:

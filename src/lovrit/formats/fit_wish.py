@@ -46,7 +46,9 @@ def gives_of(names: Iterable[str]) -> frozenset[Give]:
     return frozenset(cast(Give, name) for name in said)
 
 
-def stay_of(come: str | None, leave: str | None, plan: Plan, explain: str = "0:00", clear: str = "0:00") -> Stay | None:
+def stay_of(
+    come: str | None, leave: str | None, plan: Plan, explain: str = "0:00", clear: str = "0:00"
+) -> Stay | None:
     """The stay in the hall that is asked for; None where none is.
 
     Raises:
@@ -57,7 +59,13 @@ def stay_of(come: str | None, leave: str | None, plan: Plan, explain: str = "0:0
     if not come or not leave:
         raise CannotFit("Say both: in at, and out at.")
     setup = plan.session.setup_s
-    stay = Stay(come=come, leave=leave, setup_s=setup, explain_s=seconds_of(explain), clear_s=seconds_of(clear))
+    stay = Stay(
+        come=come,
+        leave=leave,
+        setup_s=setup,
+        explain_s=seconds_of(explain),
+        clear_s=seconds_of(clear),
+    )
     stay.session_s()
     return stay
 
@@ -70,9 +78,13 @@ def wish_of(said: Mapping[str, Any], stay: Stay | None) -> Wish:
     """
     goals = [(goal, said[goal]) for goal in GOALS if said.get(goal)]
     if stay:
-        goals.append(("total", str(stay.session_s() // 60) if not stay.session_s() % 60 else _clock(stay)))
+        goals.append(
+            ("total", str(stay.session_s() // 60) if not stay.session_s() % 60 else _clock(stay))
+        )
     if len(goals) != 1:
-        raise CannotFit("Say one figure that must be: total, work, rest, hard work, ratio, effort, or in and out.")
+        raise CannotFit(
+            "Say one figure that must be: total, work, rest, hard work, ratio, effort, or in and out."
+        )
     gives = gives_of((said.get("give") or ",".join(GIVES)).split(","))
     keep = gives_of((said.get("keep") or "").split(","))
     goal, value = goals[0]

@@ -39,7 +39,9 @@ def to_csv(plan: Plan) -> str:
             told_apart(one.station or ""),
             one.effort,
         )
-        writer.writerow(["" if value is None else value for value in shown] + [told_apart(heads[one.block])])
+        writer.writerow(
+            ["" if value is None else value for value in shown] + [told_apart(heads[one.block])]
+        )
     return out.getvalue()
 
 
@@ -60,7 +62,9 @@ def from_csv(text: str) -> Imported:
     reader = Reader(text)
     missing = {"start_s", "end_s", "phase"} - set(reader.columns)
     if missing:
-        return Imported("", (f"The first row has to name its columns; missing: {', '.join(sorted(missing))}.",))
+        return Imported(
+            "", (f"The first row has to name its columns; missing: {', '.join(sorted(missing))}.",)
+        )
     rows, left_out = [], []
     for number, row in enumerate(reader, 2):
         made = _row(row)

@@ -37,7 +37,9 @@ def to_card(plan: Plan) -> str:
     mine: dict[int, list[Interval]] = {}
     for one in plan.timeline.intervals:
         mine.setdefault(one.block, []).append(one)
-    for nth, (block, laid) in enumerate(zip(plan.session.blocks, plan.timeline.blocks, strict=True), 1):
+    for nth, (block, laid) in enumerate(
+        zip(plan.session.blocks, plan.timeline.blocks, strict=True), 1
+    ):
         lines.append(f"{nth}. {laid.label}  ({clock(laid.seconds)})")
         lines += [f"   {line}" for line in _keys(block, laid, mine.get(nth - 1, []))]
     return "\n".join(lines) + "\n"

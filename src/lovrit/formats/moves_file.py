@@ -96,7 +96,11 @@ def _json_rows(text: str) -> Iterator[FileRow]:
         yield "The file", f"this is not JSON ({error})."
         return
     for nth, (name, fields) in enumerate(list(data.items())[:MOST], 1):
-        told = {**fields, "name": name} if isinstance(fields, dict) else "a move is an object of fields."
+        told = (
+            {**fields, "name": name}
+            if isinstance(fields, dict)
+            else "a move is an object of fields."
+        )
         yield f"Move {nth}, “{name}”", told
 
 
@@ -125,7 +129,9 @@ def _fields(row: dict[str, Any]) -> dict[str, Any]:
         if name in LISTS:
             fields[name] = [part.strip() for part in text.split(";") if part.strip()]
         elif name == "way_seconds":
-            fields[name] = dict(part.strip().rsplit("=", 1) for part in text.split(";") if "=" in part)
+            fields[name] = dict(
+                part.strip().rsplit("=", 1) for part in text.split(";") if "=" in part
+            )
         elif name in FLAGS:
             fields[name] = {"yes": True, "no": False}.get(text.lower(), text)
         else:
@@ -153,4 +159,9 @@ def _move(fields: dict[str, Any]) -> Move | str:
 
 def sayable(name: str) -> bool:
     """Whether a name reads as a move on a slate."""
-    return bool(name.strip()) and not set(name) & set("#|@:+,\n") and not name[0].isdigit() and reads(name, "move")
+    return (
+        bool(name.strip())
+        and not set(name) & set("#|@:+,\n")
+        and not name[0].isdigit()
+        and reads(name, "move")
+    )

@@ -53,4 +53,7 @@ def _interval(interval: Interval) -> dict[str, Any]:
 
 def _note(note: Note) -> dict[str, Any]:
     shown = {"code": note.code, "level": note.level, "text": note.text, "line": note.line}
-    return {**shown, "fix": note.fixes[0].text if note.fixes else note.way.text if note.way else None}
+    return {
+        **shown,
+        "fix": note.fixes[0].text if note.fixes else note.way.text if note.way else None,
+    }

@@ -14,11 +14,17 @@ def plan_any(text: str, library: Library) -> Plan:
     An empty text is a problem too: there is nothing to plan.
     """
     if not text.strip():
-        return _nothing("There is nothing here: a session begins with a block, such as warm-up 8:00 at 3.", library)
+        return _nothing(
+            "There is nothing here: a session begins with a block, such as warm-up 8:00 at 3.",
+            library,
+        )
     if not text.lstrip().startswith("{"):
         plan = plan_text(text, library)
         if not plan.session.blocks and not plan.problems:
-            return _nothing("There is no block here: a session begins with one, such as warm-up 8:00 at 3.", library)
+            return _nothing(
+                "There is no block here: a session begins with one, such as warm-up 8:00 at 3.",
+                library,
+            )
         return plan
     from lovrit.formats.session_json import from_json  # the schema is not needed for a slate
 
@@ -29,5 +35,7 @@ def plan_any(text: str, library: Library) -> Plan:
 
 
 def _nothing(text: str, library: Library) -> Plan:
-    problem = Problem(line=1, column=1, text=text, expected=("a block",), nearest="warm-up 8:00 at 3")
+    problem = Problem(
+        line=1, column=1, text=text, expected=("a block",), nearest="warm-up 8:00 at 3"
+    )
     return plan_reading(Reading(session=Session(), problems=(problem,)), library)

@@ -31,12 +31,16 @@ def to_sheet(plan: Plan, nonce: str = "") -> str:
     lines = sum(len(block.moves) for block in session.blocks if block.works)
     size = max(LEAST_PT, min(MOST_PT, round(500 / max(1, lines + 2 * len(session.blocks)))))
     told = [f"{minutes(plan.timeline.total_s)}"]
-    told += [f"{session.slot.start}–{session.slot.end}"] if session.slot and session.slot.start else []
+    told += (
+        [f"{session.slot.start}–{session.slot.end}"] if session.slot and session.slot.start else []
+    )
     told += [f"{session.people} people"] if session.people else []
     blocks = "".join(_block(plan, at) for at in range(len(session.blocks)))
     title = escape(session.title or "A session")
     mark = '<link rel="icon" href="/static/mark.svg">' if nonce else ""
-    face = FACE if nonce else ""  # served, it has the house's letters; as a file it takes what the machine has
+    face = (
+        FACE if nonce else ""
+    )  # served, it has the house's letters; as a file it takes what the machine has
     style = f"<style{f' nonce={nonce!r}' if nonce else ''}>{face}{STYLE.replace('VAR', str(size))}</style>"
     return (
         f'<!doctype html><html lang="en"><head><meta charset="utf-8"><title>{title}</title>{mark}{style}</head>'
@@ -49,6 +53,8 @@ def _block(plan: Plan, at: int) -> str:
     kind = ' class="plain"' if not block.works else ""
     moves = "".join(f"<li>{escape(move_line(line))}</li>" for line in block.moves)
     listed = f"<ol{kind}>{moves}</ol>" if moves else ""
-    length = "" if laid.label.endswith(clock(laid.seconds)) else f" <small>{clock(laid.seconds)}</small>"
+    length = (
+        "" if laid.label.endswith(clock(laid.seconds)) else f" <small>{clock(laid.seconds)}</small>"
+    )
     head = f"{escape(laid.label)}{length}"
     return f'<section><div class="when">{clock(laid.start_s)}</div><div><h2>{head}</h2>{listed}</div></section>'

@@ -6,7 +6,10 @@ from lovrit.core.timeline.plan import Plan
 
 def to_vtt(plan: Plan) -> str:
     """The plan's intervals as cues."""
-    cues = [f"{_time(one.start_s)} --> {_time(one.end_s)}\n{_said(plan, one)}" for one in plan.timeline.intervals]
+    cues = [
+        f"{_time(one.start_s)} --> {_time(one.end_s)}\n{_said(plan, one)}"
+        for one in plan.timeline.intervals
+    ]
     return "\n\n".join(["WEBVTT", *cues]) + "\n"
 
 

@@ -39,10 +39,18 @@ TEXT = "text/plain; charset=utf-8"
 WRITERS: dict[str, Writer] = {
     "slate": Writer("Slate", lambda plan, _: write(plan.session), TEXT, ".slate"),
     "json": Writer("JSON", lambda plan, _: to_json(plan.session), "application/json", ".json"),
-    "csv": Writer("CSV, an interval a row", lambda plan, _: to_csv(plan), "text/csv; charset=utf-8", ".csv"),
+    "csv": Writer(
+        "CSV, an interval a row", lambda plan, _: to_csv(plan), "text/csv; charset=utf-8", ".csv"
+    ),
     "ics": Writer("Calendar event", _ics, "text/calendar; charset=utf-8", ".ics"),
-    "vtt": Writer("WebVTT, a cue a phase", lambda plan, _: to_vtt(plan), "text/vtt; charset=utf-8", ".vtt"),
-    "md": Writer("Markdown", lambda plan, _: to_markdown(plan), "text/markdown; charset=utf-8", ".md"),
+    "vtt": Writer(
+        "WebVTT, a cue a phase", lambda plan, _: to_vtt(plan), "text/vtt; charset=utf-8", ".vtt"
+    ),
+    "md": Writer(
+        "Markdown", lambda plan, _: to_markdown(plan), "text/markdown; charset=utf-8", ".md"
+    ),
     "card": Writer("Timer card", lambda plan, _: to_card(plan), TEXT, ".txt"),
-    "sheet": Writer("Print sheet", lambda plan, _: to_sheet(plan), "text/html; charset=utf-8", ".html"),
+    "sheet": Writer(
+        "Print sheet", lambda plan, _: to_sheet(plan), "text/html; charset=utf-8", ".html"
+    ),
 }

@@ -66,6 +66,8 @@ def _readable(path: Path, found: LookedThrough) -> None:
                         classes.run_by(row)
                     classes.events(work, row.id or 0)
                 except UnreadableClass as error:
-                    found.wrong(f"Class {row.id}, “{row.title}”, is set aside when Lovrit starts. {error}")
+                    found.wrong(
+                        f"Class {row.id}, “{row.title}”, is set aside when Lovrit starts. {error}"
+                    )
     finally:
         database.close()

@@ -22,12 +22,23 @@ PAGE = 50
 
 
 def make(
-    work: Work, session_id: int, title: str, text: str, comers: Iterable[Comer], now_ms: int, by: Frozen
+    work: Work,
+    session_id: int,
+    title: str,
+    text: str,
+    comers: Iterable[Comer],
+    now_ms: int,
+    by: Frozen,
 ) -> ClassRow:
     """A class from a session as it stands, run ``by`` what it was planned as."""
     people = [plain(comer) for comer in comers]
     row = ClassRow(
-        session_id=session_id, title=title, text=text, people=people, made_ms=now_ms, frozen=frozen_object(by)
+        session_id=session_id,
+        title=title,
+        text=text,
+        people=people,
+        made_ms=now_ms,
+        frozen=frozen_object(by),
     )
     work.add(row)
     work.flush()
@@ -100,13 +111,18 @@ def open_ids(work: Work) -> list[int]:
 
 def open_of(work: Work, session_id: int) -> list[ClassRow]:
     """A session's classes that are not over, the newest first."""
-    query = select(ClassRow).where(col(ClassRow.over_ms).is_(None), ClassRow.session_id == session_id)
+    query = select(ClassRow).where(
+        col(ClassRow.over_ms).is_(None), ClassRow.session_id == session_id
+    )
     return list(work.exec(query.order_by(*_newest())))
 
 
 def has_begun(work: Work, class_id: int) -> bool:
     """Whether anything has happened in a class yet."""
-    return work.exec(select(EventRow.seq).where(EventRow.class_id == class_id).limit(1)).first() is not None
+    return (
+        work.exec(select(EventRow.seq).where(EventRow.class_id == class_id).limit(1)).first()
+        is not None
+    )
 
 
 def set_over(work: Work, class_id: int, over_ms: int | None) -> None:
@@ -126,7 +142,9 @@ def events(work: Work, class_id: int) -> tuple[Event, ...]:
     try:
         return tuple(checked(Event, body) for body in work.exec(query))
     except ValidationError:
-        raise UnreadableClass("Something that happened in it is of a kind that this Lovrit doesn’t know.") from None
+        raise UnreadableClass(
+            "Something that happened in it is of a kind that this Lovrit doesn’t know."
+        ) from None
 
 
 def add_event(work: Work, class_id: int, event: Event) -> bool:
@@ -136,7 +154,11 @@ def add_event(work: Work, class_id: int, event: Event) -> bool:
         return False
     last = work.exec(select(func.max(EventRow.seq)).where(EventRow.class_id == class_id)).one()
     body: dict[str, Any] = plain(event, exclude_none=True)
-    work.add(EventRow(class_id=class_id, seq=(last or 0) + 1, event_id=event.id, at_ms=event.at_ms, body=body))
+    work.add(
+        EventRow(
+            class_id=class_id, seq=(last or 0) + 1, event_id=event.id, at_ms=event.at_ms, body=body
+        )
+    )
     return True
 
 
@@ -153,8 +175,12 @@ def add_samples(work: Work, class_id: int, told: Iterable[tuple[int, dict[int, i
 
 def traces(work: Work, class_id: int) -> dict[int, list[tuple[int, int]]]:
     """Each person's readings as (time in ms, beats a minute), in order."""
-    query = select(SampleRow.person_id, SampleRow.at_ms, SampleRow.bpm).where(SampleRow.class_id == class_id)
+    query = select(SampleRow.person_id, SampleRow.at_ms, SampleRow.bpm).where(
+        SampleRow.class_id == class_id
+    )
     found: dict[int, list[tuple[int, int]]] = {}
-    for who, at_ms, bpm in work.exec(query.order_by(col(SampleRow.person_id), col(SampleRow.at_ms))):
+    for who, at_ms, bpm in work.exec(
+        query.order_by(col(SampleRow.person_id), col(SampleRow.at_ms))
+    ):
         found.setdefault(who, []).append((at_ms, bpm))
     return found

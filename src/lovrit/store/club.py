@@ -69,7 +69,11 @@ def keep_learnt(work: Work, class_id: int, ratios: list[tuple[int, float]]) -> N
 
 def learnt(work: Work) -> list[tuple[int, float]]:
     """What the scores of all classes say."""
-    return [(int(person), ratio) for ratios in work.exec(select(LearntRow.ratios)) for person, ratio in ratios]
+    return [
+        (int(person), ratio)
+        for ratios in work.exec(select(LearntRow.ratios))
+        for person, ratio in ratios
+    ]
 
 
 def paces(work: Work) -> dict[int, Quickness]:
@@ -116,7 +120,9 @@ def asides(work: Work, session_id: int | None = None) -> list[AsideRow]:
     """Remarks put aside: for a session and always; all of them where none is named."""
     query = select(AsideRow)
     if session_id is not None:
-        query = query.where(or_(col(AsideRow.session_id).is_(None), col(AsideRow.session_id) == session_id))
+        query = query.where(
+            or_(col(AsideRow.session_id).is_(None), col(AsideRow.session_id) == session_id)
+        )
     return list(work.exec(query.order_by(col(AsideRow.at_ms).desc(), col(AsideRow.id).desc())))
 
 

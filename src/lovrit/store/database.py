@@ -29,7 +29,9 @@ class Database:
         """
         self.path = path
         self._writers = RLock()
-        self._shared = RLock() if path is None else None  # a database in memory is one connection for all threads
+        self._shared = (
+            RLock() if path is None else None
+        )  # a database in memory is one connection for all threads
         try:
             self.engine = _engine(path)
             migrate(self.engine, path)
@@ -89,12 +91,19 @@ def _engine(path: Path | None) -> Engine:
         path.parent.mkdir(parents=True, exist_ok=True)
         options, url = {}, f"sqlite:///{path}"
     # an insert that fails would be logged with its values, which are people's hearts
-    engine = create_engine(url, connect_args={"check_same_thread": False}, hide_parameters=True, **options)
+    engine = create_engine(
+        url, connect_args={"check_same_thread": False}, hide_parameters=True, **options
+    )
     event.listen(engine, "connect", _pragmas)
     return engine
 
 
 def _pragmas(connection: Connection, _record: object) -> None:
     # FULL: what was acknowledged is on the disk, also when the power goes
-    for pragma in (f"busy_timeout={WAIT_S * 1000}", "journal_mode=WAL", "foreign_keys=ON", "synchronous=FULL"):
+    for pragma in (
+        f"busy_timeout={WAIT_S * 1000}",
+        "journal_mode=WAL",
+        "foreign_keys=ON",
+        "synchronous=FULL",
+    ):
         connection.execute(f"PRAGMA {pragma}")

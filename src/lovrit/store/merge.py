@@ -34,7 +34,9 @@ def merge(base: str, theirs: str, mine: str) -> tuple[str, bool]:
     at = (0, 0, 0)
     for same in _same(*texts):
         ends = (same.base, same.theirs, same.mine)
-        before, of_theirs, of_mine = (lines[a:b] for lines, a, b in zip(texts, at, ends, strict=True))
+        before, of_theirs, of_mine = (
+            lines[a:b] for lines, a, b in zip(texts, at, ends, strict=True)
+        )
         collided |= _stretch(merged, before, of_theirs, of_mine)
         merged += texts[0][same.base : same.base + same.lines]
         at = (same.base + same.lines, same.theirs + same.lines, same.mine + same.lines)

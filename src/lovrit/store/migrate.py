@@ -44,7 +44,9 @@ def _config() -> Config:
     return config
 
 
-def _refuse(connection: Connection, scripts: ScriptDirectory, at: str | None, path: Path | None) -> None:
+def _refuse(
+    connection: Connection, scripts: ScriptDirectory, at: str | None, path: Path | None
+) -> None:
     tables = set(inspect(connection).get_table_names())
     if at is None and tables - {"alembic_version"} and not tables & OURS:
         raise Foreign(path)

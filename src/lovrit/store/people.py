@@ -50,9 +50,13 @@ def counted(work: Work, session_id: int) -> list[Counted]:
         .join(ComesRow, col(ComesRow.person_id) == col(PersonRow.id))
         .where(col(ComesRow.session_id) == session_id, col(ComesRow.comes).is_(True))
     )
-    rows = [(row[0], dict(zip(COUNTED, row[1:], strict=True))) for row in work.connection().execute(query).all()]
+    rows = [
+        (row[0], dict(zip(COUNTED, row[1:], strict=True)))
+        for row in work.connection().execute(query).all()
+    ]
     return [
-        Counted(Person(name="", initials="", **row | {"paces": _paces(row["paces"])}), group) for group, row in rows
+        Counted(Person(name="", initials="", **row | {"paces": _paces(row["paces"])}), group)
+        for group, row in rows
     ]
 
 

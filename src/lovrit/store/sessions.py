@@ -65,7 +65,12 @@ def latest(work: Work) -> int | None:
 
 def describe(row: SessionRow, session: Session, length_s: int, structures: str) -> None:
     """Keep beside a session's text what it comes to, for lists and searches."""
-    row.title, row.length_s, row.structures, row.day = session.title, length_s, structures, session.date
+    row.title, row.length_s, row.structures, row.day = (
+        session.title,
+        length_s,
+        structures,
+        session.date,
+    )
     names = (task.name for block in session.blocks for line in block.moves for task in line.tasks)
     row.moves = list(dict.fromkeys(names))
 
@@ -82,7 +87,9 @@ def put_away(work: Work, row: SessionRow, now_ms: int | None) -> None:
 
 
 def _last_runs() -> Subquery:
-    last_run = select(ClassRow.session_id, func.max(ClassRow.made_ms).label("ran")).group_by(col(ClassRow.session_id))
+    last_run = select(ClassRow.session_id, func.max(ClassRow.made_ms).label("ran")).group_by(
+        col(ClassRow.session_id)
+    )
     return last_run.subquery()
 
 
@@ -95,17 +102,27 @@ class Found(NamedTuple):
 
 def found(work: Work, away: bool, words: str = "", most: int = PAGE, past: int = 0) -> Found:
     """Sessions in use, or those put away, that have all the words; the last changed first, past so many."""
-    wanted = [col(SessionRow.put_away_ms).is_not(None) if away else col(SessionRow.put_away_ms).is_(None)]
+    wanted = [
+        col(SessionRow.put_away_ms).is_not(None) if away else col(SessionRow.put_away_ms).is_(None)
+    ]
     ran = _last_runs()
     said = words.lower().split()
     if NEVER in said:
-        wanted.append(col(SessionRow.id).not_in(select(ran.c.session_id).where(ran.c.session_id.is_not(None))))
+        wanted.append(
+            col(SessionRow.id).not_in(select(ran.c.session_id).where(ran.c.session_id.is_not(None)))
+        )
     sought = _match(" ".join(word for word in said if word != NEVER))
     if sought:
-        ids = sql("SELECT rowid FROM session_words WHERE words MATCH :sought").bindparams(sought=sought)
+        ids = sql("SELECT rowid FROM session_words WHERE words MATCH :sought").bindparams(
+            sought=sought
+        )
         wanted.append(col(SessionRow.id).in_(ids))
     count = work.exec(select(func.count()).select_from(SessionRow).where(*wanted)).one()
-    query = select(SessionRow, ran.c.ran).outerjoin(ran, ran.c.session_id == col(SessionRow.id)).where(*wanted)
+    query = (
+        select(SessionRow, ran.c.ran)
+        .outerjoin(ran, ran.c.session_id == col(SessionRow.id))
+        .where(*wanted)
+    )
     rows = work.exec(query.order_by(col(SessionRow.changed_ms).desc()).limit(most).offset(past))
     return Found([(row, when) for row, when in rows], count)
 
@@ -152,7 +169,9 @@ def revision(work: Work, session_id: int, revision_id: int) -> RevisionRow:
 def state(work: Work, row: SessionRow, collided: bool = False) -> Written:
     """A session's text, and whether there is something to undo or redo."""
     further = work.get(StepRow, (row.id, row.position + 1)) is not None
-    return Written(text=row.text, version=row.version, undo=row.position > 1, redo=further, collided=collided)
+    return Written(
+        text=row.text, version=row.version, undo=row.position > 1, redo=further, collided=collided
+    )
 
 
 def version_text(work: Work, session_id: int, version: int) -> str:
@@ -171,12 +190,20 @@ def seen(work: Work, session_id: int, op: str | None) -> bool:
     """Whether a post has already been counted."""
     if op is None:
         return False
-    query = select(VersionRow.version).where(VersionRow.session_id == session_id, VersionRow.op == op)
+    query = select(VersionRow.version).where(
+        VersionRow.session_id == session_id, VersionRow.op == op
+    )
     return work.exec(query).first() is not None
 
 
 def write_text(
-    work: Work, row: SessionRow, text: str, base: int, op: str | None, burst: str | None, now_ms: int
+    work: Work,
+    row: SessionRow,
+    text: str,
+    base: int,
+    op: str | None,
+    burst: str | None,
+    now_ms: int,
 ) -> Written:
     """Take a text that was written on version ``base``; what others wrote meanwhile is kept too.
 
@@ -204,7 +231,9 @@ def _new_version(work: Work, row: SessionRow, text: str, op: str | None, now_ms:
 
 def _step(work: Work, row: SessionRow, burst: str | None, now_ms: int) -> None:
     assert row.id is not None
-    undone = delete(StepRow).where(col(StepRow.session_id) == row.id, col(StepRow.position) > row.position)
+    undone = delete(StepRow).where(
+        col(StepRow.session_id) == row.id, col(StepRow.position) > row.position
+    )
     work.exec(undone.execution_options(synchronize_session=False))
     last = work.get(StepRow, (row.id, row.position))
     goes_on = last and burst and last.burst == burst and now_ms - last.at_ms <= TYPING_PAUSE_MS
@@ -214,7 +243,11 @@ def _step(work: Work, row: SessionRow, burst: str | None, now_ms: int) -> None:
         return
     row.position += 1
     work.add(row)
-    work.add(StepRow(session_id=row.id, position=row.position, version=row.version, burst=burst, at_ms=now_ms))
+    work.add(
+        StepRow(
+            session_id=row.id, position=row.position, version=row.version, burst=burst, at_ms=now_ms
+        )
+    )
 
 
 def step_back(work: Work, row: SessionRow, by: int, op: str | None, now_ms: int) -> Written:
@@ -242,7 +275,9 @@ def keep_revision(work: Work, row: SessionRow, reason: str, now_ms: int) -> Revi
 def revisions(work: Work, session_id: int) -> list[RevisionRow]:
     """The revisions of a session, the newest first."""
     query = select(RevisionRow).where(RevisionRow.session_id == session_id)
-    return list(work.exec(query.order_by(col(RevisionRow.at_ms).desc(), col(RevisionRow.id).desc())))
+    return list(
+        work.exec(query.order_by(col(RevisionRow.at_ms).desc(), col(RevisionRow.id).desc()))
+    )
 
 
 def between_days(work: Work, first: str, last: str) -> list[SessionRow]:

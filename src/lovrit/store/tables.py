@@ -86,7 +86,9 @@ class PersonRow(SQLModel, table=True):
     since: str | None = None
     pace_100_s: int | None = None
     limits: list[str] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
-    paces: list[dict[str, Any]] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
+    paces: list[dict[str, Any]] = Field(
+        default_factory=list, sa_column=Column(JSON, nullable=False)
+    )
 
 
 class ComesRow(SQLModel, table=True):
@@ -106,7 +108,9 @@ class ClassRow(SQLModel, table=True):
     __tablename__ = "class"
 
     id: int | None = Field(default=None, primary_key=True)
-    session_id: int | None = Field(default=None, foreign_key="session.id", ondelete="SET NULL", index=True)
+    session_id: int | None = Field(
+        default=None, foreign_key="session.id", ondelete="SET NULL", index=True
+    )
     title: str
     text: str
     people: list[dict[str, Any]] = Field(sa_column=Column(JSON, nullable=False))

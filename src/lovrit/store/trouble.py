@@ -18,21 +18,27 @@ class DiskFull(Trouble):
     """There is no room for another byte."""
 
     def __init__(self) -> None:
-        super().__init__("The disk is full, so nothing more can be kept. Free some space; what is kept is safe.")
+        super().__init__(
+            "The disk is full, so nothing more can be kept. Free some space; what is kept is safe."
+        )
 
 
 class Busy(Trouble):
     """Somebody else holds the file for longer than we wait."""
 
     def __init__(self) -> None:
-        super().__init__("The club’s file is held by something else just now. Nothing was changed; try again.")
+        super().__init__(
+            "The club’s file is held by something else just now. Nothing was changed; try again."
+        )
 
 
 class ReadOnly(Trouble):
     """The file or its folder may not be written to."""
 
     def __init__(self) -> None:
-        super().__init__("The club’s file may be read but not written. Make it and its folder yours to write.")
+        super().__init__(
+            "The club’s file may be read but not written. Make it and its folder yours to write."
+        )
 
 
 class Damaged(Trouble):
@@ -49,28 +55,36 @@ class CannotOpen(Trouble):
     """There is no file to be had at that place."""
 
     def __init__(self, where: object = "where it should be") -> None:
-        super().__init__(f"The club’s file can’t be opened at {where}. Is its folder there, and yours to write?")
+        super().__init__(
+            f"The club’s file can’t be opened at {where}. Is its folder there, and yours to write?"
+        )
 
 
 class Foreign(Trouble):
     """A database, but not one of ours."""
 
     def __init__(self, where: object) -> None:
-        super().__init__(f"{where} is a database of something else. Choose another folder with LOVRIT_DATA.")
+        super().__init__(
+            f"{where} is a database of something else. Choose another folder with LOVRIT_DATA."
+        )
 
 
 class Newer(Trouble):
     """A database of a later Lovrit than this one."""
 
     def __init__(self, where: object) -> None:
-        super().__init__(f"{where} was written by a newer Lovrit than this one. Start the newer one with it.")
+        super().__init__(
+            f"{where} was written by a newer Lovrit than this one. Start the newer one with it."
+        )
 
 
 class InUse(Trouble):
     """Another Lovrit has the folder."""
 
     def __init__(self, where: object, who: str) -> None:
-        super().__init__(f"Another Lovrit has {where} open ({who}). Use that one, or stop it first.")
+        super().__init__(
+            f"Another Lovrit has {where} open ({who}). Use that one, or stop it first."
+        )
 
 
 BY_CODE: dict[int, type[DiskFull | Busy | ReadOnly | Damaged | CannotOpen]] = {
@@ -91,7 +105,9 @@ def trouble_of(error: BaseException) -> Trouble | None:
     code = getattr(cause, "sqlite_errorcode", None)
     if not isinstance(cause, sqlite3.Error) or code is None:
         return None
-    if "disk is full" in str(cause):  # an I/O error of a full disk carries the words, not always the code
+    if "disk is full" in str(
+        cause
+    ):  # an I/O error of a full disk carries the words, not always the code
         return DiskFull()
     kind = BY_CODE.get(code & 0xFF)  # the low byte is the kind, the rest its details
     return kind() if kind else None

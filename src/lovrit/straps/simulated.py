@@ -35,7 +35,9 @@ class SimulatedStrap:
         self.state = settled(0.08)
         self.noise = 0.0
         self.chance = Random(f"{seed}/{person.id}/noise")
-        self.late: deque[float] = deque([beats(self.body, self.state)] * (round(self.body.delay) + 1))
+        self.late: deque[float] = deque(
+            [beats(self.body, self.state)] * (round(self.body.delay) + 1)
+        )
         self.lost_s = 0
 
     def second(self, demand: float) -> int:

@@ -34,4 +34,7 @@ class Readings:
 
     def at(self, at_ms: int) -> dict[int, int]:
         """Beats a minute by person at a moment; 0 for a strap that has gone quiet."""
-        return {one.person: one.bpm if at_ms - one.at_ms <= STALE_MS else 0 for one in self._last.values()}
+        return {
+            one.person: one.bpm if at_ms - one.at_ms <= STALE_MS else 0
+            for one in self._last.values()
+        }

@@ -47,7 +47,9 @@ class _Assets(StaticFiles):
         return response
 
 
-def create_app(settings: Settings, database: Database | None = None, now_ms: Callable[[], int] = _now_ms) -> FastAPI:
+def create_app(
+    settings: Settings, database: Database | None = None, now_ms: Callable[[], int] = _now_ms
+) -> FastAPI:
     """An application on its settings; tests hand over a database and a clock of their own.
 
     Raises:
@@ -63,7 +65,9 @@ def create_app(settings: Settings, database: Database | None = None, now_ms: Cal
     settle(house)
     if settings.passphrase:
         house.guests = Guests(house.database, settings.passphrase.get_secret_value(), now_ms())
-        settings = settings.model_copy(update={"passphrase": None})  # from here on only its hash is held
+        settings = settings.model_copy(
+            update={"passphrase": None}
+        )  # from here on only its hash is held
         house.settings = settings
     floor = Floor(house)
 
@@ -80,7 +84,13 @@ def create_app(settings: Settings, database: Database | None = None, now_ms: Cal
         await describing
         house.database.close()
 
-    app = FastAPI(title="Lovrit", lifespan=lifespan, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
+    app = FastAPI(
+        title="Lovrit",
+        lifespan=lifespan,
+        docs_url=None,
+        redoc_url=None,
+        openapi_url="/api/openapi.json",
+    )
     app.state.house, app.state.floor = house, floor
     app.include_router(api)
     for router in (shell, stream, *(router for screen in SCREENS for router in screen.routers)):

@@ -21,8 +21,14 @@ log = structlog.get_logger()
 SAID = {
     404: ("There is nothing at this address.", "The link may be old, or a letter of it lost."),
     405: ("That can't be done here.", "The page was opened in a way that it isn't meant for."),
-    400: ("That post could not be taken.", "It may be more than Lovrit takes at once; it stays where you typed it."),
-    413: ("That is too much at once.", "Nothing of it was taken; what you typed stays where it is."),
+    400: (
+        "That post could not be taken.",
+        "It may be more than Lovrit takes at once; it stays where you typed it.",
+    ),
+    413: (
+        "That is too much at once.",
+        "Nothing of it was taken; what you typed stays where it is.",
+    ),
 }
 NOT_OURS = (OverflowError, RecursionError, UnicodeError)
 
@@ -45,8 +51,12 @@ def say(request: Request, status: int, title: str, text: str) -> Response:
         problem = Problem(line=1, column=1, text=f"{title} {text}".strip())
         return JSONResponse(errors_object((problem,)), status)
     if request.headers.get("x-lovrit") or request.headers.get("hx-request"):
-        return HTMLResponse(f"{title} {text}".strip(), status, media_type="text/plain; charset=utf-8")
-    return page(request, house_of(request), "shell/error.html", status=status, title=title, text=text)
+        return HTMLResponse(
+            f"{title} {text}".strip(), status, media_type="text/plain; charset=utf-8"
+        )
+    return page(
+        request, house_of(request), "shell/error.html", status=status, title=title, text=text
+    )
 
 
 async def too_much(scope: Scope, receive: Receive, send: Send) -> None:
@@ -86,14 +96,19 @@ async def _database(request: Request, error: Exception) -> Response:
     if trouble:
         return await _lovrit(request, trouble)
     if isinstance(error, IntegrityError):
-        return say(request, 409, "Something that this names is not here any more.", "Nothing was changed.")
+        return say(
+            request, 409, "Something that this names is not here any more.", "Nothing was changed."
+        )
     return await _ours(request, error)
 
 
 async def _no_such(request: Request, _error: Exception) -> Response:
     """A number, a letter or a depth that nothing of ours has."""
     return say(
-        request, 422, "Something in that could not be read.", "A number in it is too large, or a letter is none."
+        request,
+        422,
+        "Something in that could not be read.",
+        "A number in it is too large, or a letter is none.",
     )
 
 

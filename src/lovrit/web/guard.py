@@ -31,7 +31,9 @@ def content_policy(nonce: str) -> str:
 class Guard:
     """An ASGI middleware; the first thing that a request meets. ``guests`` where there is a passphrase."""
 
-    def __init__(self, app: ASGIApp, settings: Settings, guests: Guests | None, now_ms: Callable[[], int]) -> None:
+    def __init__(
+        self, app: ASGIApp, settings: Settings, guests: Guests | None, now_ms: Callable[[], int]
+    ) -> None:
         self.app, self.settings, self.guests, self.now_ms = app, settings, guests, now_ms
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
@@ -58,7 +60,9 @@ class Guard:
         await (refused or self.app)(scope, receive, with_headers)
 
     def _refused(self, request: Request) -> Response | None:
-        if self.settings.loopback and _host(request.headers) not in LOCAL_HOSTS | set(self.settings.hosts):
+        if self.settings.loopback and _host(request.headers) not in LOCAL_HOSTS | set(
+            self.settings.hosts
+        ):
             return _plain("Lovrit answers on this machine only.", 421)
         if request.method not in SAFE and _foreign(request):
             return _plain("That post came from another site, so nothing was done.", 403)

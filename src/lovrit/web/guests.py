@@ -84,7 +84,11 @@ class Guesses:
         """Seconds until the next guess from an address is looked at."""
         with self._lock:
             count, last_ms = self._wrong.get(address, (0, 0))
-            mine = min(LONGEST_WAIT_S, 2 ** (count - FREE_GUESSES)) * 1000 if count >= FREE_GUESSES else 0
+            mine = (
+                min(LONGEST_WAIT_S, 2 ** (count - FREE_GUESSES)) * 1000
+                if count >= FREE_GUESSES
+                else 0
+            )
             waits = [last_ms + mine - now_ms]
             if len(self._all) == GUESSES_IN_ALL:
                 waits.append(self._all[0] + IN_ALL_MS - now_ms)

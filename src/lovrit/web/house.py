@@ -62,7 +62,11 @@ class House:
         """Read again what the club holds; after each change of it."""
         self.days_near = {}
         with self.database.work() as work:
-            self.library, self.schools, self.missing = club.library(work), club.schools(work), club.missing(work)
+            self.library, self.schools, self.missing = (
+                club.library(work),
+                club.schools(work),
+                club.missing(work),
+            )
             self.paces, self.drawings = club.paces(work), club.drawings(work)
 
 

@@ -20,7 +20,10 @@ HERE = Path(__file__).parent
 
 def environment(assets: str, screens: Sequence[Any]) -> Environment:
     """The templates of all screens; ``assets`` tells one build of styles and scripts from another."""
-    loaders = [FileSystemLoader(HERE / name / "templates") for name in ("shell", *(one.key for one in screens))]
+    loaders = [
+        FileSystemLoader(HERE / name / "templates")
+        for name in ("shell", *(one.key for one in screens))
+    ]
     made = Environment(
         loader=ChoiceLoader(loaders),
         autoescape=True,
@@ -47,7 +50,12 @@ def day(house: House, ms: int) -> str:
 
 
 BROWSERS = (("Firefox/", "Firefox"), ("Edg/", "Edge"), ("Chrome/", "Chrome"), ("Safari/", "Safari"))
-MACHINES = (("iPhone", "a phone"), ("iPad", "a tablet"), ("Android", "a phone or tablet"), ("Windows", "Windows"))
+MACHINES = (
+    ("iPhone", "a phone"),
+    ("iPad", "a tablet"),
+    ("Android", "a phone or tablet"),
+    ("Windows", "Windows"),
+)
 MORE_MACHINES = (("Mac OS", "a Mac"), ("Linux", "Linux"))
 
 
@@ -72,7 +80,9 @@ def render(house: House, template: str, **values: Any) -> str:
     return house.templates.get_template(template).render(**values)
 
 
-def page(request: Request, house: House, template: str, *, status: int = 200, **values: Any) -> HTMLResponse:
+def page(
+    request: Request, house: House, template: str, *, status: int = 200, **values: Any
+) -> HTMLResponse:
     """A whole page."""
     values.setdefault("here", template.split("/", 1)[0])
     values["nonce"] = request.state.nonce

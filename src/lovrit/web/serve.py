@@ -25,7 +25,9 @@ NEEDS_ONE = (
     "Lovrit does not listen on {host} without a passphrase, since anyone there could read people's hearts.\n"
     "Set LOVRIT_PASSPHRASE to one, or leave the host at 127.0.0.1."
 )
-SHORT_PASSPHRASE = f"LOVRIT_PASSPHRASE is too short: {LEAST_PASSPHRASE} letters at least, or a few words."
+SHORT_PASSPHRASE = (
+    f"LOVRIT_PASSPHRASE is too short: {LEAST_PASSPHRASE} letters at least, or a few words."
+)
 NO_ASSETS = "The styles and scripts are not built yet: run `make setup` first."
 REFUSED = 2
 SWITCH_S = 0.001  # threads take turns this often, so that the clocks' loop waits little for a page that is worked out
@@ -76,7 +78,9 @@ class _Server(uvicorn.Server):
         await super().startup(sockets)
         if self.started:
             host = f"[{self.settings.host}]" if ":" in self.settings.host else self.settings.host
-            sys.stdout.write(f"Lovrit is at http://{host}:{self.settings.port}/  (Ctrl-C stops it)\n")
+            sys.stdout.write(
+                f"Lovrit is at http://{host}:{self.settings.port}/  (Ctrl-C stops it)\n"
+            )
             sys.stdout.flush()
 
 
@@ -107,8 +111,12 @@ def _cannot_be(error: ValidationError) -> str:
 def _listening(settings: Settings) -> socket.socket:
     """A socket that listens where it is to be served."""
     try:
-        where = socket.getaddrinfo(settings.host, settings.port, type=socket.SOCK_STREAM, flags=socket.AI_PASSIVE)[0]
-        made = socket.socket(*where[:3])  # with its protocol named, or asyncio would leave small answers waiting
+        where = socket.getaddrinfo(
+            settings.host, settings.port, type=socket.SOCK_STREAM, flags=socket.AI_PASSIVE
+        )[0]
+        made = socket.socket(
+            *where[:3]
+        )  # with its protocol named, or asyncio would leave small answers waiting
         made.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         made.bind(where[4])
     except socket.gaierror:
@@ -119,7 +127,9 @@ def _listening(settings: Settings) -> socket.socket:
         elif error.errno == errno.EACCES:
             said = f"Port {settings.port} may not be used by you; ports from 1024 on may. Choose one with --port."
         else:
-            said = f"Lovrit can't listen on {settings.host}, port {settings.port}: {error.strerror}."
+            said = (
+                f"Lovrit can't listen on {settings.host}, port {settings.port}: {error.strerror}."
+            )
         raise Refused(said) from None
     return made
 
@@ -149,7 +159,11 @@ def check() -> int:
 
 def log_to_stderr(as_json: bool) -> None:
     """Structured logs, one line an event, on standard error."""
-    last = structlog.processors.JSONRenderer() if as_json else structlog.dev.ConsoleRenderer(colors=False)
+    last = (
+        structlog.processors.JSONRenderer()
+        if as_json
+        else structlog.dev.ConsoleRenderer(colors=False)
+    )
     structlog.configure(
         processors=[
             structlog.contextvars.merge_contextvars,

@@ -33,8 +33,14 @@ KEYS = {
         ("Alt-R", "recast the block that is open; Enter makes it so"),
         ("1 to 4 in a panel", "take that one; Esc closes the panel"),
         ("↑ ↓ on a figure", "step it; type a number to set it; drag to scrub"),
-        ("on a block of the tape", "Delete out, D double, S split, J join with the next, Alt-← Alt-→ move"),
-        ("x or Shift-click picks blocks, then", "Ctrl-C copy, Ctrl-X cut; Ctrl-V puts blocks behind"),
+        (
+            "on a block of the tape",
+            "Delete out, D double, S split, J join with the next, Alt-← Alt-→ move",
+        ),
+        (
+            "x or Shift-click picks blocks, then",
+            "Ctrl-C copy, Ctrl-X cut; Ctrl-V puts blocks behind",
+        ),
         ("Alt-↑ Alt-↓ on a station", "move it"),
         ("Delete on a station", "take it out; Enter renames, D doubles, I inserts"),
         ("S on a station", "sides: none, each side, left then right"),

@@ -28,7 +28,9 @@ CIRCUIT = """warm-up 6:00 at 3    # easy
 
 cool-down 3:00 at 2
 """
-EVERY = "every 1:00 for 12:00\n  10 squat\n\nrest 2:00\n4 rounds for quality, rest 0:30\n  10 push-up\n"
+EVERY = (
+    "every 1:00 for 12:00\n  10 squat\n\nrest 2:00\n4 rounds for quality, rest 0:30\n  10 push-up\n"
+)
 SLATES = (CIRCUIT, EVERY, "8 sets of 20/10, change 1:00\n  squat\n  row\n  plank\n")
 
 
@@ -62,7 +64,9 @@ def brute(text: str, seconds: int, gives: frozenset[Give]) -> float | None:
 
 
 @pytest.mark.parametrize("seconds", [1200, 1260, 1500, 1680])
-@pytest.mark.parametrize("gives", [("rounds", "breaks"), ("warm-up", "cool-down"), ("rounds", "stations")])
+@pytest.mark.parametrize(
+    "gives", [("rounds", "breaks"), ("warm-up", "cool-down"), ("rounds", "stations")]
+)
 def test_the_nearest_is_the_nearest_by_brute_force(seconds: int, gives: tuple[Give, ...]) -> None:
     found = solve(CIRCUIT, seconds, *gives).fits
     best = brute(CIRCUIT, seconds, frozenset(gives))
@@ -80,7 +84,11 @@ def test_three_figures_are_the_nearest_of_all_threes(minutes: int) -> None:
     gives: tuple[Give, ...] = ("warm-up", "cool-down", "rest")
     plan = plan_text(CIRCUIT, shipped())
     blocks = [
-        [one for one in variations(at, plan.session.blocks[at], turnable, shipped()) if len(one.turned) == 1]
+        [
+            one
+            for one in variations(at, plan.session.blocks[at], turnable, shipped())
+            if len(one.turned) == 1
+        ]
         for at, turnable in enumerate(knobs(plan.session, plan.reading.blocks, frozenset(gives)))
     ]
     missing = minutes * 60 - plan.timeline.total_s
@@ -97,8 +105,14 @@ def test_three_figures_are_the_nearest_of_all_threes(minutes: int) -> None:
 
 
 @settings(max_examples=30)
-@given(st.sampled_from(SLATES), st.integers(10, 50), st.sets(st.sampled_from(GIVES), min_size=1, max_size=4))
-def test_a_fit_hits_the_figure_and_breaks_nothing_that_was_fixed(text: str, minutes: int, gives: set[Give]) -> None:
+@given(
+    st.sampled_from(SLATES),
+    st.integers(10, 50),
+    st.sets(st.sampled_from(GIVES), min_size=1, max_size=4),
+)
+def test_a_fit_hits_the_figure_and_breaks_nothing_that_was_fixed(
+    text: str, minutes: int, gives: set[Give]
+) -> None:
     told = solve(text, minutes * 60, *gives)
     before = read(text)
     fixed = frozenset(GIVES) - gives
@@ -107,7 +121,8 @@ def test_a_fit_hits_the_figure_and_breaks_nothing_that_was_fixed(text: str, minu
         assert one.changes
         after = read(one.slate)
         old, new = (
-            [[(k.figure, k.now) for k in block] for block in knobs(r.session, r.blocks, fixed)] for r in (before, after)
+            [[(k.figure, k.now) for k in block] for block in knobs(r.session, r.blocks, fixed)]
+            for r in (before, after)
         )
         if "stations" in fixed and "reps" in fixed:
             assert old == new
@@ -142,7 +157,9 @@ def test_work_that_is_partly_forecast_comes_as_near_as_steps_of_five_can() -> No
     told = solve(text, 720, "work", "rounds", figure="work")
     for one in told.fits:
         assert abs(one.plan.timeline.work_s - 720) <= 2
-        assert (one.plan.timeline.work_s == 720) != (f"come to {clock(one.plan.timeline.work_s)}" in told.instead)
+        assert (one.plan.timeline.work_s == 720) != (
+            f"come to {clock(one.plan.timeline.work_s)}" in told.instead
+        )
     assert told.fits
 
 
@@ -151,7 +168,9 @@ def test_a_ratio_reads_as_wished_and_nothing_else_gave() -> None:
     told = fit(CIRCUIT, plan_text(CIRCUIT, shipped()), wish, shipped())
     assert told.fits
     for one in told.fits:
-        assert one.feel.verdict == "Kinder: more rest to each work." and str(one.feel).endswith(one.feel.verdict)
+        assert one.feel.verdict == "Kinder: more rest to each work." and str(one.feel).endswith(
+            one.feel.verdict
+        )
         assert ratio(*one.plan.sums.ratio) == "2 : 3" and one.feel.over_s == 0
         assert one.plan.timeline.work_s == 9 * 40 + 6 * 30
 
@@ -159,10 +178,15 @@ def test_a_ratio_reads_as_wished_and_nothing_else_gave() -> None:
 def test_what_passes_the_slot_says_so() -> None:
     text = "slot: 30:00\nsetup: 2:00\n" + CIRCUIT
     for one in solve(text, 20 * 60, "work", figure="work").fits:
-        assert one.feel.over_s == max(0, one.plan.timeline.total_s - 28 * 60) and "more work" in one.feel.verdict
+        assert (
+            one.feel.over_s == max(0, one.plan.timeline.total_s - 28 * 60)
+            and "more work" in one.feel.verdict
+        )
 
 
-@pytest.mark.parametrize(("minutes", "gives"), [(3, ("effort",)), (0, ("effort",)), (6, ("rounds", "work"))])
+@pytest.mark.parametrize(
+    ("minutes", "gives"), [(3, ("effort",)), (0, ("effort",)), (6, ("rounds", "work"))]
+)
 def test_hard_work_is_what_it_must_be(minutes: int, gives: tuple[Give, ...]) -> None:
     told = solve(CIRCUIT, minutes * 60, *gives, figure="hard")
     assert told.fits
@@ -183,16 +207,27 @@ def test_the_highest_effort_is_what_it_must_be(to: float) -> None:
     told = fit(text, plan_text(text, shipped()), Wish(figure="effort", effort=to), shipped())
     assert told.fits and all(one.plan.sums.top_effort == to for one in told.fits)
     assert all(
-        ("lower top" in one.feel.verdict, "higher top" in one.feel.verdict) == (to < 9.5, to > 9.5) for one in told.fits
+        ("lower top" in one.feel.verdict, "higher top" in one.feel.verdict) == (to < 9.5, to > 9.5)
+        for one in told.fits
     )
     assert all(one.plan.timeline.total_s == told.fits[0].plan.timeline.total_s for one in told.fits)
-    kept = fit(text, plan_text(text, shipped()), Wish(figure="effort", effort=to, gives=frozenset()), shipped())
+    kept = fit(
+        text,
+        plan_text(text, shipped()),
+        Wish(figure="effort", effort=to, gives=frozenset()),
+        shipped(),
+    )
     assert kept.least and kept.least.gives == ("effort",) if to != 9.5 else kept.fits
 
 
 @pytest.mark.parametrize(
     "wish",
-    [Wish(figure="ratio"), Wish(figure="ratio", to=(1, 1000)), Wish(figure="effort"), Wish(figure="hard", seconds=-5)],
+    [
+        Wish(figure="ratio"),
+        Wish(figure="ratio", to=(1, 1000)),
+        Wish(figure="effort"),
+        Wish(figure="hard", seconds=-5),
+    ],
 )
 def test_wishes_that_nothing_can_be_are_refused(wish: Wish) -> None:
     with pytest.raises(CannotFit):
@@ -209,7 +244,9 @@ def test_where_nothing_does_it_the_least_that_must_give_is_named() -> None:
     assert solve(CIRCUIT, plan_text(CIRCUIT, shipped()).timeline.total_s).fits[0].slate == CIRCUIT
 
 
-@pytest.mark.parametrize(("text", "seconds"), [("", 600), ("3 runds of 40/20", 600), (CIRCUIT, 5), (CIRCUIT, 99_999)])
+@pytest.mark.parametrize(
+    ("text", "seconds"), [("", 600), ("3 runds of 40/20", 600), (CIRCUIT, 5), (CIRCUIT, 99_999)]
+)
 def test_wishes_that_say_nothing_are_refused(text: str, seconds: int) -> None:
     with pytest.raises(CannotFit):
         solve(text, seconds)

@@ -54,7 +54,9 @@ def test_scores_count_parts_and_reps() -> None:
     assert str(score).startswith("0 rounds + 1 part + ")
 
 
-@given(st.integers(1, 60), st.integers(1, 60), st.sampled_from([move.name for move in shipped().moves]))
+@given(
+    st.integers(1, 60), st.integers(1, 60), st.sampled_from([move.name for move in shipped().moves])
+)
 def test_more_reps_take_longer_and_slower_people_too(some: int, more: int, name: str) -> None:
     library = shipped()
     for case in CASES:
@@ -106,7 +108,9 @@ def test_a_crowd_is_the_same_for_the_same_seed_and_wider_than_one() -> None:
     assert isinstance(work, ForTime)
     one, again, other = (finishes(work, two_second_moves(), EIGHTEEN, seed) for seed in (1, 1, 2))
     assert one == again and one and other
-    assert one.first_s < one.middle_s < one.last_s and one.wait_s == pytest.approx(one.last_s - one.first_s, abs=1)
+    assert one.first_s < one.middle_s < one.last_s and one.wait_s == pytest.approx(
+        one.last_s - one.first_s, abs=1
+    )
     assert abs(one.middle_s - other.middle_s) < 20
     fewer = finishes(work, two_second_moves(), EIGHTEEN[:4], 1)
     assert fewer and fewer.wait_s < one.wait_s
@@ -135,8 +139,13 @@ def test_a_club_that_does_fewer_rounds_is_forecast_slower() -> None:
     work = block("amrap 10:00\n  10 a\n  10 b")
     library = two_second_moves()
     said = work.rounds(library, "likely") or 0
-    scores = [Scored(person=nth % 3, block=work, text=f"{int(said * 0.8)} + 0") for nth in range(12)]
-    junk = [Scored(person=9, block=work, text="0 + 0"), Scored(person=9, block=block("amrap 5:00\n  a"), text="3 + 0")]
+    scores = [
+        Scored(person=nth % 3, block=work, text=f"{int(said * 0.8)} + 0") for nth in range(12)
+    ]
+    junk = [
+        Scored(person=9, block=work, text="0 + 0"),
+        Scored(person=9, block=block("amrap 5:00\n  a"), text="3 + 0"),
+    ]
     club, people = learn(ratios_of([*scores, *junk], library))
     assert club.rests_on == 12 and club.factor > 1.1 and set(people) == {0, 1, 2}
     slower = library.at_pace(club.factor, club.rests_on)
@@ -148,7 +157,12 @@ def test_a_club_that_does_fewer_rounds_is_forecast_slower() -> None:
 def test_ways_have_their_own_seconds_and_unknown_moves_are_asked_for() -> None:
     library = shipped()
     assert library.find("push-up on knees") is library.find("push-up") is not None
-    assert library.rep_s("push-up slow down") == 5 > library.rep_s("push-up") > library.rep_s("Push-ups on knees")
+    assert (
+        library.rep_s("push-up slow down")
+        == 5
+        > library.rep_s("push-up")
+        > library.rep_s("Push-ups on knees")
+    )
     assert library.find("push-up on a cloud") is None
     for text in (
         "amrap 10:00\n  10 squat\n  8 wobble",
@@ -156,7 +170,13 @@ def test_ways_have_their_own_seconds_and_unknown_moves_are_asked_for() -> None:
         "3 rounds for time\n  8 wobble",
     ):
         told = block(text).outlook(library)
-        assert told and "“wobble”" in told.said and not told.scores and not told.times_s and not told.turns
+        assert (
+            told
+            and "“wobble”" in told.said
+            and not told.scores
+            and not told.times_s
+            and not told.turns
+        )
     work = block("amrap 10:00\n  8 wobble")
     assert isinstance(work, Amrap) and work.forecast(library, (0, 0, 0)) is None
 
@@ -167,8 +187,16 @@ def test_distances_go_by_a_persons_own_pace() -> None:
     assert distance(400, "run", shipped(), three) == (80, 120, 160)
     assert distance(400, "", shipped(), three) == (80, 120, 160)
     on_a_rower = distance(400, "row", shipped(), three)
-    assert on_a_rower == distance(400, "row", shipped(), [Someone()] * 3) and on_a_rower != (80, 120, 160)
-    first, _, last = distance(400, "run", shipped(), [Someone(pace_100_s=60), *EIGHTEEN[1:]]) or (0, 0, 0)
+    assert on_a_rower == distance(400, "row", shipped(), [Someone()] * 3) and on_a_rower != (
+        80,
+        120,
+        160,
+    )
+    first, _, last = distance(400, "run", shipped(), [Someone(pace_100_s=60), *EIGHTEEN[1:]]) or (
+        0,
+        0,
+        0,
+    )
     assert last == 240 > first
     assert distance(400, "run", shipped(), []) is None
 
@@ -193,17 +221,35 @@ def test_a_group_forecast_is_of_its_own_people() -> None:
     assert isinstance(work, ForTime)
     slow = [Someone(pace=Quickness(factor=1.6, rests_on=20))] * 2
     quick = [Someone(pace=Quickness(factor=0.9, rests_on=20))] * 16
-    mixed, even = (finishes(work, two_second_moves(), [*some, *quick]) for some in (slow, quick[:2]))
-    assert mixed and even and mixed.last_s > 1.3 * even.last_s and abs(mixed.first_s - even.first_s) < 8
+    mixed, even = (
+        finishes(work, two_second_moves(), [*some, *quick]) for some in (slow, quick[:2])
+    )
+    assert (
+        mixed
+        and even
+        and mixed.last_s > 1.3 * even.last_s
+        and abs(mixed.first_s - even.first_s) < 8
+    )
 
 
-@given(st.lists(st.builds(OwnPace, number=st.integers(1, 9), value=st.integers(1, 600), unit=st.sampled_from(UNITS))))
+@given(
+    st.lists(
+        st.builds(
+            OwnPace,
+            number=st.integers(1, 9),
+            value=st.integers(1, 600),
+            unit=st.sampled_from(UNITS),
+        )
+    )
+)
 def test_own_paces_are_read_as_they_are_written(paces: list[OwnPace]) -> None:
     own = tuple({one.number: one for one in sorted(paces, key=lambda one: one.number)}.values())
     assert read_paces(write_paces(own)) == own
 
 
-@pytest.mark.parametrize("text", ["fast", "3 fast", "3 0 m/s", "3 2.8", "30 2.8 m/s", "3 2.8 m/s, 3 3 m/s", "0 2 m/s"])
+@pytest.mark.parametrize(
+    "text", ["fast", "3 fast", "3 0 m/s", "3 2.8", "30 2.8 m/s", "3 2.8 m/s, 3 3 m/s", "0 2 m/s"]
+)
 def test_paces_that_say_nothing_are_refused_with_a_sentence(text: str) -> None:
     with pytest.raises(UnclearPace, match=r"pace|Pace"):
         read_paces(text)

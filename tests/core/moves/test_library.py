@@ -53,9 +53,15 @@ def test_a_way_round_needs_nothing_that_is_missing(move: Move, missing: set[str]
 
 
 def test_what_the_line_says_comes_before_the_library() -> None:
-    task = Task(name="swing", kit=(Kit(name="rings"),), alternatives=(Way(name="goblet squat"), Way(name="plank")))
+    task = Task(
+        name="swing",
+        kit=(Kit(name="rings"),),
+        alternatives=(Way(name="goblet squat"), Way(name="plank")),
+    )
     assert way_round(task, shipped(), frozenset({"bell"})) is None
     found = way_round(task, shipped(), frozenset({"bell", "rings"}))
     assert found and found.missing == ("rings",) and found.instead == "plank"
-    unknown = way_round(Task(name="wobble", kit=(Kit(name="sofa"),)), shipped(), frozenset({"sofa"}))
+    unknown = way_round(
+        Task(name="wobble", kit=(Kit(name="sofa"),)), shipped(), frozenset({"sofa"})
+    )
     assert unknown and shipped().find(unknown.instead)

@@ -22,11 +22,17 @@ def test_a_name_is_found_as_what_it_is(said: str, name: str) -> None:
 
 
 @pytest.mark.parametrize(("said", "says"), CASES["unknown"].items())
-def test_an_unknown_name_turns_cautions_on_and_is_never_something_else(said: str, says: list[str]) -> None:
+def test_an_unknown_name_turns_cautions_on_and_is_never_something_else(
+    said: str, says: list[str]
+) -> None:
     found = found_object(said, shipped())
     if found["move"]:  # it came into the library since: with all that its name says
         move = shipped().find(said)
-        assert move and (move.skill or "skill" not in says) and (move.overhead or "overhead" not in says)
+        assert (
+            move
+            and (move.skill or "skill" not in says)
+            and (move.overhead or "overhead" not in says)
+        )
         assert move.impact == "high" or "jump" not in says
         return
     assert set(says) <= set(guess(said).said())
@@ -38,7 +44,10 @@ def test_an_unknown_name_turns_cautions_on_and_is_never_something_else(said: str
 
 def test_the_kit_in_a_name_is_the_kit_that_is_used() -> None:
     library = shipped()
-    kits = {said: library.kit_of(said) for said in ("bar thruster", "db thrusters", "KB swings", "box jumps", "squat")}
+    kits = {
+        said: library.kit_of(said)
+        for said in ("bar thruster", "db thrusters", "KB swings", "box jumps", "squat")
+    }
     assert kits == {
         "bar thruster": ("bar",),
         "db thrusters": ("bell",),

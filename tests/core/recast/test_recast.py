@@ -21,7 +21,9 @@ as many as possible in 20:00 at 8
 
 cool-down 3:00 at 2
 """
-NAMES = st.lists(st.sampled_from([move.name for move in shipped().moves]), min_size=2, max_size=6, unique=True)
+NAMES = st.lists(
+    st.sampled_from([move.name for move in shipped().moves]), min_size=2, max_size=6, unique=True
+)
 
 
 def planned(text: str) -> Plan:
@@ -49,7 +51,11 @@ def test_there_and_back_twice_keeps_the_moves_and_the_time(to: str) -> None:
     assert "# before" in text and "bell 16 12" in text
 
 
-@given(NAMES, st.integers(6, 25), st.sampled_from(["every", "amrap", "intervals", "rounds", "partners", "for-time"]))
+@given(
+    NAMES,
+    st.integers(6, 25),
+    st.sampled_from(["every", "amrap", "intervals", "rounds", "partners", "for-time"]),
+)
 def test_any_moves_can_be_recast_within_the_time(moves: list[str], minutes: int, to: str) -> None:
     """Whatever the moves, the new block is read, has the same moves, and is no longer than the old one was."""
     text = f"amrap {minutes}:00 at 7\n" + "".join(f"  10 {name}\n" for name in moves)
@@ -71,10 +77,16 @@ def test_an_every_minute_turn_is_about_half_full(moves: list[str]) -> None:
 
 def test_kinder_and_harder_are_what_they_say() -> None:
     plan = planned(TWENTY)
-    gentler, harder, home = (recast(TWENTY, plan, 1, to, shipped()) for to in ("gentler", "harder", "home"))
-    assert gentler.why.startswith("Kinder") and gentler.after.effort == 7 and gentler.after.impact == 0
+    gentler, harder, home = (
+        recast(TWENTY, plan, 1, to, shipped()) for to in ("gentler", "harder", "home")
+    )
+    assert (
+        gentler.why.startswith("Kinder") and gentler.after.effort == 7 and gentler.after.impact == 0
+    )
     assert harder.why.startswith("Harder") and harder.after.effort == 9
-    assert not any(move and move.needs_kit for line in home.block.moves for move in [shipped().find(line.name)])
+    assert not any(
+        move and move.needs_kit for line in home.block.moves for move in [shipped().find(line.name)]
+    )
     assert "bell" not in home.slate
     every = recast(TWENTY, plan, 1, "every", shipped())
     assert every.after.reps < every.before.reps and "fewer reps" in every.why
@@ -106,17 +118,35 @@ def test_every_offer_of_the_rack_can_be_taken_and_makes_no_stop() -> None:
 
 @pytest.mark.parametrize(
     ("text", "at", "to"),
-    [(TWENTY, 0, "every"), (TWENTY, 9, "every"), (TWENTY, 1, "waltz"), (TWENTY, 1, "stay"), ("6 x 30/60", 0, "every")],
+    [
+        (TWENTY, 0, "every"),
+        (TWENTY, 9, "every"),
+        (TWENTY, 1, "waltz"),
+        (TWENTY, 1, "stay"),
+        ("6 x 30/60", 0, "every"),
+    ],
 )
 def test_what_cannot_be_recast_is_said(text: str, at: int, to: str) -> None:
     with pytest.raises(CannotRecast):
         recast(text, planned(text), at, to, shipped())
-    assert set(MAKERS) >= {"every", "intervals", "rounds", "partners", "for-time", "amrap", "home", "gentler", "harder"}
+    assert set(MAKERS) >= {
+        "every",
+        "intervals",
+        "rounds",
+        "partners",
+        "for-time",
+        "amrap",
+        "home",
+        "gentler",
+        "harder",
+    }
 
 
 @given(NAMES, st.integers(26, 50))
 def test_a_warm_up_and_a_cool_down_fit_what_the_slot_leaves(moves: list[str], slot: int) -> None:
-    text = f"slot: {slot}:00\nsetup: 2:00\nevery 1:00 for 20:00 at 8\n" + "".join(f"  {name}\n" for name in moves)
+    text = f"slot: {slot}:00\nsetup: 2:00\nevery 1:00 for 20:00 at 8\n" + "".join(
+        f"  {name}\n" for name in moves
+    )
     plan = planned(text)
     before, after = warm_up(plan, shipped()), cool_down(plan, shipped())
     if slot >= 36:

@@ -102,7 +102,9 @@ class ClassOnTheFloor(RuleBasedStateMachine):
 
     def happens(self, kind: str, **fields: object) -> None:
         self.nth += 1
-        self.state = happen(self.state, Event(id=str(self.nth), kind=kind, at_ms=self.now, **fields))
+        self.state = happen(
+            self.state, Event(id=str(self.nth), kind=kind, at_ms=self.now, **fields)
+        )
 
     @rule(seconds=st.integers(0, 90))
     def time_passes(self, seconds: int) -> None:
@@ -119,7 +121,10 @@ class ClassOnTheFloor(RuleBasedStateMachine):
     def stands_somewhere(self) -> None:
         assert 0 <= self.state.interval <= len(LENGTHS)
         if self.state.phase in ("on", "held"):
-            assert self.state.place_ms < self.state.lengths_ms[self.state.interval] or self.state.phase == "held"
+            assert (
+                self.state.place_ms < self.state.lengths_ms[self.state.interval]
+                or self.state.phase == "held"
+            )
             assert self.state.place_ms >= -COUNT_IN_MS
 
 
@@ -137,7 +142,10 @@ def test_everyone_visits_every_station_once_a_round() -> None:
             for stand in here:
                 for group in stand.groups:
                     seen[group].append(stand.station)
-    assert all(sorted(visited) == sorted(["squat", "row", "plank", "swing"] * 2) for visited in seen.values())
+    assert all(
+        sorted(visited) == sorted(["squat", "row", "plank", "swing"] * 2)
+        for visited in seen.values()
+    )
     first = Whereabouts(plan.session, plan.timeline, 3).at(0)
     assert [stand.groups for stand in first] == [(0,), (1,), (2,), ()]
     assert [stand.then for stand in first] == [(), (0,), (1,), (2,)]

@@ -11,8 +11,29 @@ from lovrit.core.run.state import Class, advance, begin, place_of, take
 from lovrit.core.values import checked
 
 NODE = Path(__file__).parents[3] / "tests" / "scripts" / "vectors.mjs"
-KINDS = ["start", "hold", "resume", "next", "back", "longer", "end", "goes-on", "next", "longer", "mark"]
-SHOWN = ("phase", "interval", "place_ms", "since_ms", "lengths_ms", "started_ms", "over_ms", "ended_from")
+KINDS = [
+    "start",
+    "hold",
+    "resume",
+    "next",
+    "back",
+    "longer",
+    "end",
+    "goes-on",
+    "next",
+    "longer",
+    "mark",
+]
+SHOWN = (
+    "phase",
+    "interval",
+    "place_ms",
+    "since_ms",
+    "lengths_ms",
+    "started_ms",
+    "over_ms",
+    "ended_from",
+)
 T0 = 1_800_000_000_000
 
 
@@ -31,16 +52,29 @@ def drawn(chance: Random) -> dict[str, Any]:
         place = chance.choice([None, here, here, here + 1, here - 1 if here >= 0 else here])
         press: dict[str, Any] = {"id": str(nth), "kind": kind, "at_ms": at}
         press |= {"place": place} if place is not None else {}
-        press |= {"seconds": chance.choice([10, -10, 0, 30])} if kind == "longer" and chance.random() < 0.6 else {}
+        press |= (
+            {"seconds": chance.choice([10, -10, 0, 30])}
+            if kind == "longer" and chance.random() < 0.6
+            else {}
+        )
         state = take(state, checked(Event, press)).state
         now = state.since_ms + chance.choice([0, 100, 4900, 30_000, 200_000])
-        steps.append({"press": press, "now": now, "after": shown(state), "looked": shown(advance(state, now))})
+        steps.append(
+            {
+                "press": press,
+                "now": now,
+                "after": shown(state),
+                "looked": shown(advance(state, now)),
+            }
+        )
     return {"start": start, "steps": steps}
 
 
 def test_the_screens_fold_says_what_the_servers_says() -> None:
     cases = [drawn(Random(seed)) for seed in range(600)]
     assert any(step["after"]["phase"] == "over" for case in cases for step in case["steps"])
-    done = subprocess.run(["node", str(NODE)], input=json.dumps(cases), capture_output=True, text=True, check=False)
+    done = subprocess.run(
+        ["node", str(NODE)], input=json.dumps(cases), capture_output=True, text=True, check=False
+    )
     assert done.returncode == 0, done.stderr[-3000:]
     assert done.stdout.strip() == "600 cases"

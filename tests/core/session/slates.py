@@ -15,10 +15,16 @@ from lovrit.core.slate.problem import Unreadable
 
 # Terminals whose pattern is open get short plain text; every other one is drawn from its own pattern.
 OPEN = {
-    "WORD": st.sampled_from(["squat", "ring", "row", "push-up", "swing", "easy", "laps", "Zürich", "kölner", "side"]),
+    "WORD": st.sampled_from(
+        ["squat", "ring", "row", "push-up", "swing", "easy", "laps", "Zürich", "kölner", "side"]
+    ),
     "TEXT": st.sampled_from(["Winter hall", "Montag, Halle 4", "x"]),
-    "NUM": st.one_of(st.integers(1, 60).map(str), st.sampled_from(["0", "2.5", "8.5", "150", "5001", "99999"])),
-    "CLOCK": st.one_of(st.integers(5, 900).map(lambda s: f"{s // 60}:{s % 60:02d}"), st.just("18:10")),
+    "NUM": st.one_of(
+        st.integers(1, 60).map(str), st.sampled_from(["0", "2.5", "8.5", "150", "5001", "99999"])
+    ),
+    "CLOCK": st.one_of(
+        st.integers(5, 900).map(lambda s: f"{s // 60}:{s % 60:02d}"), st.just("18:10")
+    ),
     "DATE": st.sampled_from(["2026-11-30", "2026-02-31"]),
     "TIMES": st.just("x"),
     "SLOW": st.just("slow"),
@@ -44,7 +50,9 @@ def lines(start: str) -> st.SearchStrategy[str]:
             )
         )
         explicit[terminal.name] = inner.map(lambda text: text + " ")
-    return from_lark(grammar, start=start, explicit=explicit).map(lambda text: " ".join(text.split()))
+    return from_lark(grammar, start=start, explicit=explicit).map(
+        lambda text: " ".join(text.split())
+    )
 
 
 READ = {"header": read_header, "block": read_block, "move": read_move}
@@ -63,7 +71,11 @@ def _pool(start: str) -> tuple[str, ...]:
 
     @seed(2026)
     @settings(
-        max_examples=220, deadline=None, database=None, suppress_health_check=list(HealthCheck), phases=[Phase.generate]
+        max_examples=220,
+        deadline=None,
+        database=None,
+        suppress_health_check=list(HealthCheck),
+        phases=[Phase.generate],
     )
     @given(lines(start))
     def draw(text: str) -> None:
@@ -89,12 +101,20 @@ POOLS = {start: _pool(start) for start in READ}
 def slates(draw: st.DrawFn) -> str:
     """Whole slates with comments, blank lines and odd spacing between lines that read."""
     text = []
-    headers = draw(st.lists(readable("header"), max_size=3, unique_by=lambda line: line.split(":")[0].lower()))
+    headers = draw(
+        st.lists(readable("header"), max_size=3, unique_by=lambda line: line.split(":")[0].lower())
+    )
     slots = [line for line in headers if line.lower().startswith("slot")]
     text += [line for line in headers if line not in slots[1:]]
     for block in draw(st.lists(readable("block"), min_size=1, max_size=4)):
         text.append(block + draw(st.sampled_from(["", "   # a comment", "\t# two  spaces"])))
-        for move in draw(st.lists(readable("move").filter(lambda line: line != "then"), max_size=3)):
-            text.append(draw(st.sampled_from(["  ", "\t", "     "])) + move + draw(st.sampled_from(["", "  # so"])))
+        for move in draw(
+            st.lists(readable("move").filter(lambda line: line != "then"), max_size=3)
+        ):
+            text.append(
+                draw(st.sampled_from(["  ", "\t", "     "]))
+                + move
+                + draw(st.sampled_from(["", "  # so"]))
+            )
         text += draw(st.sampled_from([[], [""], ["", "# alone", ""]]))
     return "\n".join(text)

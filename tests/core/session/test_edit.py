@@ -62,7 +62,9 @@ def test_setting_a_figure_changes_that_figure_alone(text: str, data: st.DataObje
 
 
 @given(slates(), st.data())
-def test_moving_a_station_permutes_its_lines_and_nothing_else(text: str, data: st.DataObject) -> None:
+def test_moving_a_station_permutes_its_lines_and_nothing_else(
+    text: str, data: st.DataObject
+) -> None:
     reading = read(text)
     blocks = [at for at, place in enumerate(reading.blocks) if len(place.moves) > 1]
     assume(blocks)
@@ -73,27 +75,40 @@ def test_moving_a_station_permutes_its_lines_and_nothing_else(text: str, data: s
     after = apply_edit(text, edit)
     mine = {line - 1 for line in moves}
     before_lines, after_lines = text.split("\n"), after.split("\n")
-    assert all(a == b for nth, (a, b) in enumerate(zip(before_lines, after_lines, strict=True)) if nth not in mine)
+    assert all(
+        a == b
+        for nth, (a, b) in enumerate(zip(before_lines, after_lines, strict=True))
+        if nth not in mine
+    )
     assert sorted(after_lines) == sorted(before_lines)
     assert apply_edit(after, MoveStation(block=block, start=to, to=start)) == text
 
 
 @given(slates(), st.data(), st.floats(1, 10))
-def test_easing_asks_for_no_more_anywhere_and_leaves_the_rest(text: str, data: st.DataObject, most: float) -> None:
+def test_easing_asks_for_no_more_anywhere_and_leaves_the_rest(
+    text: str, data: st.DataObject, most: float
+) -> None:
     most = round(most * 2) / 2
     before = read(text).session.blocks
     which = data.draw(st.none() | st.integers(0, len(before) - 1)) if before else None
     after = read(apply_edit(text, Ease(block=which, most=most))).session.blocks
     for at, (one, two) in enumerate(zip(before, after, strict=True)):
         here = which in (None, at)
-        wanted = [(min(e.low, most), min(e.high, most)) if here else (e.low, e.high) for e in one.efforts]
+        wanted = [
+            (min(e.low, most), min(e.high, most)) if here else (e.low, e.high) for e in one.efforts
+        ]
         assert [(effort.low, effort.high) for effort in two.efforts] == wanted
         assert two.but(efforts=one.efforts) == one
 
 
 def test_stations_are_put_in_an_order_with_their_comments() -> None:
     ordered = apply_edit(ODD, OrderStations(block=0, order=(2, 0, 1))).split("\n")[4:8]
-    assert ordered == ["  ring row", "  # between", "\tgoblet squat | bell 16 12 8   # heavy", "     swing"]
+    assert ordered == [
+        "  ring row",
+        "  # between",
+        "\tgoblet squat | bell 16 12 8   # heavy",
+        "     swing",
+    ]
     with pytest.raises(CannotEdit):
         apply_edit(ODD, OrderStations(block=0, order=(0, 0, 1)))
 
@@ -121,9 +136,13 @@ def test_conventions_are_switched_and_back() -> None:
     added = apply_edit(text, Convention(block=0, what="added", on=True))
     assert added.startswith("3 rounds of 40/20, break 2:00 added, at 8   # so")
     dropped = apply_edit(added, Convention(block=0, what="drop", on=True))
-    assert read(dropped).session.blocks[0].drop_last_rest and read(dropped).session.blocks[0].break_added
+    assert (
+        read(dropped).session.blocks[0].drop_last_rest
+        and read(dropped).session.blocks[0].break_added
+    )
     back = apply_edit(
-        apply_edit(dropped, Convention(block=0, what="drop", on=False)), Convention(block=0, what="added", on=False)
+        apply_edit(dropped, Convention(block=0, what="drop", on=False)),
+        Convention(block=0, what="added", on=False),
     )
     assert back == text
     with pytest.raises(CannotEdit):
@@ -138,21 +157,40 @@ def test_blocks_are_doubled_parted_joined_moved_and_removed() -> None:
     assert read(apply_edit(parted, BlockEdit(what="join", block=0))).session == read(ODD).session
     moved = apply_edit(ODD, BlockEdit(what="move", block=1, to=0))
     assert [block.kind for block in read(moved).session.blocks] == ["steady", "rotate"]
-    assert [block.kind for block in read(apply_edit(moved, BlockEdit(what="move", block=0, to=1))).session.blocks] == [
+    assert [
+        block.kind
+        for block in read(apply_edit(moved, BlockEdit(what="move", block=0, to=1))).session.blocks
+    ] == [
         "rotate",
         "steady",
     ]
     assert len(read(apply_edit(ODD, BlockEdit(what="remove", block=0))).session.blocks) == 1
-    assert read(apply_edit(ODD, InsertBlock(at=0, text="warm-up 5:00"))).session.blocks[0].label == "warm-up"
-    assert read(apply_edit(ODD, InsertBlock(at=9, text="rest 1:00"))).session.blocks[-1].kind == "rest"
+    assert (
+        read(apply_edit(ODD, InsertBlock(at=0, text="warm-up 5:00"))).session.blocks[0].label
+        == "warm-up"
+    )
+    assert (
+        read(apply_edit(ODD, InsertBlock(at=9, text="rest 1:00"))).session.blocks[-1].kind == "rest"
+    )
 
 
 def test_lines_are_removed_doubled_and_put_in() -> None:
     names = lambda text: [line.name for line in read(text).session.blocks[0].moves]  # noqa: E731
-    assert names(apply_edit(ODD, LineEdit(what="remove", block=0, move=1))) == ["goblet squat", "ring row"]
-    assert names(apply_edit(ODD, LineEdit(what="duplicate", block=0, move=1)))[1:3] == ["swing", "swing"]
-    assert names(apply_edit(ODD, LineEdit(what="insert", block=0, move=0, text="plank")))[1] == "plank"
-    assert names(apply_edit(ODD, LineEdit(what="insert", block=0, move=-1, text="plank")))[0] == "plank"
+    assert names(apply_edit(ODD, LineEdit(what="remove", block=0, move=1))) == [
+        "goblet squat",
+        "ring row",
+    ]
+    assert names(apply_edit(ODD, LineEdit(what="duplicate", block=0, move=1)))[1:3] == [
+        "swing",
+        "swing",
+    ]
+    assert (
+        names(apply_edit(ODD, LineEdit(what="insert", block=0, move=0, text="plank")))[1] == "plank"
+    )
+    assert (
+        names(apply_edit(ODD, LineEdit(what="insert", block=0, move=-1, text="plank")))[0]
+        == "plank"
+    )
 
 
 @pytest.mark.parametrize(
@@ -180,7 +218,11 @@ def test_a_side_is_set_on_its_line_alone(text: str, data: st.DataObject, side: s
     move = data.draw(st.integers(0, len(reading.blocks[block].moves) - 1))
     line = reading.blocks[block].moves[move]
     after = apply_edit(text, SetSide(block=block, move=move, side=side))  # type: ignore[arg-type]
-    changed = [nth for nth, (a, b) in enumerate(zip(text.split("\n"), after.split("\n"), strict=True), 1) if a != b]
+    changed = [
+        nth
+        for nth, (a, b) in enumerate(zip(text.split("\n"), after.split("\n"), strict=True), 1)
+        if a != b
+    ]
     assert changed in ([], [line])
     again = read(after).session.blocks
     if len(again) == len(reading.session.blocks) and len(again[block].moves) == len(

@@ -72,12 +72,21 @@ def test_move_lines_say_what_they_mean() -> None:
     assert joined.tasks[1].amount.values == (15, 25)
     assert hold.tasks[0].amount.unit == "s" and hold.tasks[0].amount.form == "range"
     assert press.side == "each"
-    assert jump.tasks[0].harder[0].amount.unit == "m" and jump.tasks[0].easier[0].amount.values == (4,)
+    assert jump.tasks[0].harder[0].amount.unit == "m" and jump.tasks[0].easier[0].amount.values == (
+        4,
+    )
     assert clean.tasks[0].load.unit == "%"
     assert row.opens_part and row.tasks[0].amount.form == "standards"
     assert [part.name for part in ball.tasks[0].parts] == ["chest pass", "slam"]
-    assert squat.tasks[0].kit[0].loads == (16, 12, 8) and squat.tasks[0].alternatives[0].name == "squat"
-    assert push.tasks[0].amount.form == "max" and push.tasks[0].slow_s == 4 and push.tasks[0].breath_held
+    assert (
+        squat.tasks[0].kit[0].loads == (16, 12, 8)
+        and squat.tasks[0].alternatives[0].name == "squat"
+    )
+    assert (
+        push.tasks[0].amount.form == "max"
+        and push.tasks[0].slow_s == 4
+        and push.tasks[0].breath_held
+    )
 
 
 def test_rest_takes_all_up_to_the_next_comma() -> None:
@@ -99,7 +108,14 @@ def test_read_write_read_is_the_same(text: str) -> None:
 
 @given(st.data())
 def test_order_case_and_spacing_do_not_matter(data: st.DataObject) -> None:
-    options = ["break 2:00 added", "at 7-9", "heart 76-88% reserve", "rest heart 126 at 4", "drop last rest", "pace 3"]
+    options = [
+        "break 2:00 added",
+        "at 7-9",
+        "heart 76-88% reserve",
+        "rest heart 126 at 4",
+        "drop last rest",
+        "pace 3",
+    ]
     shuffled = data.draw(st.permutations(options))
     plain = read_block("3 rounds of 40/20, " + ", ".join(options)).block
     assert read_block("3 rounds of 40/20, " + ", ".join(shuffled)).block == plain
@@ -108,7 +124,9 @@ def test_order_case_and_spacing_do_not_matter(data: st.DataObject) -> None:
 
 
 @given(slates(), st.randoms(use_true_random=False), st.text(max_size=6))
-def test_mangled_text_gives_problems_never_an_exception(text: str, chance: Random, dirt: str) -> None:
+def test_mangled_text_gives_problems_never_an_exception(
+    text: str, chance: Random, dirt: str
+) -> None:
     for _ in range(4):
         at, to = sorted((chance.randrange(len(text) + 1), chance.randrange(len(text) + 1)))
         text = text[:at] + dirt + text[min(to, at + 3) :]
@@ -117,14 +135,21 @@ def test_mangled_text_gives_problems_never_an_exception(text: str, chance: Rando
         assert 1 <= problem.line <= text.count("\n") + 1 and problem.column >= 1 and problem.text
 
 
-@given(st.one_of(lines("block"), lines("header")), st.integers(0, 40), st.sampled_from(["", "q", "zz ", "%", "12 "]))
+@given(
+    st.one_of(lines("block"), lines("header")),
+    st.integers(0, 40),
+    st.sampled_from(["", "q", "zz ", "%", "12 "]),
+)
 def test_the_nearest_line_would_be_read(line: str, at: int, dirt: str) -> None:
     for problem in read(line[:at] + dirt + line[at + 1 :]).problems:
         if problem.nearest is None or "stations" in problem.text:
             continue
         below = "3 rounds of 40/20\n" if problem.nearest[:1] in (" ", "\t") else ""
         left = [other.text for other in read(below + problem.nearest).problems]
-        assert all("stations" in text or "for time" in text for text in left), (problem.nearest, left)
+        assert all("stations" in text or "for time" in text for text in left), (
+            problem.nearest,
+            left,
+        )
 
 
 @pytest.mark.parametrize(
@@ -141,7 +166,9 @@ def test_the_nearest_line_would_be_read(line: str, at: int, dirt: str) -> None:
         ("slot: 25:10-18:55", 7, None),
     ],
 )
-def test_an_error_names_its_place_and_offers_the_nearest(line: str, column: int, nearest: str | None) -> None:
+def test_an_error_names_its_place_and_offers_the_nearest(
+    line: str, column: int, nearest: str | None
+) -> None:
     problem = read(line + "\n  swing").problems[0]
     assert problem.column == column
     if nearest:

@@ -17,7 +17,10 @@ MOVE = "\n  squat"
 @pytest.mark.parametrize("case", CASES["read"], ids=lambda case: case["said"])
 def test_what_is_said_is_what_was_meant(case: dict[str, str]) -> None:
     below = "" if "\n" in case["own"] and not case["said"].endswith("%") else MOVE
-    said, own = read(case["said"] + below), read(case["own"] + ("" if "\n" in case["own"] else MOVE))
+    said, own = (
+        read(case["said"] + below),
+        read(case["own"] + ("" if "\n" in case["own"] else MOVE)),
+    )
     assert not said.problems and said.session == own.session
     assert read(write(said.session)).session == said.session
     for one in said.spoken:

@@ -42,7 +42,9 @@ def test_sets_add_up_as_by_hand(n: int, s: int, w: int, p: int, c: int) -> None:
 
 @given(st.integers(1, 12), st.integers(2, 30), st.integers(10, 120), st.booleans())
 def test_tempo_ladders_play_the_top_once(climb: int, steps: int, length: int, down: bool) -> None:
-    text = f"tempo 90 to {90 + climb * 5} in {steps} steps of {length}" + (", up and down" if down else "")
+    text = f"tempo 90 to {90 + climb * 5} in {steps} steps of {length}" + (
+        ", up and down" if down else ""
+    )
     assert total(text) == length * (2 * steps - 1 if down else steps)
 
 
@@ -65,11 +67,15 @@ def test_a_block_doubled_counts_twice(text: str) -> None:
         return
     doubled = plan_text(apply_edit(text, BlockEdit(what="duplicate", block=0)), shipped())
     if not before.problems and not doubled.problems:
-        assert doubled.timeline.total_s == before.timeline.total_s + before.timeline.blocks[0].seconds
+        assert (
+            doubled.timeline.total_s == before.timeline.total_s + before.timeline.blocks[0].seconds
+        )
 
 
 @given(rounds, stations, work, st.integers(1, 60), st.booleans())
-def test_switches_of_convention_do_what_they_say(r: int, s: int, w: int, p: int, added: bool) -> None:
+def test_switches_of_convention_do_what_they_say(
+    r: int, s: int, w: int, p: int, added: bool
+) -> None:
     text = circuit(r, s, w, p, ", break 1:00" + (" added" if added else ""))
     switched = apply_edit(text, Convention(block=0, what="added", on=not added))
     by = (r - 1) * p * (-1 if added else 1)
@@ -79,7 +85,9 @@ def test_switches_of_convention_do_what_they_say(r: int, s: int, w: int, p: int,
 
 
 @given(rounds, stations, work, rest, st.integers(1, 120))
-def test_a_longer_work_makes_it_longer_by_as_much(r: int, s: int, w: int, p: int, more: int) -> None:
+def test_a_longer_work_makes_it_longer_by_as_much(
+    r: int, s: int, w: int, p: int, more: int
+) -> None:
     text = circuit(r, s, w, p)
     longer = apply_edit(text, SetFigure(block=0, figure="work", value=w + more))
     assert total(longer) - total(text) == r * s * more

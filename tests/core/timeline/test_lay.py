@@ -61,12 +61,16 @@ def test_sides_go_by_round_and_efforts_too() -> None:
 
 
 def test_tempos_climb_and_play_the_top_once() -> None:
-    beats = [one.beat for one in plan("tempo 90 to 160 in 8 steps of 20, up and down").timeline.intervals]
+    beats = [
+        one.beat for one in plan("tempo 90 to 160 in 8 steps of 20, up and down").timeline.intervals
+    ]
     assert beats == [90, 100, 110, 120, 130, 140, 150, 160, 150, 140, 130, 120, 110, 100, 90]
 
 
 def test_work_to_rest_counts_written_rests_only() -> None:
-    assert plan("3 rounds of 40/20, break 5:00" + stations(6)).sums.work_to_rest == pytest.approx(720 / 320, abs=1e-3)
+    assert plan("3 rounds of 40/20, break 5:00" + stations(6)).sums.work_to_rest == pytest.approx(
+        720 / 320, abs=1e-3
+    )
     assert plan("6 x 40/until 118, most 2:00").sums.work_to_rest is None
     assert plan("every 1:00 for 5:00\n  10 swing").sums.work_to_rest is None
     assert plan("every 1:00 for 5:00\n  plank 20 s").sums.work_to_rest == pytest.approx(0.5)
@@ -77,7 +81,11 @@ def test_forecasts_come_low_likely_high() -> None:
     assert 0 < rounds[0] < rounds[1] < rounds[2]
     ladder = plan("amrap 12:00, ladder 2 +2\n  swing\n  push-up").timeline.blocks[0].forecast.rounds
     assert ladder[1] < rounds[1] * 2
-    time_s = plan("4 rounds for time, cap 18:00\n  12 ring row\n  16 hollow rock").timeline.blocks[0].forecast.time_s
+    time_s = (
+        plan("4 rounds for time, cap 18:00\n  12 ring row\n  16 hollow rock")
+        .timeline.blocks[0]
+        .forecast.time_s
+    )
     assert time_s[0] < time_s[1] < time_s[2] <= 18 * 60
 
 
@@ -112,7 +120,11 @@ def test_parts_add_up_without_gap_or_overlap(text: str) -> None:
     assert low <= timeline.total_s <= high
     if timeline.total_s < 4000 and len(timeline.intervals) < 60:
         counted = seconds_by_phase(timeline)
-        assert counted.get("work", 0) == timeline.work_s == sum(block.work_s for block in timeline.blocks)
+        assert (
+            counted.get("work", 0)
+            == timeline.work_s
+            == sum(block.work_s for block in timeline.blocks)
+        )
         assert counted.get("rest", 0) == timeline.rest_s
 
 
@@ -122,7 +134,9 @@ def test_a_rotation_has_a_turn_for_each_station_and_round(text: str) -> None:
     for at, block in enumerate(planned.session.blocks):
         if block.kind != "rotate":
             continue
-        works = [one for one in planned.timeline.intervals if one.block == at and one.phase == "work"]
+        works = [
+            one for one in planned.timeline.intervals if one.block == at and one.phase == "work"
+        ]
         assert len(works) == block.rounds.high * len(block.moves)
         assert {one.turn for one in works} == set(range(1, len(block.moves) + 1))
 
@@ -156,6 +170,9 @@ def test_work_is_told_by_station_pattern_and_side() -> None:
 
 def test_conventions_stand_beside_their_sum() -> None:
     said = [
-        switch.said for switch in explain(plan("2 rounds of 40/20, break 1:00\n  squat\n  row"), "block-0").switches
+        switch.said
+        for switch in explain(
+            plan("2 rounds of 40/20, break 1:00\n  squat\n  row"), "block-0"
+        ).switches
     ]
     assert said == ["add the break to the last rest", "drop the last rest"]

@@ -41,7 +41,10 @@ def test_all_tellings_of_a_plan_agree(text: str) -> None:
     if not plan.timeline.intervals:
         return
     said, sums = "".join(part.text for part in readout(plan, People(0, ()))), plan.sums
-    told = {name: explain(plan, name) for name in ("total", "work", "rest", "ratio", "hard", "effort", "spare")}
+    told = {
+        name: explain(plan, name)
+        for name in ("total", "work", "rest", "ratio", "hard", "effort", "spare")
+    }
     values = {name: one.value for name, one in told.items() if one}
     assert said.startswith(values["total"]) and values["total"] == minutes(sums.total_s)
     assert f"{values['work']} of work" in said
@@ -49,8 +52,16 @@ def test_all_tellings_of_a_plan_agree(text: str) -> None:
     assert values["ratio"] == ratio(*sums.ratio) == now_of(plan, "ratio")
     assert f"{values['ratio']} work to rest" in said or not sums.ratio[0]
     shown = plan_object(plan, ())
-    assert (shown["total_s"], shown["work_s"], shown["rest_s"]) == (sums.total_s, sums.work_s, sums.rest_s)
-    assert shown["work_to_rest"] is None or (known := told["ratio"]) is None or known.value == ratio(*sums.ratio)
+    assert (shown["total_s"], shown["work_s"], shown["rest_s"]) == (
+        sums.total_s,
+        sums.work_s,
+        sums.rest_s,
+    )
+    assert (
+        shown["work_to_rest"] is None
+        or (known := told["ratio"]) is None
+        or known.value == ratio(*sums.ratio)
+    )
     assert {name: now_of(plan, name) for name in ("total", "work", "hard")} == {
         name: clock(sums.seconds(name)) for name in ("total", "work", "hard")
     }
@@ -70,9 +81,15 @@ def test_rails_and_floor_have_everybody_in_the_same_place(text: str) -> None:
             continue
         nth, first = works[0]
         drawn = {
-            (bar.rail, bar.group, bar.side) for bar in view.bars if bar.x == view.bars[0].x and bar.group is not None
+            (bar.rail, bar.group, bar.side)
+            for bar in view.bars
+            if bar.x == view.bars[0].x and bar.group is not None
         }
         stands = where.at(nth)
-        on_floor = {(rail, group, stand.side or "") for rail, stand in enumerate(stands) for group in stand.groups}
+        on_floor = {
+            (rail, group, stand.side or "")
+            for rail, stand in enumerate(stands)
+            for group in stand.groups
+        }
         assert drawn == on_floor, (text, first)
         assert {letter(group) for _, group, _ in drawn} == {"A", "B", "C"}

@@ -83,7 +83,9 @@ def pattern_missing(look: Look) -> Iterator[Note]:
     found = [(at, nth, line, move) for at, nth, line, move in look.lines() if move]
     here = {_large(move) for _, _, _, move in found}
     missing = [pattern for pattern in WHOLE_BODY if pattern not in here]
-    circuit = next((at for at, block, _ in look.blocks() if block.circuit and len(block.moves) > 2), None)
+    circuit = next(
+        (at for at, block, _ in look.blocks() if block.circuit and len(block.moves) > 2), None
+    )
     if len({move.name for _, _, _, move in found}) < 5 or len(missing) != 1 or circuit is None:
         return
     name = INSTEAD[missing[0]]
@@ -93,7 +95,9 @@ def pattern_missing(look: Look) -> Iterator[Note]:
         text=f"Everything is in it but a {missing[0]}.",
         reason="Covered, or left out on purpose: both are fine, unawares is not.",
         at=circuit,
-        fixes=(_in_place(look, circuit, found, name),) if look.session.slot else (_added(look, circuit, name),),
+        fixes=(_in_place(look, circuit, found, name),)
+        if look.session.slot
+        else (_added(look, circuit, name),),
     )
 
 
@@ -114,8 +118,12 @@ def _in_place(look: Look, circuit: int, found: list[tuple[int, int, Line, Move]]
     There is one always: of five moves and more with three large patterns.
     """
     patterns = [_large(move) for _, _, _, move in found]
-    spare = [one for one, pattern in zip(found, patterns, strict=True) if patterns.count(pattern) > 1]
-    spare += [one for one, pattern in zip(found, patterns, strict=True) if pattern not in WHOLE_BODY]
+    spare = [
+        one for one, pattern in zip(found, patterns, strict=True) if patterns.count(pattern) > 1
+    ]
+    spare += [
+        one for one, pattern in zip(found, patterns, strict=True) if pattern not in WHOLE_BODY
+    ]
     at, nth, line, _ = max(spare, key=lambda one: (one[0] == circuit, one[1]))
     other = look.library.find(name)
     assert other

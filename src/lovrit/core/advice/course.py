@@ -33,13 +33,17 @@ def no_warm_up(look: Look) -> Iterator[Note]:
 
 
 def _cold(look: Look, at: int, easy: int) -> Note:
-    steady = next((nth for nth, block, _ in look.of(Steady) if nth < at and look.has(nth, "total")), None)
+    steady = next(
+        (nth for nth, block, _ in look.of(Steady) if nth < at and look.has(nth, "total")), None
+    )
     if steady is None:
         fix = Fix("warm-up 6:00", InsertBlock(at=0, text="warm-up 6:00 at 3"), adds_s=360)
         text = "No warm-up before the first hard block."
     else:
         now = look.timeline.blocks[steady].seconds
-        fix = Fix("warm-up 6:00", SetFigure(block=steady, figure="total", value=360), adds_s=360 - now)
+        fix = Fix(
+            "warm-up 6:00", SetFigure(block=steady, figure="total", value=360), adds_s=360 - now
+        )
         text = f"Only {clock(easy)} of easy work before the first hard block."
     return look.note(
         code="no-warm-up" if steady is None else "short-warm-up",
@@ -103,7 +107,11 @@ def hard_not_last(look: Look) -> Iterator[Note]:
     if look.company.schools.hard != "last":
         return
     working = look.working()
-    hard = [one for one in working if isinstance(one[1], Intervals | Sets) and effort(one[1]) >= VERY_HARD]
+    hard = [
+        one
+        for one in working
+        if isinstance(one[1], Intervals | Sets) and effort(one[1]) >= VERY_HARD
+    ]
     if not hard:
         return
     at, last = hard[0][0], working[-1][0]
@@ -129,7 +137,9 @@ def skill_after_hard(look: Look) -> Iterator[Note]:
         heavy = block.lifts
         if tired and (skilled is not None or heavy):
             name = block.moves[skilled].name if skilled is not None else laid.label
-            hard = next(one for one, other, _ in look.working() if effort(other) >= VERY_HARD or other.races)
+            hard = next(
+                one for one, other, _ in look.working() if effort(other) >= VERY_HARD or other.races
+            )
             yield look.note(
                 code="skill-after-hard",
                 level="weigh",
@@ -137,7 +147,9 @@ def skill_after_hard(look: Look) -> Iterator[Note]:
                 reason="Form before load, and skill while fresh.",
                 at=at,
                 nth=skilled,
-                fixes=(Fix(text="this block first", edit=BlockEdit(what="move", block=at, to=hard)),),
+                fixes=(
+                    Fix(text="this block first", edit=BlockEdit(what="move", block=at, to=hard)),
+                ),
             )
             return
         tired = tired or effort(block) >= VERY_HARD or block.races

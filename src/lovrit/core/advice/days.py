@@ -15,7 +15,13 @@ LOWERED = ("walking lunge",)
 
 
 def _when(day: Day) -> str:
-    days = {-2: "the day before yesterday", -1: "yesterday", 0: "the same day", 1: "tomorrow", 2: "in two days"}
+    days = {
+        -2: "the day before yesterday",
+        -1: "yesterday",
+        0: "the same day",
+        1: "tomorrow",
+        2: "in two days",
+    }
     return days.get(day.in_days, f"in {day.in_days} days")
 
 
@@ -42,7 +48,11 @@ def same_pattern_again(look: Look) -> Iterator[Note]:
     """The same large pattern worked hard today and on the day beside it."""
     if not look.company.days:
         return
-    here = {move.pattern for at, _, _, move in look.lines() if move and effort(look.session.blocks[at]) >= HARD}
+    here = {
+        move.pattern
+        for at, _, _, move in look.lines()
+        if move and effort(look.session.blocks[at]) >= HARD
+    }
     for day in look.company.days:
         both = sorted(here & day.patterns & {"squat", "hinge", "lunge", "push", "pull"})
         if abs(day.in_days) == 1 and both and look.plan.sums.hard_s < SOME_S:
@@ -63,7 +73,9 @@ def _leaves_sore(move: Move) -> bool:
 
 def sore_before(look: Look) -> Iterator[Note]:
     """Slow lowering and many lunges or jumps shortly before a hard day."""
-    ahead = next((day for day in look.company.days if 1 <= day.in_days <= 2 and day.hard_s >= SOME_S), None)
+    ahead = next(
+        (day for day in look.company.days if 1 <= day.in_days <= 2 and day.hard_s >= SOME_S), None
+    )
     if not ahead:
         return
     for at, nth, line, move in look.lines():
@@ -85,4 +97,9 @@ def sore_before(look: Look) -> Iterator[Note]:
 
 def _not_slow(look: Look, at: int, nth: int, line: Line) -> tuple[Fix, ...]:
     usual = Line(tasks=tuple(task.but(slow_s=None) for task in line.tasks))
-    return (Fix(text="at usual speed", edit=ReplaceLine(line=look.line(at, nth), text=f"  {move_line(usual)}")),)
+    return (
+        Fix(
+            text="at usual speed",
+            edit=ReplaceLine(line=look.line(at, nth), text=f"  {move_line(usual)}"),
+        ),
+    )

@@ -28,7 +28,11 @@ def all_out_too_long(look: Look) -> Iterator[Note]:
     for at, block, laid in look.blocks():
         if effort(block) < 10 or not laid.work_s:
             continue
-        works = [one.seconds for one in look.timeline.intervals if one.block == at and one.phase == "work"]
+        works = [
+            one.seconds
+            for one in look.timeline.intervals
+            if one.block == at and one.phase == "work"
+        ]
         if max(works) <= HELD_S:
             continue
         yield look.note(
@@ -51,7 +55,9 @@ def rest_too_short(look: Look) -> Iterator[Note]:
         if at in seen or not needed or rest >= needed or fades:
             continue
         seen.add(at)
-        more = (needed - rest) * sum(one.block == at and one.phase == "work" for one in look.timeline.intervals)
+        more = (needed - rest) * sum(
+            one.block == at and one.phase == "work" for one in look.timeline.intervals
+        )
         yield look.note(
             code="rest-too-short",
             level="weigh",
@@ -91,7 +97,11 @@ def much_hard_work(look: Look) -> Iterator[Note]:
 def effort_by_round_unused(look: Look) -> Iterator[Note]:
     """More efforts written than there are rounds."""
     for at, block, laid in look.blocks():
-        if block.repeats and len(block.efforts) > block.repeats.times.high and block.effort_in(1) is not None:
+        if (
+            block.repeats
+            and len(block.efforts) > block.repeats.times.high
+            and block.effort_in(1) is not None
+        ):
             name, rounds = block.repeats
             text = f"{len(block.efforts)} efforts for {rounds.high} rounds: the last ones are never used."
             more = (len(block.efforts) - rounds.high) * -(-laid.seconds // rounds.high)
@@ -134,7 +144,11 @@ def effort_will_fade(look: Look) -> Iterator[Note]:
 def short_sets_on_end(look: Look) -> Iterator[Note]:
     """Several stations of short-rest sets without half a minute between them."""
     for at, block, work, rest in _pairs(look):
-        if not isinstance(block, Sets) or not _short_rest_set(block, work, rest) or len(block.moves) < 2:
+        if (
+            not isinstance(block, Sets)
+            or not _short_rest_set(block, work, rest)
+            or len(block.moves) < 2
+        ):
             continue
         if (block.change_s or rest) >= 30:
             continue
@@ -161,7 +175,10 @@ def pace_will_not_hold(look: Look) -> Iterator[Note]:
         longest = next((limit for least, limit in LONGEST_S if asked >= least), None)
         if longest is None or asked >= 10 or block.lifts:
             continue
-        stretch = max((i.seconds for i in look.timeline.intervals if i.block == at and i.phase == "work"), default=0)
+        stretch = max(
+            (i.seconds for i in look.timeline.intervals if i.block == at and i.phase == "work"),
+            default=0,
+        )
         if stretch <= longest:
             continue
         lower = next((least - 0.5 for least, limit in reversed(LONGEST_S) if limit < stretch), 7.0)

@@ -2,7 +2,18 @@
 
 from collections.abc import Callable, Iterator
 
-from lovrit.core.advice import balance, course, days, dose, order, people, reach, reps, sums, telling
+from lovrit.core.advice import (
+    balance,
+    course,
+    days,
+    dose,
+    order,
+    people,
+    reach,
+    reps,
+    sums,
+    telling,
+)
 from lovrit.core.advice.company import Company
 from lovrit.core.advice.note import Look, Note
 from lovrit.core.moves.library import Library
@@ -91,15 +102,28 @@ WEIGHT = {"stop": 0, "weigh": 1, "tell": 2}
 
 
 def second_look(
-    plan: Plan, library: Library, company: Company | None = None, aside: frozenset[str] = frozenset()
+    plan: Plan,
+    library: Library,
+    company: Company | None = None,
+    aside: frozenset[str] = frozenset(),
 ) -> tuple[Note, ...]:
     """All that the rules say of a plan, the weightiest first, of those what can hurt, then in the order of the lines.
 
     ``aside`` are the codes that a coach has put aside; a ``stop`` can't be.
     """
     look = Look(plan, library, company)
-    notes = [note for rule in RULES for note in rule(look) if note.level == "stop" or note.code not in aside]
-    return tuple(sorted(notes, key=lambda note: (WEIGHT[note.level], _rank(note.code), note.line or 0, note.code)))
+    notes = [
+        note
+        for rule in RULES
+        for note in rule(look)
+        if note.level == "stop" or note.code not in aside
+    ]
+    return tuple(
+        sorted(
+            notes,
+            key=lambda note: (WEIGHT[note.level], _rank(note.code), note.line or 0, note.code),
+        )
+    )
 
 
 def _rank(code: str) -> int:

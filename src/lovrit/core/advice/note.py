@@ -116,7 +116,9 @@ class Look:
         way = next((one for one in fixes if isinstance(one, WayTo)), None)
         if edits and not kept and not way:
             way = self._room_for(min(edits, key=lambda fix: fix.adds_s))
-        return Note(code, level, text[:1].upper() + text[1:], reason, basis, at, line, kept, school, way)
+        return Note(
+            code, level, text[:1].upper() + text[1:], reason, basis, at, line, kept, school, way
+        )
 
     def _has_room(self, fix: Fix) -> bool:
         return fix.adds_s <= 0 or self._spare is None or fix.adds_s <= self._spare
@@ -147,7 +149,11 @@ class Look:
 
     @cached_property
     def _lines(self) -> list[tuple[int, int, Line, Move | None]]:
-        return [(at, nth, line, self.move(line)) for at, one, _ in self.working() for nth, line in enumerate(one.moves)]
+        return [
+            (at, nth, line, self.move(line))
+            for at, one, _ in self.working()
+            for nth, line in enumerate(one.moves)
+        ]
 
     def line(self, block: int, move: int | None = None) -> int:
         """The line of a block, or of one of its moves."""
@@ -163,7 +169,9 @@ class Look:
         """Whether a figure stands on a block's first line."""
         return figure in self.plan.reading.blocks[block].figures
 
-    def set(self, block: int, figure: str, value: float, text: str, adds_s: int = 0) -> tuple[Fix, ...]:
+    def set(
+        self, block: int, figure: str, value: float, text: str, adds_s: int = 0
+    ) -> tuple[Fix, ...]:
         """A fix that gives a figure another value; none where it isn't written."""
         if not self.has(block, figure):
             return ()
@@ -179,7 +187,9 @@ class Look:
 
     def instead(self, block: int, move: int, name: str) -> tuple[Fix, ...]:
         """A fix that puts another move in place of one."""
-        return (Fix(text=name, edit=ReplaceMove(block=block, move=move, name=name)),) if name else ()
+        return (
+            (Fix(text=name, edit=ReplaceMove(block=block, move=move, name=name)),) if name else ()
+        )
 
 
 def effort(block: Block) -> float:
@@ -190,7 +200,9 @@ def effort(block: Block) -> float:
 def hardest(look: Look) -> int:
     """The working block with the most seconds of hard work; of those alike, the one of the highest effort."""
     hard = look.plan.sums.hard_by_block
-    return max(look.working(), key=lambda one: (hard.get(one[0], 0), effort(one[1]), one[2].work_s))[0]
+    return max(
+        look.working(), key=lambda one: (hard.get(one[0], 0), effort(one[1]), one[2].work_s)
+    )[0]
 
 
 def calmer(look: Look, below_s: int) -> tuple[Fix, ...]:

@@ -13,7 +13,9 @@ from lovrit.core.slate.line import Line
 
 FEW = 10
 MOST_TOLD = 6  # the same remark about one block; who mends six finds the rest
-MOST_PLACES = 40  # beyond, no other place is looked for: each would be weighed against all the others
+MOST_PLACES = (
+    40  # beyond, no other place is looked for: each would be weighed against all the others
+)
 Stations = Sequence[Move | None]
 
 
@@ -51,7 +53,10 @@ PATTERN = Clash(
     "The second is done tired, and its rest is no rest for what works.",
 )
 GRIP = Clash(
-    "grip-after-grip", _both_grip, "grip after grip", "Hands give out before the legs or the back have worked."
+    "grip-after-grip",
+    _both_grip,
+    "grip after grip",
+    "Hands give out before the legs or the back have worked.",
 )
 SHOULDERS = Clash(
     "shoulders-in-a-row",
@@ -94,9 +99,13 @@ def _told(look: Look, clash: Clash) -> Iterator[Note]:
             if one and two and clash.speaks(one, two) and told < MOST_TOLD:
                 told += 1
                 text = f"{one.name} then {two.name}: {clash.said.format(pattern=one.pattern)}."
-                low = look.instead(at, nth, two.low_impact.split(",")[0]) if clash is LANDINGS else ()
+                low = (
+                    look.instead(at, nth, two.low_impact.split(",")[0]) if clash is LANDINGS else ()
+                )
                 fixes = low or tuple(_apart(look, at, block, nth))
-                yield look.note(clash.code, "weigh", text, clash.reason, at=at, nth=nth, fixes=fixes)
+                yield look.note(
+                    clash.code, "weigh", text, clash.reason, at=at, nth=nth, fixes=fixes
+                )
 
 
 def _apart(look: Look, at: int, block: Block, nth: int) -> Iterator[Fix]:
@@ -120,7 +129,11 @@ def _apart(look: Look, at: int, block: Block, nth: int) -> Iterator[Fix]:
 
 def _ordinary(look: Look, moves: Stations) -> Iterator[Move]:
     """Moves that anybody can do anywhere and that aren't there yet."""
-    free = (one for one in look.library.moves if not (one.kit or one.skill or one.impact == "high" or one in moves))
+    free = (
+        one
+        for one in look.library.moves
+        if not (one.kit or one.skill or one.impact == "high" or one in moves)
+    )
     return (one for one in free if one.counted == "reps" and one.fresh >= FEW)
 
 
@@ -139,7 +152,9 @@ Key = tuple[str, str, str]
 def _clashes(moves: Stations) -> Counter[Key]:
     """Which rule speaks of which two, how often."""
     pairs = [(one, two) for one, two in pairwise(moves) if one and two]
-    return Counter((clash.code, a.name, b.name) for a, b in pairs for clash in CLASHES if clash.speaks(a, b))
+    return Counter(
+        (clash.code, a.name, b.name) for a, b in pairs for clash in CLASHES if clash.speaks(a, b)
+    )
 
 
 def _better(tried: Counter[Key], now: Counter[Key], moves: Stations, nth: int) -> bool:

@@ -3,7 +3,17 @@
 from collections.abc import Iterator
 from math import ceil, floor
 
-from lovrit.core.advice.note import ALL_OUT, VERY_HARD, Fix, Look, Note, WayTo, calmer, effort, hardest
+from lovrit.core.advice.note import (
+    ALL_OUT,
+    VERY_HARD,
+    Fix,
+    Look,
+    Note,
+    WayTo,
+    calmer,
+    effort,
+    hardest,
+)
 from lovrit.core.blocks.block import Block
 from lovrit.core.blocks.build import Build
 from lovrit.core.clock import clock
@@ -48,7 +58,10 @@ def pace_of_nobody(look: Look) -> Iterator[Note]:
                 text=f"Pace {pace_name(block.pace)}: {without} of {look.company.people} have none of their own.",
                 reason="Who has no pace goes by effort; write one beside it, or say the paces on the Crew page.",
                 at=at,
-                fixes=(Fix("at 7 as well", AddOption(block=at, text="at 7")), WayTo("crew", "say their paces")),
+                fixes=(
+                    Fix("at 7 as well", AddOption(block=at, text="at 7")),
+                    WayTo("crew", "say their paces"),
+                ),
             )
 
 
@@ -70,7 +83,12 @@ def all_out_for_new(look: Look) -> Iterator[Note]:
 def beginners_dose(look: Look) -> Iterator[Note]:
     """Beginners long and moderate, or short and hard: what this club holds, against what is written."""
     company, hard = look.company, look.plan.sums.hard_s
-    if not company.new or not hard or (company.new_weeks or 0) >= WEEKS or company.schools.beginners == "both":
+    if (
+        not company.new
+        or not hard
+        or (company.new_weeks or 0) >= WEEKS
+        or company.schools.beginners == "both"
+    ):
         return
     long = company.schools.beginners == "long"
     if not long and hard <= NEW_HARD_S:
@@ -170,7 +188,13 @@ def ask_first(look: Look) -> Iterator[Note]:
 def jumps_for_new(look: Look) -> Iterator[Note]:
     """Jumps without another way, with beginners there."""
     for at, nth, line, move in look.lines():
-        if look.company.new and move and move.impact == "high" and move.low_impact and not _other(line):
+        if (
+            look.company.new
+            and move
+            and move.impact == "high"
+            and move.low_impact
+            and not _other(line)
+        ):
             edit = MoveOption(block=at, move=nth, text=f"or {move.low_impact}")
             yield look.note(
                 code="jumps-for-new",
@@ -208,7 +232,11 @@ def _concerns(move: Move, limit: Limit) -> bool:
         return move.overhead
     if limit == "jumps":
         return move.impact == "high"
-    return move.floor if limit == "floor" else move.pattern in ("squat", "lunge") and move.counted != "s"
+    return (
+        move.floor
+        if limit == "floor"
+        else move.pattern in ("squat", "lunge") and move.counted != "s"
+    )
 
 
 def limits(look: Look) -> Iterator[Note]:
@@ -227,7 +255,11 @@ def limits(look: Look) -> Iterator[Note]:
                 text=f"{move.name}: {whom}, and no other way is written.",
                 at=at,
                 nth=nth,
-                fixes=(Fix(text=f"or {other}", edit=MoveOption(block=at, move=nth, text=f"or {other}")),),
+                fixes=(
+                    Fix(
+                        text=f"or {other}", edit=MoveOption(block=at, move=nth, text=f"or {other}")
+                    ),
+                ),
             )
             break
 
@@ -236,9 +268,14 @@ def _instead(look: Look, move: Move, limit: Limit) -> str:
     """A move of the same pattern that this limit doesn't touch, and that needs no kit."""
     if limit == "jumps" and move.low_impact:
         return move.low_impact
-    fitting = [one for one in look.library.moves if one.pattern == move.pattern and not _concerns(one, limit)]
+    fitting = [
+        one
+        for one in look.library.moves
+        if one.pattern == move.pattern and not _concerns(one, limit)
+    ]
     return next(
-        (one.name for one in fitting if not one.needs_kit and one.counted == move.counted), INSTEAD_OF_LIMIT[limit]
+        (one.name for one in fitting if not one.needs_kit and one.counted == move.counted),
+        INSTEAD_OF_LIMIT[limit],
     )
 
 
@@ -257,5 +294,9 @@ def missing_kit(look: Look) -> Iterator[Note]:
                 text=f"No {' and no '.join(found.missing)} today: {found.name} becomes {found.instead}.",
                 at=at,
                 nth=nth,
-                fixes=(Fix(text=found.instead, edit=ReplaceMove(block=at, move=nth, name=found.instead)),),
+                fixes=(
+                    Fix(
+                        text=found.instead, edit=ReplaceMove(block=at, move=nth, name=found.instead)
+                    ),
+                ),
             )

@@ -31,7 +31,11 @@ def no_cap(look: Look) -> Iterator[Note]:
                 level="weigh",
                 text="For time without a cap: the last may still be at it when the slot ends.",
                 at=at,
-                fixes=(Fix(text=f"cap {clock(cap)}", edit=AddOption(block=at, text=f"cap {clock(cap)}")),),
+                fixes=(
+                    Fix(
+                        text=f"cap {clock(cap)}", edit=AddOption(block=at, text=f"cap {clock(cap)}")
+                    ),
+                ),
             )
 
 
@@ -46,7 +50,11 @@ def finishers_spread(look: Look) -> Iterator[Note]:
         if wait <= SPREAD_S:
             continue
         cap = -(-max(likely, quick + 240) // 60) * 60
-        fixes = look.set(at, "cap", cap, f"cap {clock(cap)}") if cap < block.cap_s and cap - quick <= SPREAD_S else ()
+        fixes = (
+            look.set(at, "cap", cap, f"cap {clock(cap)}")
+            if cap < block.cap_s and cap - quick <= SPREAD_S
+            else ()
+        )
         yield look.note(
             code="finishers-spread",
             level="weigh",
@@ -105,7 +113,11 @@ def _fewer(look: Look, at: int, nth: int, line: Line, fewer: Line) -> tuple[Fix,
     if (line_s(fewer, look.library) or 0) >= (line_s(line, look.library) or 0):
         return ()
     asked = fewer.tasks[0].amount
-    said = f"{amount(asked)} {line.tasks[0].name}" if asked and len(line.tasks) == 1 else "half as much"
+    said = (
+        f"{amount(asked)} {line.tasks[0].name}"
+        if asked and len(line.tasks) == 1
+        else "half as much"
+    )
     return (Fix(said, ReplaceLine(line=look.line(at, nth), text=f"  {move_line(fewer)}")),)
 
 

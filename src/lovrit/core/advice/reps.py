@@ -21,7 +21,11 @@ def _asked(line: Line, unit: str) -> float:
 
 
 def _less(at: int, nth: int, line: Line, value: float, said: str) -> tuple[Fix, ...]:
-    return (Fix(text=said, edit=SetAmount(block=at, move=nth, value=value)),) if line.tasks[0].amount else ()
+    return (
+        (Fix(text=said, edit=SetAmount(block=at, move=nth, value=value)),)
+        if line.tasks[0].amount
+        else ()
+    )
 
 
 def set_not_unbroken(look: Look) -> Iterator[Note]:
@@ -91,7 +95,11 @@ def breath_held(look: Look) -> Iterator[Note]:
         if not held or (effort(look.session.blocks[at]) < HARD and not look.company.to_ask):
             continue
         breathing = Line(tasks=tuple(task.but(breath_held=False) for task in line.tasks))
-        whom = f", and {look.company.to_ask} here are over 50 or on medicine" if look.company.to_ask else ""
+        whom = (
+            f", and {look.company.to_ask} here are over 50 or on medicine"
+            if look.company.to_ask
+            else ""
+        )
         edit = ReplaceLine(line=look.line(at, nth), text=f"  {move_line(breathing)}")
         yield look.note(
             code="breath-held",

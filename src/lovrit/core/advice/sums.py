@@ -6,7 +6,14 @@ from lovrit.core.advice.note import Fix, Look, Note, WayTo
 from lovrit.core.blocks.hold_ladder import HoldLadder
 from lovrit.core.blocks.rotate import Rotate
 from lovrit.core.clock import clock, minutes
-from lovrit.core.session.edits import AddOption, BlockEdit, Convention, InsertBlock, LineEdit, SetFigure
+from lovrit.core.session.edits import (
+    AddOption,
+    BlockEdit,
+    Convention,
+    InsertBlock,
+    LineEdit,
+    SetFigure,
+)
 
 
 def over_slot(look: Look) -> Iterator[Note]:
@@ -17,14 +24,19 @@ def over_slot(look: Look) -> Iterator[Note]:
     total = look.timeline.total_s + look.session.setup_s
     over = total - slot.seconds
     if over > 0:
-        text = f"{minutes(total)} with setup in a slot of {minutes(slot.seconds)}: {clock(over)} over."
+        text = (
+            f"{minutes(total)} with setup in a slot of {minutes(slot.seconds)}: {clock(over)} over."
+        )
         yield look.note(
             code="over-slot",
             level="stop",
             text=text,
             header="slot",
             reason="The next group is at the door when the slot ends.",
-            fixes=(*_shorter(look, over), WayTo("fit", "fit it", must_s=slot.seconds - look.session.setup_s)),
+            fixes=(
+                *_shorter(look, over),
+                WayTo("fit", "fit it", must_s=slot.seconds - look.session.setup_s),
+            ),
         )
         return
     longest = look.timeline.range_s[1] + look.session.setup_s
@@ -53,7 +65,10 @@ def _shorter(look: Look, over: int) -> Iterator[Fix]:
     for at, other, laid in [one for one in look.blocks() if not one[1].works]:
         left = laid.seconds - over
         if left >= 120 and look.has(at, "total"):
-            yield Fix(text=f"{other.name} {clock(left)}", edit=SetFigure(block=at, figure="total", value=left))
+            yield Fix(
+                text=f"{other.name} {clock(left)}",
+                edit=SetFigure(block=at, figure="total", value=left),
+            )
     wanted = (look.session.slot.seconds if look.session.slot else 0) + over
     yield (
         Fix(text=f"slot {clock(wanted)}", edit=SetFigure(block=None, figure="slot", value=wanted))
@@ -137,7 +152,9 @@ def _another_station(look: Look, at: int) -> Iterator[Fix]:
     moves = look.session.blocks[at].moves
     here = {line.name for line in moves}
     if (look.groups or 0) - len(moves) == 1:
-        pick = next(name for name in ("dead bug", "side step", "squat", *_kitless(look)) if name not in here)
+        pick = next(
+            name for name in ("dead bug", "side step", "squat", *_kitless(look)) if name not in here
+        )
         edit = LineEdit(what="insert", block=at, move=len(moves) - 1, text=pick)
         yield Fix(f"add {pick}", edit, adds_s=-(-look.timeline.blocks[at].seconds // len(moves)))
 
@@ -158,7 +175,9 @@ def last_rest_twice(look: Look) -> Iterator[Note]:
             text=f"The last rest and the {word} both count here, one after the other.",
             reason="Usual is that one takes the other's place; both is fine where it is meant.",
             at=at,
-            fixes=(Fix(text=f"{word} in place", edit=Convention(block=at, what="added", on=False)),),
+            fixes=(
+                Fix(text=f"{word} in place", edit=Convention(block=at, what="added", on=False)),
+            ),
         )
 
 
@@ -177,8 +196,14 @@ def last_rest_never(look: Look) -> Iterator[Note]:
                 reason="The last rest is dropped here and the next block begins with work.",
                 at=at,
                 fixes=(
-                    Fix(text="keep the last rest", edit=Convention(block=at, what="drop", on=False)),
-                    Fix(text="rest 1:00 between", edit=InsertBlock(at=at + 1, text="rest 1:00"), adds_s=60),
+                    Fix(
+                        text="keep the last rest", edit=Convention(block=at, what="drop", on=False)
+                    ),
+                    Fix(
+                        text="rest 1:00 between",
+                        edit=InsertBlock(at=at + 1, text="rest 1:00"),
+                        adds_s=60,
+                    ),
                 ),
             )
 
@@ -193,5 +218,11 @@ def no_break(look: Look) -> Iterator[Note]:
                 text=f"{block.rounds.high} rounds on end, {minutes(laid.seconds)} without a break.",
                 reason="A minute or two between rounds is for water and for what you want to say.",
                 at=at,
-                fixes=(Fix("break 1:30", AddOption(block=at, text="break 1:30"), 90 * (block.rounds.high - 1)),),
+                fixes=(
+                    Fix(
+                        "break 1:30",
+                        AddOption(block=at, text="break 1:30"),
+                        90 * (block.rounds.high - 1),
+                    ),
+                ),
             )

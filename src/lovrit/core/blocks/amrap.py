@@ -54,7 +54,14 @@ PARTNERS = Option(
     "partners alternate",
     flag("partners"),
     lambda block: "partners alternate" if block.partners else "",
-    (Word("PARTNERS.4", r"/partners[ \t]+alternate\b/i", "“partners alternate”", "partners alternate"),),
+    (
+        Word(
+            "PARTNERS.4",
+            r"/partners[ \t]+alternate\b/i",
+            "“partners alternate”",
+            "partners alternate",
+        ),
+    ),
     "partners alternate",
 )
 
@@ -73,7 +80,13 @@ class Amrap(Block):
     partners: bool = False
 
     forms: ClassVar[tuple[Form, ...]] = (
-        Form("amrap", ("AS_MANY time",), _read, (*AIMS, LADDER, PARTNERS), "as many as possible in 12:00"),
+        Form(
+            "amrap",
+            ("AS_MANY time",),
+            _read,
+            (*AIMS, LADDER, PARTNERS),
+            "as many as possible in 12:00",
+        ),
     )
     words: ClassVar[tuple[Word, ...]] = (
         Word(
@@ -185,16 +198,19 @@ class Amrap(Block):
         if first is None:
             return None
         slow, likely, quick = (self.score_in(library, case) for case in CASES)
-        told = self._rungs_said(library, first, likely) if self.ladder else self._rounds_said(library, first)
+        told = (
+            self._rungs_said(library, first, likely)
+            if self.ladder
+            else self._rounds_said(library, first)
+        )
         return Outlook(said=rests_on(told, library), scores=(slow, likely, quick))
 
     def _rungs_said(self, library: Library, first: float, likely: Score) -> str:
         assert self.ladder
         top = self.ladder.start + self.ladder.step * likely.rounds
         more = round(next(islice(self.round_lengths(library, "likely"), 1, None), first) - first)
-        return (
-            f"the first rung about {clock(round(first))}, each about {more} s longer, so they are on {top}s at the end"
-        )
+        rungs = f"the first rung about {clock(round(first))}, each about {more} s longer"
+        return f"{rungs}, so they are on {top}s at the end"
 
     def _rounds_said(self, library: Library, first: float) -> str:
         low, high = (int(self.rounds(library, case) or 0) for case in ("high", "low"))
@@ -207,7 +223,9 @@ class Amrap(Block):
         left = float(self.total_s)
         for nth, once in enumerate(self.round_lengths(library, case), 1):
             if once > left:
-                return Score(nth - 1, *_within(self.lines_of(nth), library, case, left / slowing(nth)))
+                return Score(
+                    nth - 1, *_within(self.lines_of(nth), library, case, left / slowing(nth))
+                )
             left -= once
         return Score(0, 0, 0)
 
@@ -227,7 +245,9 @@ class Amrap(Block):
 
 def _with_reps(line: Line, reps: int) -> Line:
     amount = Amount(values=(float(reps),))
-    return line.but(tasks=tuple(task if task.amount else task.but(amount=amount) for task in line.tasks))
+    return line.but(
+        tasks=tuple(task if task.amount else task.but(amount=amount) for task in line.tasks)
+    )
 
 
 def _within(lines: tuple[Line, ...], library: Library, case: Case, left: float) -> tuple[int, int]:

@@ -64,7 +64,9 @@ class Block(Value):
     # how it is written
     forms: ClassVar[tuple[Form, ...]] = ()
     words: ClassVar[tuple[Word, ...]] = ()
-    rules: ClassVar[tuple[str, ...]] = ()  # of the grammar, where the first words need some of their own
+    rules: ClassVar[
+        tuple[str, ...]
+    ] = ()  # of the grammar, where the first words need some of their own
     most_lines: ClassVar[int | None] = None
     needs_stations: ClassVar[bool] = False
     in_parts: ClassVar[bool] = False  # a “then” may stand between its lines
@@ -95,7 +97,9 @@ class Block(Value):
         """
         if self.needs_stations and not self.moves:
             more = " that can be read" if bad_lines else ""
-            raise Unreadable(f"There are no stations{more}: write each on an indented line below.", 1)
+            raise Unreadable(
+                f"There are no stations{more}: write each on an indented line below.", 1
+            )
 
     @property
     def head(self) -> str:
@@ -270,7 +274,9 @@ class Block(Value):
         if one.phase == "work":
             return Mark("work", 0, one.seconds, one.move, label=str(one.beat or ""))
         if one.phase in ("steady", "lead-in"):
-            return Mark("steady" if one.phase == "steady" else "lead-in", 0, one.seconds, height=0.55)
+            return Mark(
+                "steady" if one.phase == "steady" else "lead-in", 0, one.seconds, height=0.55
+            )
         if one.phase == "rest" and self.gated:
             return Mark("ragged", 0, one.seconds, one.move or 0, height=0.6)
         return None
@@ -363,7 +369,9 @@ class Paired(Block):
         pairs: tuple[Pair, ...] = fields.get("pattern") or (fields["pair"],)
         gated = any(pair.timed is None for pair in pairs)
         if gated and "most_s" not in fields:
-            raise Unreadable("A heart can fail to get there: say how long at most.", at, ("most 2:00",))
+            raise Unreadable(
+                "A heart can fail to get there: say how long at most.", at, ("most 2:00",)
+            )
         if not gated and {"least_s", "most_s"} & fields.keys():
             raise Unreadable("“least” and “most” belong where the heart ends a work or a rest.", at)
         if gated and fields.get("least_s", 0) > fields["most_s"]:

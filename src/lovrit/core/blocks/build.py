@@ -19,7 +19,9 @@ def _read(node: Node) -> Read:
     total, shown = read_length(node)
     number = tokens(node, "NUM")[0]
     reps = whole(number, "reps", most=MOST_REPS)
-    return Read({"total_s": total, "reps": reps}, [*shown, figure("reps", number, reps, timed=False)])
+    return Read(
+        {"total_s": total, "reps": reps}, [*shown, figure("reps", number, reps, timed=False)]
+    )
 
 
 class Build(Block):

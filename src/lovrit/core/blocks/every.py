@@ -52,7 +52,13 @@ class Every(Block):
     half_start_s: Seconds = 0
 
     forms: ClassVar[tuple[Form, ...]] = (
-        Form("every", ("EVERY time FOR time",), _read, (*AIMS, REST_BY_EFFORT, HALF_START), "every 1:00 for 12:00"),
+        Form(
+            "every",
+            ("EVERY time FOR time",),
+            _read,
+            (*AIMS, REST_BY_EFFORT, HALF_START),
+            "every 1:00 for 12:00",
+        ),
     )
     interval_block: ClassVar[bool] = True
     circuit: ClassVar[bool] = True
@@ -87,7 +93,9 @@ class Every(Block):
             line = self.moves[nth % lines] if self.moves else None
             needed = line_s(line, laying.library) if line else None
             work_s = min(period, needed) if needed is not None else period
-            work = self.work(work_s, nth // lines + 1, nth % lines + 1, nth % lines if line else None)
+            work = self.work(
+                work_s, nth // lines + 1, nth % lines + 1, nth % lines if line else None
+            )
             yield work
             yield self.pause("rest", period - work_s, work)
         yield Step(phase="break", seconds=self.half_start_s)
@@ -103,7 +111,9 @@ class Every(Block):
         unknown = unknown_move(self.moves, library)
         if unknown:
             return unknown_outlook(unknown)
-        turns = [turn for turn in (self._turn(at, library) for at in range(len(self.moves))) if turn]
+        turns = [
+            turn for turn in (self._turn(at, library) for at in range(len(self.moves))) if turn
+        ]
         if not turns:
             return None
         tight = min(turns, key=lambda turn: turn.left_s[0])

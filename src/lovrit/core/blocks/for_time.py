@@ -33,7 +33,9 @@ def read_rounds(node: Node) -> Read:
     times = trees(node)
     if not times:
         return Read({}, [])
-    return Read({"rounds": read_count(times[0], "rounds", MOST_ROUNDS)}, count_figure("rounds", times[0]))
+    return Read(
+        {"rounds": read_count(times[0], "rounds", MOST_ROUNDS)}, count_figure("rounds", times[0])
+    )
 
 
 OPTIONS = (*AIMS, CAP)
@@ -48,11 +50,19 @@ class ForTime(Block):
     cap_s: Seconds | None = None
 
     forms: ClassVar[tuple[Form, ...]] = (
-        Form("for_time", ("count ROUNDS FOR_TIME",), read_rounds, OPTIONS, "4 rounds for time, cap 18:00"),
+        Form(
+            "for_time",
+            ("count ROUNDS FOR_TIME",),
+            read_rounds,
+            OPTIONS,
+            "4 rounds for time, cap 18:00",
+        ),
         Form("for_time_over", ("NUM unit FOR_TIME",), _read_over, OPTIONS),
         Form("for_time_once", ("FOR_TIME",), read_rounds, OPTIONS),
     )
-    words: ClassVar[tuple[Word, ...]] = (Word("FOR_TIME.5", r"/for[ \t]+time\b/i", "“for time”", "for time"),)
+    words: ClassVar[tuple[Word, ...]] = (
+        Word("FOR_TIME.5", r"/for[ \t]+time\b/i", "“for time”", "for time"),
+    )
     in_parts: ClassVar[bool] = True
     races: ClassVar[bool] = True
     ends_together: ClassVar[bool] = False
@@ -63,7 +73,9 @@ class ForTime(Block):
         """There has to be something to do, or a cap."""
         super().check_lines(bad_lines)
         if not (self.moves or self.over or self.cap_s):
-            raise Unreadable("There is nothing to do for time: write moves below, or a cap.", 1, ("cap 18:00",))
+            raise Unreadable(
+                "There is nothing to do for time: write moves below, or a cap.", 1, ("cap 18:00",)
+            )
 
     @property
     def head(self) -> str:
@@ -112,7 +124,9 @@ class ForTime(Block):
 
     def own_steps(self, laying: Laying) -> Iterator[Step]:
         """One work to its end."""
-        yield self.work(self.taken_s(laying.library, laying.case), 1, 1, 0 if len(self.moves) == 1 else None)
+        yield self.work(
+            self.taken_s(laying.library, laying.case), 1, 1, 0 if len(self.moves) == 1 else None
+        )
 
     @property
     def asks_for(self) -> str:
@@ -140,7 +154,9 @@ class ForTime(Block):
         if told is None:
             return None
         wait = slow - quick
-        told += f"; the quickest wait {clock(wait)} or so for the last" if wait > WORTH_SAYING_S else ""
+        told += (
+            f"; the quickest wait {clock(wait)} or so for the last" if wait > WORTH_SAYING_S else ""
+        )
         if self.cap_s and slow >= self.cap_s:
             told += ", and the cap ends it for the slow ones"
         return Outlook(said=rests_on(told, library), times_s=(slow, likely, quick))
@@ -152,7 +168,11 @@ class ForTime(Block):
         if once is None:
             return None
         count = self.rounds.high
-        many = f"{count} rounds of about {clock(once)}, each a little slower" if count > 1 else "once through"
+        many = (
+            f"{count} rounds of about {clock(once)}, each a little slower"
+            if count > 1
+            else "once through"
+        )
         return f"{many}: about {clock(likely)}"
 
     def drawn(self, one: Stage) -> Mark | None:

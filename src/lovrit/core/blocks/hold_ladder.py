@@ -23,7 +23,9 @@ def _read(node: Node) -> Read:
         raise Unreadable("A growing hold needs a hold, a turn and a time.", column(node))
     fields = {"start_s": start, "step_s": step, "period_s": period, "total_s": total}
     names = ("hold", "step", "period", "total")
-    shown = [figure(name, child, seconds(child)) for name, child in zip(names, trees(node), strict=True)]
+    shown = [
+        figure(name, child, seconds(child)) for name, child in zip(names, trees(node), strict=True)
+    ]
     return Read(fields, shown)
 
 

@@ -17,7 +17,16 @@ from lovrit.core.blocks.options import (
     Read,
 )
 from lovrit.core.blocks.outlook import CASES, Outlook, part_of, rests_on
-from lovrit.core.blocks.parts import Count, Pair, Seconds, Stretch, count_figure, read_count, read_over, read_pair
+from lovrit.core.blocks.parts import (
+    Count,
+    Pair,
+    Seconds,
+    Stretch,
+    count_figure,
+    read_count,
+    read_over,
+    read_pair,
+)
 from lovrit.core.blocks.step import Laying, Step
 from lovrit.core.blocks.worktime import amount_s
 from lovrit.core.clock import clock
@@ -33,7 +42,14 @@ SCORE = Option(
     "score",
     lambda node: Read({"score": str(node.children[0]).split()[-1].lower()}, []),
     lambda block: f"score {block.score}" if block.score else "",
-    (Word("SCORE.4", r"/score[ \t]+(?:slowest|fastest|total)\b/i", "“score slowest”", "score slowest"),),
+    (
+        Word(
+            "SCORE.4",
+            r"/score[ \t]+(?:slowest|fastest|total)\b/i",
+            "“score slowest”",
+            "score slowest",
+        ),
+    ),
     "score slowest",
 )
 
@@ -72,7 +88,12 @@ class Intervals(Paired):
             (*AIMS, REST_BY_EFFORT, LEAD_IN, LEAST, MOST, DROP_LAST),
             "6 x 30/60 at 9",
         ),
-        Form("repeats", ("count X NUM unit",), _read_repeats, (*AIMS, REST, LEAD_IN, SCORE, DROP_LAST)),
+        Form(
+            "repeats",
+            ("count X NUM unit",),
+            _read_repeats,
+            (*AIMS, REST, LEAD_IN, SCORE, DROP_LAST),
+        ),
     )
     most_lines: ClassVar[int | None] = 1
 
@@ -130,8 +151,16 @@ class Intervals(Paired):
 
     def _lengths(self, laying: Laying) -> list[tuple[int, int]]:
         if self.each:
-            return [(round(amount_s(self.each, self._name, laying.library, laying.case) or 0), self.rest_s)]
-        return [(self.length(pair.work, laying), self.length(pair.rest, laying)) for pair in self.pattern]
+            return [
+                (
+                    round(amount_s(self.each, self._name, laying.library, laying.case) or 0),
+                    self.rest_s,
+                )
+            ]
+        return [
+            (self.length(pair.work, laying), self.length(pair.rest, laying))
+            for pair in self.pattern
+        ]
 
     @property
     def _name(self) -> str:
@@ -159,7 +188,9 @@ class Intervals(Paired):
         slow, likely, quick = (round(one) for one in (taken[0], taken[1], taken[2]))
         how = f"{part_of(self.each, likely)}, so " if self.each.unit != "reps" else ""
         told = f"{how}about {clock(likely)} a repeat, {clock(quick)} for quick and {clock(slow)} for slow people"
-        return Outlook(said=rests_on(told, library), times_s=(slow, likely, quick), timed="a repeat")
+        return Outlook(
+            said=rests_on(told, library), times_s=(slow, likely, quick), timed="a repeat"
+        )
 
     def with_figure(self, name: str, value: float) -> Self:
         """The block with one of its figures set; beside an amount there is a rest alone."""

@@ -40,11 +40,18 @@ class KindForm(NamedTuple):
     form: Form
 
 
-FORMS: dict[str, KindForm] = {form.rule: KindForm(kind, form) for kind in KINDS for form in kind.forms}
-OPTIONS: dict[str, Option] = {
-    option.rule: option for said in reversed(FORMS.values()) for option in reversed(said.form.options)
+FORMS: dict[str, KindForm] = {
+    form.rule: KindForm(kind, form) for kind in KINDS for form in kind.forms
 }
-STARTS = (*(form.sample for kind in KINDS for form in kind.forms if form.sample), "cool-down 4:00 at 2")
+OPTIONS: dict[str, Option] = {
+    option.rule: option
+    for said in reversed(FORMS.values())
+    for option in reversed(said.form.options)
+}
+STARTS = (
+    *(form.sample for kind in KINDS for form in kind.forms if form.sample),
+    "cool-down 4:00 at 2",
+)
 
 
 def _unique(words: list[Word]) -> tuple[Word, ...]:
@@ -68,7 +75,9 @@ WORDS: tuple[Word, ...] = _unique(
 
 def block_rules() -> str:
     """The rules of the grammar that the kinds bring: their first words, and the options behind them."""
-    heads = [f"{grammar} -> {said.form.rule}" for said in FORMS.values() for grammar in said.form.grammar]
+    heads = [
+        f"{grammar} -> {said.form.rule}" for said in FORMS.values() for grammar in said.form.grammar
+    ]
     options = [f"{option.grammar} -> {option.rule}" for option in OPTIONS.values()]
     own = [rule for kind in KINDS for rule in kind.rules]
     return "\n".join([f"?head: {_either(heads)}", f"?option: {_either(options)}", *own])

@@ -24,4 +24,8 @@ class Mark(NamedTuple):
 def thinning(start_s: float, sure_s: float, end_s: float, line: int | None = None) -> list[Mark]:
     """Solid until the quickest end, then thinning out until the last."""
     solid = Mark("work", start_s, start_s + sure_s, line)
-    return [solid, Mark("thins", start_s + sure_s, end_s, line)] if end_s > start_s + sure_s else [solid]
+    return (
+        [solid, Mark("thins", start_s + sure_s, end_s, line)]
+        if end_s > start_s + sure_s
+        else [solid]
+    )

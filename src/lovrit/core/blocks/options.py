@@ -51,7 +51,9 @@ def _efforts(node: Node) -> Read:
     children = trees(node)
     many = len(children) > 1
     figures = [
-        one for nth, child in enumerate(children, 1) for one in _ends(f"effort {nth}" if many else "effort", child)
+        one
+        for nth, child in enumerate(children, 1)
+        for one in _ends(f"effort {nth}" if many else "effort", child)
     ]
     return Read({"efforts": tuple(read_effort(child) for child in children)}, figures)
 
@@ -60,7 +62,10 @@ def _ends(name: str, node: Node) -> list[Figure]:
     """The figures of an effort: one, or where a range begins and ends."""
     found = tokens(node, "NUM")
     said = [name] if len(found) == 1 else [f"{name} from", f"{name} to"]
-    return [figure(one, token, float(token), timed=False) for one, token in zip(said, found, strict=True)]
+    return [
+        figure(one, token, float(token), timed=False)
+        for one, token in zip(said, found, strict=True)
+    ]
 
 
 def _rest(node: Node) -> Read:

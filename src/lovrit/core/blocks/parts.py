@@ -7,12 +7,25 @@ from pydantic import Field
 
 from lovrit.core.slate.line import Amount, Unit
 from lovrit.core.slate.problem import Unreadable
-from lovrit.core.slate.tree import MOST_TIMES, Figure, Node, column, figure, seconds, span, tokens, trees, whole
+from lovrit.core.slate.tree import (
+    MOST_TIMES,
+    Figure,
+    Node,
+    column,
+    figure,
+    seconds,
+    span,
+    tokens,
+    trees,
+    whole,
+)
 from lovrit.core.slate.written import short
 from lovrit.core.slate.written import span as written_span
 from lovrit.core.values import Value
 
-Seconds = Annotated[int, Field(ge=0, le=86_400, strict=True)]  # strict: false is no number of seconds
+Seconds = Annotated[
+    int, Field(ge=0, le=86_400, strict=True)
+]  # strict: false is no number of seconds
 UNIT_OF: dict[str, Unit] = {"S": "s", "MIN": "s", "M": "m", "CAL": "cal", "REPS": "reps"}
 
 
@@ -71,7 +84,12 @@ def read_effort(node: Node) -> Effort:
 
 
 HeartOf = Literal["bpm", "reserve", "max", "threshold"]
-HEART_OF: dict[str, HeartOf] = {"beats": "bpm", "reserve": "reserve", "highest": "max", "threshold": "threshold"}
+HEART_OF: dict[str, HeartOf] = {
+    "beats": "bpm",
+    "reserve": "reserve",
+    "highest": "max",
+    "threshold": "threshold",
+}
 MOST_HEART: dict[HeartOf, int] = {"bpm": 240, "reserve": 110, "max": 110, "threshold": 40}
 LEAST_BPM, EITHER_WAY = 30, 3
 
@@ -100,7 +118,9 @@ def read_heart(node: Node) -> Heart:
     elif of == "bpm" and low == high:
         low, high = low - EITHER_WAY, high + EITHER_WAY
     if high > MOST_HEART[of] or (of == "bpm" and low < LEAST_BPM):
-        raise Unreadable("No heart is asked for that.", column(node), ("a heart rate such as 150-162",))
+        raise Unreadable(
+            "No heart is asked for that.", column(node), ("a heart rate such as 150-162",)
+        )
     return Heart(of=of, low=low, high=high)
 
 
@@ -156,7 +176,11 @@ def read_pair(node: Node, tag: str = "") -> tuple[Pair, list[Figure]]:
     work, rest = trees(node)
     value = Pair(work=read_stretch(work, "work"), rest=read_stretch(rest, "rest"))
     both = (("work", work, value.work), ("rest", rest, value.rest))
-    shown = [figure(name + tag, trees(n)[0], one.seconds) for name, n, one in both if one.seconds is not None]
+    shown = [
+        figure(name + tag, trees(n)[0], one.seconds)
+        for name, n, one in both
+        if one.seconds is not None
+    ]
     return value, shown
 
 
@@ -164,7 +188,11 @@ def read_over(number: Token, unit: Node) -> Amount:
     """An amount that is repeated, or done once for time: metres, calories or reps."""
     kind = UNIT_OF[unit.children[0].type]  # type: ignore[union-attr]
     if kind == "s":
-        raise Unreadable("A time needs its rest: write 6 x 0:40/0:20.", column(unit), ("metres", "calories", "reps"))
+        raise Unreadable(
+            "A time needs its rest: write 6 x 0:40/0:20.",
+            column(unit),
+            ("metres", "calories", "reps"),
+        )
     if not float(number):
         raise Unreadable("That is nothing to do.", column(number))
     return Amount(values=(float(number),), unit=kind)

@@ -4,7 +4,16 @@ from collections.abc import Iterator
 from typing import ClassVar, Literal
 
 from lovrit.core.blocks.block import Between, Form, Paired, Repeats, in_turn, said
-from lovrit.core.blocks.options import AIMS, DROP_LAST, LEAD_IN, LEAST, MOST, REST_BY_EFFORT, Read, pause
+from lovrit.core.blocks.options import (
+    AIMS,
+    DROP_LAST,
+    LEAD_IN,
+    LEAST,
+    MOST,
+    REST_BY_EFFORT,
+    Read,
+    pause,
+)
 from lovrit.core.blocks.parts import Count, Pair, Seconds, count_figure, read_count, read_pair
 from lovrit.core.blocks.step import Laying, Step
 from lovrit.core.clock import clock
@@ -15,7 +24,9 @@ from lovrit.core.slate.words import Word, word
 def _read(node: Node) -> Read:
     times, inner = trees(node)
     pair, shown = read_pair(inner)
-    return Read({"rounds": read_count(times, "rounds"), "pair": pair}, count_figure("rounds", times) + shown)
+    return Read(
+        {"rounds": read_count(times, "rounds"), "pair": pair}, count_figure("rounds", times) + shown
+    )
 
 
 class Rotate(Paired):

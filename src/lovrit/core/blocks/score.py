@@ -8,7 +8,8 @@ from lovrit.core.values import LovritError
 
 # as coaches write them: 7 + 12, 7+12, 7r 12, 7 rounds + 12 reps, 7 rounds
 ROUNDS = re.compile(
-    r"^(\d+)\s*(?:r|rds?|rounds?)?(?:\s*(?:\+|,|and)?\s*(\d+)\s*(?:reps?)?)?$", re.ASCII | re.IGNORECASE
+    r"^(\d+)\s*(?:r|rds?|rounds?)?(?:\s*(?:\+|,|and)?\s*(\d+)\s*(?:reps?)?)?$",
+    re.ASCII | re.IGNORECASE,
 )
 TIME = re.compile(r"^(\d+):([0-5]\d)$")
 SEPARATE = re.compile(r"^\d+\s+\d+$", re.ASCII)
@@ -34,7 +35,9 @@ def rounds_score(said: str, quick_rounds: float | None) -> str:
     most = max(1, ceil(QUICKEST * quick_rounds)) if quick_rounds else MOST_ROUNDS
     if int(found[1][:6]) > most:
         rounds = "round" if most == 1 else "rounds"
-        raise Impossible(f"More than {most} {rounds} can't have been in this time. Were these reps?")
+        raise Impossible(
+            f"More than {most} {rounds} can't have been in this time. Were these reps?"
+        )
     return f"{int(found[1])} + {int(found[2] or 0)}"
 
 

@@ -4,7 +4,16 @@ from collections.abc import Iterator
 from typing import ClassVar, Literal
 
 from lovrit.core.blocks.block import Between, Form, Paired, Repeats, in_turn, said
-from lovrit.core.blocks.options import AIMS, DROP_LAST, LEAD_IN, LEAST, MOST, REST_BY_EFFORT, Read, pause
+from lovrit.core.blocks.options import (
+    AIMS,
+    DROP_LAST,
+    LEAD_IN,
+    LEAST,
+    MOST,
+    REST_BY_EFFORT,
+    Read,
+    pause,
+)
 from lovrit.core.blocks.parts import Count, Pair, Seconds, count_figure, read_count, read_pair
 from lovrit.core.blocks.stay import at_stations
 from lovrit.core.blocks.step import Laying, Step
@@ -19,7 +28,9 @@ SETS_WORD = word("SETS", "sets?")
 def _read(node: Node) -> Read:
     times, inner = trees(node)
     pair, shown = read_pair(inner)
-    return Read({"sets": read_count(times, "sets"), "pair": pair}, count_figure("sets", times) + shown)
+    return Read(
+        {"sets": read_count(times, "sets"), "pair": pair}, count_figure("sets", times) + shown
+    )
 
 
 def set_of(turn: int | None, round_: int | None, of: tuple[int, int]) -> str:

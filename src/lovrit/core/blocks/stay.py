@@ -6,7 +6,9 @@ from lovrit.core.blocks.block import Block
 from lovrit.core.blocks.step import Step
 
 
-def at_stations(block: Block, sets: int, work_s: Callable[[int], int], rest_s: int) -> Iterator[Step]:
+def at_stations(
+    block: Block, sets: int, work_s: Callable[[int], int], rest_s: int
+) -> Iterator[Step]:
     """All sets at one station, then the next; ``work_s`` gives the seconds of a set at a station (from 0)."""
     stations = max(1, len(block.moves))
     for at in range(stations):

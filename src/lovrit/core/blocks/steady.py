@@ -24,7 +24,9 @@ class Steady(Block):
     label: str
     total_s: Seconds
 
-    forms: ClassVar[tuple[Form, ...]] = (Form("steady", ("label time",), _read, AIMS, "warm-up 8:00 at 3"),)
+    forms: ClassVar[tuple[Form, ...]] = (
+        Form("steady", ("label time",), _read, AIMS, "warm-up 8:00 at 3"),
+    )
     # a name may begin with a word that has a meaning of its own where figures follow it
     rules: ClassVar[tuple[str, ...]] = ("label: WORD+ | TEMPO WORD+ | BUILD WORD+ | REST WORD+",)
     works: ClassVar[bool] = False

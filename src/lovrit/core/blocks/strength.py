@@ -88,7 +88,11 @@ class Strength(Block):
 
         def work_s(at: int) -> int:
             task = self.moves[at].tasks[0]
-            once = reps * task.slow_s if task.slow_s else reps_s(task.name, reps, laying.library, laying.case)
+            once = (
+                reps * task.slow_s
+                if task.slow_s
+                else reps_s(task.name, reps, laying.library, laying.case)
+            )
             return round(once * (2 if task.side == "each" else 1))
 
         return at_stations(self, laying.times(self.sets), work_s, self.rest_s)

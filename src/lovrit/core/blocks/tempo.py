@@ -36,7 +36,10 @@ def _read(node: Node) -> Read:
     }
     if not fields["step_s"]:
         raise Unreadable("There is no time in a step.", column(step), ("a time such as 20",))
-    shown = [figure("steps", steps, fields["steps"], timed=False), figure("step", step, fields["step_s"])]
+    shown = [
+        figure("steps", steps, fields["steps"], timed=False),
+        figure("step", step, fields["step_s"]),
+    ]
     return Read(fields, shown)
 
 
@@ -85,4 +88,6 @@ class Tempo(Block):
         if not mark or one.beat is None:
             return mark
         low, high = sorted((self.start, self.end))
-        return mark._replace(height=round(LOWEST + (1 - LOWEST) * (one.beat - low) / max(1, high - low), 3))
+        return mark._replace(
+            height=round(LOWEST + (1 - LOWEST) * (one.beat - low) / max(1, high - low), 3)
+        )

@@ -13,12 +13,21 @@ from lovrit.core.slate.line import Amount, Line, Task, Way
 
 SPREAD = 0.2
 TENTH = 1.2816  # a tenth of people lie beyond so many spreads
-FACTOR: dict[Case, float] = {"low": exp(-SPREAD * TENTH), "likely": 1.0, "high": exp(SPREAD * TENTH)}
+FACTOR: dict[Case, float] = {
+    "low": exp(-SPREAD * TENTH),
+    "likely": 1.0,
+    "high": exp(SPREAD * TENTH),
+}
 SECONDS_A_CALORIE = 3.2
 TO_THE_NEXT_S = 3
-SLOWER_IN_A_SET = 0.1  # a set of as many reps as can be done fresh takes a tenth longer than its reps one by one
+SLOWER_IN_A_SET = (
+    0.1  # a set of as many reps as can be done fresh takes a tenth longer than its reps one by one
+)
 PAUSE_S = 8  # beyond that people put it down, every half as many reps again, for so many seconds
-SLOWER_A_ROUND, SLOWEST_ROUND = 0.02, 0.25  # each round a fiftieth slower than the first, to a quarter at most
+SLOWER_A_ROUND, SLOWEST_ROUND = (
+    0.02,
+    0.25,
+)  # each round a fiftieth slower than the first, to a quarter at most
 
 
 def slowing(nth: int) -> float:
@@ -39,13 +48,16 @@ def round_s(lines: tuple[Line, ...], library: Library, case: Case = "likely") ->
     parts = [line_s(line, library, case) for line in lines]
     if not parts or any(part is None for part in parts):
         return None
-    return sum(part for part in parts if part is not None) + round(TO_THE_NEXT_S * len(parts) * FACTOR[case])
+    return sum(part for part in parts if part is not None) + round(
+        TO_THE_NEXT_S * len(parts) * FACTOR[case]
+    )
 
 
 def timed(line: Line) -> bool:
     """Whether the line's work is all written as times, so that nothing has to be forecast."""
     return bool(line.tasks) and all(
-        task.amount is not None and task.amount.unit == "s" and task.amount.form == "one" for task in line.tasks
+        task.amount is not None and task.amount.unit == "s" and task.amount.form == "one"
+        for task in line.tasks
     )
 
 

@@ -51,5 +51,7 @@ def sizes(groups: Sequence[int]) -> str:
     for size in sorted(set(groups), reverse=True):
         times = groups.count(size)
         many = plural.get(size, f"groups of {size}")
-        parts.append(f"a {names.get(size, f'group of {size}')}" if times == 1 else f"{times} {many}")
+        parts.append(
+            f"a {names.get(size, f'group of {size}')}" if times == 1 else f"{times} {many}"
+        )
     return " and ".join(parts)

@@ -11,7 +11,9 @@ from lovrit.core.values import LovritError, Value
 PaceUnit = Literal["m/s", "/500 m", "/km", "a minute"]
 METRES = {"/500 m": 500, "/km": 1000}
 PACE_UNITS = r"m/s|/\s*500\s*m|/\s*km|a minute|/\s*min"
-WRITTEN = re.compile(rf"^(\d{{1,2}})\s*[:=]?\s+(\d+(?:\.\d+)?|\d+:[0-5]\d)\s*({PACE_UNITS})$", re.IGNORECASE)
+WRITTEN = re.compile(
+    rf"^(\d{{1,2}})\s*[:=]?\s+(\d+(?:\.\d+)?|\d+:[0-5]\d)\s*({PACE_UNITS})$", re.IGNORECASE
+)
 MOST = 20
 
 
@@ -61,7 +63,9 @@ def _read(part: str) -> OwnPace:
     match = WRITTEN.match(part)
     value = (read_clock(match[2]) if ":" in match[2] else float(match[2])) if match else 0
     if not match or not 0 < value <= 3600 or not 1 <= int(match[1]) <= MOST:
-        raise UnclearPace(f"“{part}” is no pace; write its number and what it is, such as 3 2.8 m/s or 3 2:05/500 m.")
+        raise UnclearPace(
+            f"“{part}” is no pace; write its number and what it is, such as 3 2.8 m/s or 3 2:05/500 m."
+        )
     return OwnPace(number=int(match[1]), value=value, unit=_unit(match[3]))
 
 

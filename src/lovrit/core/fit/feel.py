@@ -28,7 +28,9 @@ class Feel:
 def feel(before: Plan, after: Plan) -> Feel:
     """What a change does to a session."""
     kinder, harder = list(_less(before, after, KINDER)), list(_less(after, before, HARDER))
-    told = [f"{word}: {', '.join(by)}" for word, by in (("kinder", kinder), ("harder", harder)) if by]
+    told = [
+        f"{word}: {', '.join(by)}" for word, by in (("kinder", kinder), ("harder", harder)) if by
+    ]
     verdict = f"{'; '.join(told).capitalize()}." if told else "About the same to do."
     return Feel(tuple(_figures(after)), verdict, max(0, -(after.sums.spare_s or 0)))
 

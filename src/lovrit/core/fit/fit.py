@@ -92,7 +92,9 @@ def fit(text: str, plan: Plan, wish: Wish, library: Library) -> Fits:
         raise CannotFit("There has to be a session that can be read before it can be fitted.")
     tasks = sum(len(line.tasks) for block in plan.session.blocks for line in block.moves)
     if len(plan.session.blocks) > MOST_BLOCKS or tasks > MOST_LINES:
-        raise CannotFit(f"A fit is looked for in up to {MOST_BLOCKS} blocks and {MOST_LINES} moves, and this has more.")
+        raise CannotFit(
+            f"A fit is looked for in up to {MOST_BLOCKS} blocks and {MOST_LINES} moves, and this has more."
+        )
     _check(plan, wish)
     if _is_so(plan, wish):
         return Fits((Fit(text, plan, ("nothing: it is so already",), (), 0.0, feel(plan, plan)),))
@@ -140,15 +142,22 @@ def _is_so(plan: Plan, wish: Wish) -> bool:
 
 def _now(plan: Plan, figure: Time) -> int:
     timeline = plan.timeline
-    return {"total": timeline.total_s, "work": timeline.work_s, "rest": timeline.rest_s, "hard": plan.sums.hard_s}[
-        figure
-    ]
+    return {
+        "total": timeline.total_s,
+        "work": timeline.work_s,
+        "rest": timeline.rest_s,
+        "hard": plan.sums.hard_s,
+    }[figure]
 
 
 def _all(plan: Plan, gives: frozenset[Give], library: Library) -> list[list[Variation]]:
     turnable = knobs(plan.session, plan.reading.blocks, gives)
     blocks = plan.session.blocks
-    return [list(variations(at, blocks[at], turnable[at], library)) for at in range(len(blocks)) if turnable[at]]
+    return [
+        list(variations(at, blocks[at], turnable[at], library))
+        for at in range(len(blocks))
+        if turnable[at]
+    ]
 
 
 def of_use(figure: Goal) -> tuple[Give, ...]:
@@ -212,12 +221,16 @@ def _reached(plan: Plan, wish: Wish, library: Library) -> str:
     figure = wish.figure
     now = _now(plan, figure)
     changes = (getattr(one.change, figure) for block in blocks for one in block)
-    reached = min((now, *(now + change for change in changes)), key=lambda value: abs(value - wish.seconds))
+    reached = min(
+        (now, *(now + change for change in changes)), key=lambda value: abs(value - wish.seconds)
+    )
     return f"the nearest that can be reached is {clock(reached)}"
 
 
 def _nearest_ratio(plan: Plan, to: tuple[float, float], blocks: list[list[Variation]]) -> str:
     work, rest = plan.sums.ratio
-    changed = [(work + one.change.work, rest + one.change.rest) for block in blocks for one in block]
+    changed = [
+        (work + one.change.work, rest + one.change.rest) for block in blocks for one in block
+    ]
     tried = [(work, rest), *(pair for pair in changed if min(pair) > 0)]
     return ratio(*min(tried, key=lambda pair: abs(pair[0] / pair[1] - to[0] / to[1])))

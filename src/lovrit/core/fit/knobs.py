@@ -14,7 +14,9 @@ from lovrit.core.session.reader import BlockPlace
 from lovrit.core.session.session import Session
 from lovrit.core.slate.line import Line
 
-Give = Literal["rounds", "work", "rest", "breaks", "stations", "warm-up", "cool-down", "reps", "effort"]
+Give = Literal[
+    "rounds", "work", "rest", "breaks", "stations", "warm-up", "cool-down", "reps", "effort"
+]
 GIVES: tuple[Give, ...] = get_args(Give)
 SCALES = (50, 60, 70, 75, 80, 90, 110, 120, 125, 150)
 EFFORTS = (6.0, 7.0, 7.5, 8.0, 8.5)
@@ -43,13 +45,19 @@ class Knob:
     put: Callable[[Block, float], Block]
 
 
-def knobs(session: Session, places: tuple[BlockPlace, ...], gives: frozenset[Give]) -> list[list[Knob]]:
+def knobs(
+    session: Session, places: tuple[BlockPlace, ...], gives: frozenset[Give]
+) -> list[list[Knob]]:
     """The knobs of each block that may be turned."""
     work = [at for at, block in enumerate(session.blocks) if block.works]
     found = []
     for at, (block, place) in enumerate(zip(session.blocks, places, strict=True)):
-        when: Give = "warm-up" if not work or at < work[0] else "cool-down" if at > work[-1] else "breaks"
-        found.append([knob for knob in _knobs(at, block, place, when) if knob.give in gives and knob.turns])
+        when: Give = (
+            "warm-up" if not work or at < work[0] else "cool-down" if at > work[-1] else "breaks"
+        )
+        found.append(
+            [knob for knob in _knobs(at, block, place, when) if knob.give in gives and knob.turns]
+        )
     return found
 
 
@@ -67,7 +75,9 @@ def _knobs(at: int, block: Block, place: BlockPlace, when: Give) -> Iterator[Kno
         yield _effort(at, block, place, EFFORTS)
 
 
-def _figure(at: int, figure: str, now: float, give: Give, values: Callable[[int], list[int]]) -> Knob:
+def _figure(
+    at: int, figure: str, now: float, give: Give, values: Callable[[int], list[int]]
+) -> Knob:
     turns = tuple(_turn(at, figure, now, value) for value in values(round(now)) if value != now)
     return Knob(at, figure, give, now, turns, _put(figure))
 
@@ -111,7 +121,11 @@ def counts(now: int) -> list[int]:
 def seconds(now: int) -> list[int]:
     """Steps of five seconds, of fifteen above two minutes, from half to twice the present figure."""
     low, high = max(5, now // 2), max(30, now * 2)
-    return [value for value in range(5, high + 1, 5) if value >= low and (value <= 120 or value % 15 == 0)]
+    return [
+        value
+        for value in range(5, high + 1, 5)
+        if value >= low and (value <= 120 or value % 15 == 0)
+    ]
 
 
 def pauses(now: int) -> list[int]:
@@ -129,10 +143,15 @@ def _total(at: int, block: Block, now: float, when: Give) -> Knob:
     give: Give = "work"
     values = [value for value in range(60, int(now * 2) + 1, 30) if value >= now / 2]
     if not block.works:
-        give, values = ("breaks", pauses(round(now))) if block.is_pause else (when, halves(round(now)))
+        give, values = (
+            ("breaks", pauses(round(now))) if block.is_pause else (when, halves(round(now)))
+        )
     elif block.in_turns:
         turns = counts(max(1, round(now) // block.turn_s))
-        give, values = "rounds", [block.turn_s * nth for nth in turns if _holds(block, block.turn_s * nth)]
+        give, values = (
+            "rounds",
+            [block.turn_s * nth for nth in turns if _holds(block, block.turn_s * nth)],
+        )
     every = tuple(_length(at, block, now, value) for value in values if value != now)
     return Knob(at, "total", give, now, every, _put("total"))
 
@@ -161,11 +180,25 @@ def _stations(at: int, block: Block) -> Knob:
 
     def turn(left: int) -> Setting:
         gone = [line.name for line in block.moves[left:]]
-        edits = tuple(LineEdit(what="remove", block=at, move=nth) for nth in range(now - 1, left - 1, -1))
-        return Setting(left, edits, f"{now} → {left} stations, without {' and '.join(gone)}", far(now, left) + 0.5)
+        edits = tuple(
+            LineEdit(what="remove", block=at, move=nth) for nth in range(now - 1, left - 1, -1)
+        )
+        return Setting(
+            left,
+            edits,
+            f"{now} → {left} stations, without {' and '.join(gone)}",
+            far(now, left) + 0.5,
+        )
 
     turns = tuple(turn(left) for left in range(2, now))
-    return Knob(at, "stations", "stations", now, turns, lambda one, left: one.but(moves=one.moves[: int(left)]))
+    return Knob(
+        at,
+        "stations",
+        "stations",
+        now,
+        turns,
+        lambda one, left: one.but(moves=one.moves[: int(left)]),
+    )
 
 
 def _reps(block: Block) -> list[float]:
@@ -178,7 +211,9 @@ def _rep_share(at: int, block: Block) -> Knob:
 
     def turn(share: int) -> Setting:
         scaled = {nth: _scaled(line, share) for nth, line in enumerate(block.moves)}
-        edits = tuple(SetAmount(block=at, move=nth, value=reps) for nth, reps in scaled.items() if reps)
+        edits = tuple(
+            SetAmount(block=at, move=nth, value=reps) for nth, reps in scaled.items() if reps
+        )
         return Setting(share, edits, f"reps to {share} in 100", far(100, share) + 0.1)
 
     def put(one: Block, share: float) -> Block:
@@ -207,14 +242,22 @@ def _effort(at: int, block: Block, place: BlockPlace, values: tuple[float, ...])
     """The most that a block asks for: brought down however its efforts are written, up where it is one figure."""
     now = max(effort.high for effort in block.efforts)
     turns = tuple(
-        _asking(at, now, value) for value in values if value < now or (value > now and "effort" in place.figures)
+        _asking(at, now, value)
+        for value in values
+        if value < now or (value > now and "effort" in place.figures)
     )
     return Knob(at, "effort", "effort", now, turns, put_effort)
 
 
 def _asking(at: int, now: float, value: float) -> Setting:
-    edit: Edit = Ease(block=at, most=value) if value < now else SetFigure(block=at, figure="effort", value=value)
-    return Setting(value, (edit,), f"effort {number(now)} → {number(value)}", 1 + abs(now - value) / 2)
+    edit: Edit = (
+        Ease(block=at, most=value)
+        if value < now
+        else SetFigure(block=at, figure="effort", value=value)
+    )
+    return Setting(
+        value, (edit,), f"effort {number(now)} → {number(value)}", 1 + abs(now - value) / 2
+    )
 
 
 def put_effort(block: Block, value: float) -> Block:
@@ -222,10 +265,16 @@ def put_effort(block: Block, value: float) -> Block:
     now = max(effort.high for effort in block.efforts)
     if value > now:
         return block.but(efforts=(Effort(low=value, high=value),))
-    return block.but(efforts=tuple(Effort(low=min(one.low, value), high=min(one.high, value)) for one in block.efforts))
+    return block.but(
+        efforts=tuple(
+            Effort(low=min(one.low, value), high=min(one.high, value)) for one in block.efforts
+        )
+    )
 
 
-def efforts_to(session: Session, places: tuple[BlockPlace, ...], to: float) -> list[tuple[Knob, Setting]]:
+def efforts_to(
+    session: Session, places: tuple[BlockPlace, ...], to: float
+) -> list[tuple[Knob, Setting]]:
     """Every block that can be asked for just so much, with the turn that does it."""
     asked = [
         _effort(at, block, place, (to,))

@@ -92,10 +92,15 @@ def _in_two(blocks: list[list[Variation]], figure: int, missing: int) -> Iterabl
         yield from _pairs(nearest[left].values(), nearest[right], figure, missing)
 
 
-def _in_three(blocks: list[list[Variation]], figure: int, missing: int, kept: _Kept) -> Iterable[Combination]:
+def _in_three(
+    blocks: list[list[Variation]], figure: int, missing: int, kept: _Kept
+) -> Iterable[Combination]:
     """Hits in three blocks, a figure in each, that are nearer than what is kept; a figure costs one at least."""
     nearest = [_nearest(block, figure) for block in blocks]
-    singles = [sorted((v for v in block.values() if len(v.turned) == 1), key=lambda v: v.cost) for block in nearest]
+    singles = [
+        sorted((v for v in block.values() if len(v.turned) == 1), key=lambda v: v.cost)
+        for block in nearest
+    ]
     costs = [[one.cost for one in block] for block in singles]
     for first, second, third in combinations(range(len(blocks)), 3):
         for one in singles[first][: bisect_right(costs[first], kept.limit - 2 * LEAST_COST)]:
@@ -121,7 +126,9 @@ def _nearest(block: list[Variation], figure: int) -> Nearest:
     return found
 
 
-def _pairs(one: Iterable[Variation], other: Nearest, figure: int, missing: int) -> Iterable[Combination]:
+def _pairs(
+    one: Iterable[Variation], other: Nearest, figure: int, missing: int
+) -> Iterable[Combination]:
     for first in one:
         for turned in FEW:
             if len(first.turned) + turned > MOST_FIGURES:
@@ -131,7 +138,9 @@ def _pairs(one: Iterable[Variation], other: Nearest, figure: int, missing: int) 
                 yield first, second
 
 
-def by_ratio(plan: Plan, blocks: list[list[Variation]], to: tuple[float, float]) -> list[Combination]:
+def by_ratio(
+    plan: Plan, blocks: list[list[Variation]], to: tuple[float, float]
+) -> list[Combination]:
     """The nearest combinations after which work to rest reads as it must: one or two figures, in the blocks whose rest
     is written.
     """

@@ -34,7 +34,9 @@ class Stay(Value):
         """
         left = self.slot_s - self.besides_s
         if left < 60:
-            raise CannotFit(f"In at {self.come}, out at {self.leave}: {clock(max(0, left))} is left for the session.")
+            raise CannotFit(
+                f"In at {self.come}, out at {self.leave}: {clock(max(0, left))} is left for the session."
+            )
         return left
 
 
@@ -52,9 +54,13 @@ def in_slot(text: str, stay: Stay) -> str:
         headers["setup"] = clock(stay.besides_s)
     lines = text.split("\n")
     for key, value in reversed(headers.items()):
-        at = next((nth for nth, line in enumerate(lines) if line.lower().startswith(f"{key}:")), None)
+        at = next(
+            (nth for nth, line in enumerate(lines) if line.lower().startswith(f"{key}:")), None
+        )
         if at is None:
-            titled = next((nth + 1 for nth, line in enumerate(lines) if line.lower().startswith("title:")), 0)
+            titled = next(
+                (nth + 1 for nth, line in enumerate(lines) if line.lower().startswith("title:")), 0
+            )
             lines.insert(titled, f"{key}: {value}")
         else:
             comment = lines[at].partition("#")

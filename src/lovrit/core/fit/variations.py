@@ -26,11 +26,15 @@ class Change(NamedTuple):
 
     def less(self, other: "Change") -> "Change":
         """What is between the two."""
-        return Change(self[0] - other[0], self[1] - other[1], self[2] - other[2], self[3] - other[3])
+        return Change(
+            self[0] - other[0], self[1] - other[1], self[2] - other[2], self[3] - other[3]
+        )
 
     def plus(self, other: "Change") -> "Change":
         """Both together."""
-        return Change(self[0] + other[0], self[1] + other[1], self[2] + other[2], self[3] + other[3])
+        return Change(
+            self[0] + other[0], self[1] + other[1], self[2] + other[2], self[3] + other[3]
+        )
 
 
 @dataclass(frozen=True)
@@ -53,7 +57,9 @@ def seconds_of(block: Block, library: Library) -> Change:
     return Change(sum(phases.values()), phases["work"], phases["rest"], hard)
 
 
-def variations(at: int, block: Block, turnable: list[Knob], library: Library) -> Iterator[Variation]:
+def variations(
+    at: int, block: Block, turnable: list[Knob], library: Library
+) -> Iterator[Variation]:
     """The block with every one, and with every two, of its knobs turned every way."""
     now = seconds_of(block, library)
     measure = _Linear(block, library) if _linear(block) else _Unrolled(block, library)
@@ -136,4 +142,8 @@ class _Linear:
         """The block with every time a second, so that its steps count themselves."""
         unit = self.block.with_pairs((UNIT,)).but(moves=self.block.moves[:stations], lead_in_s=0)
         unit = unit.with_figure(self.times, times)
-        return unit.with_figure(self.pause, 1) if unit.between and unit.between.seconds is not None else unit
+        return (
+            unit.with_figure(self.pause, 1)
+            if unit.between and unit.between.seconds is not None
+            else unit
+        )

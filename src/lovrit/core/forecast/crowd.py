@@ -70,13 +70,17 @@ def finishes(block: ForTime, library: Library, group: Group, seed: int = 1) -> F
     return Finish(round(first), round(middle), round(last), round(last - first), round(capped, 1))
 
 
-def rounds_of(block: Amrap, library: Library, group: Group, seed: int = 1) -> tuple[int, int, int] | None:
+def rounds_of(
+    block: Amrap, library: Library, group: Group, seed: int = 1
+) -> tuple[int, int, int] | None:
     """Whole rounds of the last, the middle and the first of a group."""
     lengths = np.cumsum(np.fromiter(_until(block, library), float))
     if not len(lengths) or not group:
         return None
     evening = _middle_evening(group, library, seed)
-    ranked = sorted(int(np.searchsorted(lengths, block.total_s / factor, "right")) for factor in evening)
+    ranked = sorted(
+        int(np.searchsorted(lengths, block.total_s / factor, "right")) for factor in evening
+    )
     return ranked[0], ranked[len(ranked) // 2], ranked[-1]
 
 
@@ -118,7 +122,9 @@ def on_foot(move: str, library: Library) -> bool:
     return found is not None and found.name in ON_FOOT
 
 
-def distance(metres: float, move: str, library: Library, group: Group, seed: int = 1) -> tuple[int, int, int] | None:
+def distance(
+    metres: float, move: str, library: Library, group: Group, seed: int = 1
+) -> tuple[int, int, int] | None:
     """Seconds that the first, the middle and the last of a group take for a distance.
 
     A pace of their own over 100 m counts on foot alone; the others are drawn round the library's.
@@ -128,6 +134,8 @@ def distance(metres: float, move: str, library: Library, group: Group, seed: int
     afoot = on_foot(move, library)
     own = [metres / 100 * one.pace_100_s for one in group if afoot and one.pace_100_s]
     drawn = [one for one in group if not (afoot and one.pace_100_s)]
-    others = [metres * library.metre_s(move) * factor for factor in _middle_evening(drawn, library, seed)]
+    others = [
+        metres * library.metre_s(move) * factor for factor in _middle_evening(drawn, library, seed)
+    ]
     times = sorted(own + others)
     return round(times[0]), round(times[len(times) // 2]), round(times[-1])

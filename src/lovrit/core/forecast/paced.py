@@ -53,12 +53,18 @@ def paced_said(block: Block, told: Paced) -> str:
         return f"Nobody of {told.people} has a pace {name} of their own yet."
     said = []
     if told.metres:
-        said.append(f"{clock(work)} is {told.metres[0]} m for the slowest of them, {told.metres[1]} m for the quickest")
+        said.append(
+            f"{clock(work)} is {told.metres[0]} m for the slowest of them, {told.metres[1]} m for the quickest"
+        )
     if told.seconds:
         said.append(f"{number(over)} m take {clock(told.seconds[0])} to {clock(told.seconds[1])}")
     if told.cadence:
         said.append(f"{_range(*told.cadence)} a minute")
-    whose = "everyone’s own" if told.have == told.people else f"{told.have} of {told.people} have theirs"
+    whose = (
+        "everyone’s own"
+        if told.have == told.people
+        else f"{told.have} of {told.people} have theirs"
+    )
     return f"Pace {name}, {whose}: {', '.join(said)}." if said else f"Pace {name}: {whose}."
 
 

@@ -60,6 +60,10 @@ def step(body: Body, state: BodyState, demand: float, seconds: float) -> BodySta
 
 def beats(body: Body, state: BodyState) -> float:
     """Beats a minute in a state, softly held under the highest."""
-    x = body.rest + (body.highest - body.rest) * ((1 - body.w) * state.h + body.w * state.s) + state.d
+    x = (
+        body.rest
+        + (body.highest - body.rest) * ((1 - body.w) * state.h + body.w * state.s)
+        + state.d
+    )
     z = max(0.0, x - (body.highest - body.cap))
     return x - z * z / (z + body.cap) if z else x

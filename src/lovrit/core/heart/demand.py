@@ -30,7 +30,9 @@ def at_reserve(person: Person, share: float) -> float:
     return person.rest_hr + share * (person.max_hr - person.rest_hr)
 
 
-def corridor(person: Person, effort: float | None, target: Heart | None = None) -> tuple[float, float] | None:
+def corridor(
+    person: Person, effort: float | None, target: Heart | None = None
+) -> tuple[float, float] | None:
     """Lowest and highest beats a minute that a work asks of a person; None where the heart can't steer.
 
     A written target comes first; otherwise the beats from two

@@ -19,7 +19,21 @@ from lovrit.core.values import Value, checked
 TORSO, HEAD, UPPER, FORE, THIGH, SHIN, FOOT = 0.30, 0.07, 0.19, 0.17, 0.245, 0.245, 0.09
 SHOULDER = 0.93
 Angle = Annotated[float, Field(ge=-360, le=360)]
-What = Literal["bell", "bar", "ball", "band", "rings", "bench", "box", "bag", "plate", "rope", "wall", "rail", "seat"]
+What = Literal[
+    "bell",
+    "bar",
+    "ball",
+    "band",
+    "rings",
+    "bench",
+    "box",
+    "bag",
+    "plate",
+    "rope",
+    "wall",
+    "rail",
+    "seat",
+]
 
 
 class Pose(Value):
@@ -99,10 +113,17 @@ def figure(pose: Pose) -> Posture:
     head = _from(neck, pose.torso if pose.head is None else pose.head, HEAD * 1.25)
     arms = [pose.arms[at : at + 2] for at in range(0, len(pose.arms), 2)]
     legs = [pose.legs[at : at + 2] for at in range(0, len(pose.legs), 2)]
-    limbs = [Limb(_leg(hip, thigh, shin, pose.feet), nth > 0) for nth, (thigh, shin) in enumerate(legs)]
-    limbs += [Limb(_chain(shoulder, ((up, UPPER), (fore, FORE))), nth > 0) for nth, (up, fore) in enumerate(arms)]
+    limbs = [
+        Limb(_leg(hip, thigh, shin, pose.feet), nth > 0) for nth, (thigh, shin) in enumerate(legs)
+    ]
+    limbs += [
+        Limb(_chain(shoulder, ((up, UPPER), (fore, FORE))), nth > 0)
+        for nth, (up, fore) in enumerate(arms)
+    ]
     limbs.append(Limb((hip, neck), False))
-    return _on_the_floor(limbs, head, [limb.joints[-1] for limb in limbs[len(legs) : -1]], pose.lift)
+    return _on_the_floor(
+        limbs, head, [limb.joints[-1] for limb in limbs[len(legs) : -1]], pose.lift
+    )
 
 
 def _on_the_floor(limbs: list[Limb], head: Point, hands: list[Point], lift: float) -> Posture:

@@ -9,11 +9,17 @@ from lovrit.core.moves.move import Impact, Move, Pattern
 from lovrit.core.moves.names import key_of
 
 LANDS = re.compile(r"\b(jump|hop|bound|leap|skip|sprint|plyo\w*|burpee|double under|jack)\w*\b")
-OVERHEAD = re.compile(r"\b(overhead|snatch|jerk|handstand|shoulder press|push press|strict press|muscle up|thruster)\b")
-SKILL = re.compile(r"\b(clean|snatch|jerk|handstand|muscle up|kipping|rope climb|pistol|planche|lever)\b")
+OVERHEAD = re.compile(
+    r"\b(overhead|snatch|jerk|handstand|shoulder press|push press|strict press|muscle up|thruster)\b"
+)
+SKILL = re.compile(
+    r"\b(clean|snatch|jerk|handstand|muscle up|kipping|rope climb|pistol|planche|lever)\b"
+)
 HANGS = re.compile(r"\b(hang|hanging|bar hold|climb|ring)\b")
 WATER = re.compile(r"\b(swim|water|underwater|apnea|breaststroke|backstroke|crawl stroke)\w*\b")
-FLOOR = re.compile(r"\b(lying|prone|supine|floor|plank|crunch|sit up|crawl|burpee|push up|bridge|roll)\b")
+FLOOR = re.compile(
+    r"\b(lying|prone|supine|floor|plank|crunch|sit up|crawl|burpee|push up|bridge|roll)\b"
+)
 BREATH = re.compile(r"\b(breath held|breath hold|under water|underwater|apnea)\b")
 # the last word of a name mostly says what kind of move it is
 SAYS: tuple[tuple[str, Pattern], ...] = (
@@ -103,13 +109,21 @@ def nearest(name: str, library: Library) -> tuple[str, ...]:
 
 
 def _landing(said: Guess, library: Library) -> list[str]:
-    return [move.name for move in library.moves if (move.impact == "high") == (said.impact == "high")]
+    return [
+        move.name for move in library.moves if (move.impact == "high") == (said.impact == "high")
+    ]
 
 
 def _alike(said: Guess, library: Library) -> list[str]:
     high = said.impact == "high"
-    return [move.name for move in library.moves if _is_like(move, said) and (move.impact == "high") == high]
+    return [
+        move.name
+        for move in library.moves
+        if _is_like(move, said) and (move.impact == "high") == high
+    ]
 
 
 def _is_like(move: Move, said: Guess) -> bool:
-    return move.pattern == said.pattern and move.overhead == said.overhead and move.skill == said.skill
+    return (
+        move.pattern == said.pattern and move.overhead == said.overhead and move.skill == said.skill
+    )

@@ -48,7 +48,9 @@ class Library(Value):
         return self._known[name]
 
     def _found(self, key: str) -> tuple[Move | None, str]:
-        plain = self._by_key.get(key) or self._by_key.get(key.removeprefix("hold ").removesuffix(" hold"))
+        plain = self._by_key.get(key) or self._by_key.get(
+            key.removeprefix("hold ").removesuffix(" hold")
+        )
         if plain:
             return plain, ""
         kitted = without_kit(key)
@@ -59,7 +61,11 @@ class Library(Value):
         for nth in range(len(words) - 1, 0, -1):
             move = self._by_key.get(" ".join(words[:nth]))
             rest = " ".join(words[nth:])
-            way = next((way for way in (*move.easier, *move.harder) if key_of(way) == rest), None) if move else None
+            way = (
+                next((way for way in (*move.easier, *move.harder) if key_of(way) == rest), None)
+                if move
+                else None
+            )
             if move and way:
                 return move, way
         return None, ""
@@ -92,7 +98,9 @@ class Library(Value):
 
     def with_own(self, own: Iterable[Move]) -> "Library":
         """This library with a club's own moves; one of the same name takes the shipped one's place."""
-        named = {key_of(move.name): move for move in self.moves} | {key_of(move.name): move for move in own}
+        named = {key_of(move.name): move for move in self.moves} | {
+            key_of(move.name): move for move in own
+        }
         return Library(moves=tuple(named.values()), pace=self.pace, rests_on=self.rests_on)
 
     def at_pace(self, pace: float, rests_on: int) -> "Library":
@@ -108,7 +116,9 @@ class Library(Value):
 def shipped() -> Library:
     """The library that ships with Lovrit."""
     text = files("lovrit.core.moves").joinpath("moves.toml").read_text("utf-8")
-    return Library(moves=tuple(Move(name=name, **_plain(fields)) for name, fields in _read(text).items()))
+    return Library(
+        moves=tuple(Move(name=name, **_plain(fields)) for name, fields in _read(text).items())
+    )
 
 
 def _read(text: str) -> dict[str, Any]:
@@ -129,7 +139,9 @@ def _read(text: str) -> dict[str, Any]:
 
 def _plain(fields: dict[str, Any]) -> dict[str, Any]:
     """Our own data as a move has it; a test holds it against the schema, so that no start has to."""
-    return {field: tuple(value) if isinstance(value, list) else value for field, value in fields.items()}
+    return {
+        field: tuple(value) if isinstance(value, list) else value for field, value in fields.items()
+    }
 
 
 def schema() -> dict[str, Any]:

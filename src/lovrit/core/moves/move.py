@@ -9,7 +9,16 @@ from lovrit.core.values import Value
 
 Pattern = Literal["squat", "hinge", "lunge", "push", "pull", "carry", "brace", "gait"]
 Impact = Literal["none", "low", "high"]
-PATTERNS: tuple[Pattern, ...] = ("squat", "hinge", "lunge", "push", "pull", "carry", "brace", "gait")
+PATTERNS: tuple[Pattern, ...] = (
+    "squat",
+    "hinge",
+    "lunge",
+    "push",
+    "pull",
+    "carry",
+    "brace",
+    "gait",
+)
 Name = Annotated[str, Field(min_length=1, max_length=80)]
 Sentence = Annotated[str, Field(max_length=300)]
 

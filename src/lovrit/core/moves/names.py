@@ -31,7 +31,14 @@ ENDINGS = (("sses", "ss"), ("ches", "ch"), ("shes", "sh"), ("xes", "x"), ("ies",
 KEPT = frozenset({"ss", "us", "is"})  # press, cross, biceps keeps its s below
 WHOLE = frozenset({"biceps", "triceps", "toes"})
 # free weights that one move is done with as well as another; a word of machines or walls names another move
-WEIGHTS = {"bell": "bell", "bar": "bar", "plate": "plate", "bag": "bag", "sandbag": "bag", "ball": "ball"}
+WEIGHTS = {
+    "bell": "bell",
+    "bar": "bar",
+    "plate": "plate",
+    "bag": "bag",
+    "sandbag": "bag",
+    "ball": "ball",
+}
 FREE = frozenset(WEIGHTS.values())
 
 

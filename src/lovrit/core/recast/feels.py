@@ -35,7 +35,9 @@ def _shifted(given: Given, by: int, share: float, change: Callable[[Line], Line]
         fields["moves"] = tuple(_share(line, share, given.library) for line in lines)
     made = block.with_pairs(tuple(_tilted(pair, by) for pair in block.pairs)).but(**fields)
     if made == block:
-        raise CannotRecast(f"There is nothing in this block to make {'harder' if by > 0 else 'gentler'}.")
+        raise CannotRecast(
+            f"There is nothing in this block to make {'harder' if by > 0 else 'gentler'}."
+        )
     return made
 
 
@@ -84,7 +86,8 @@ def home(given: Given) -> Block:
         return move.no_kit if move and move.needs_kit and move.no_kit else task.name
 
     lines = tuple(
-        _renamed(line, name, kit=(), load=None, alternatives=(), harder=(), easier=()) for line in given.lines
+        _renamed(line, name, kit=(), load=None, alternatives=(), harder=(), easier=())
+        for line in given.lines
     )
     if lines == given.lines:
         raise CannotRecast("This block needs no kit as it is.")

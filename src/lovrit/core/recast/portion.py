@@ -52,5 +52,7 @@ def _amount(task: Task, seconds: float, library: Library) -> Amount:
         return Amount(values=(float(_round(min(share, move.fresh), "s")),), unit="s")
     if move and move.counted == "m":
         return Amount(values=(float(_round(share / library.metre_s(task.name), "m")),), unit="m")
-    reps = next((n for n in range(1, MOST_REPS) if reps_s(task.name, n + 1, library) > share), MOST_REPS)
+    reps = next(
+        (n for n in range(1, MOST_REPS) if reps_s(task.name, n + 1, library) > share), MOST_REPS
+    )
     return Amount(values=(float(_round(reps, "reps")),))

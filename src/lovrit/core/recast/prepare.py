@@ -43,7 +43,15 @@ def warm_up(plan: Plan, library: Library) -> str | None:
     light = list(_light(plan.session, library))[:MOST_LINES]
     if room < LONG_S:
         return "\n".join([f"warm-up {clock(room)} at 3", *(f"  {name}" for name in light)])
-    return "\n".join([*_rounds(light, room - REHEARSAL_S, library), "", *_rehearsal(plan.session), "", "rest 1:00"])
+    return "\n".join(
+        [
+            *_rounds(light, room - REHEARSAL_S, library),
+            "",
+            *_rehearsal(plan.session),
+            "",
+            "rest 1:00",
+        ]
+    )
 
 
 def _rounds(light: list[str], cap: int, library: Library) -> list[str]:

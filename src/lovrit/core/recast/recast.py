@@ -80,7 +80,9 @@ def recast(text: str, plan: Plan, at: int, to: str, library: Library) -> Recast:
     if not block.works:
         raise CannotRecast("A steady block or a rest has nothing in it to recast.")
     if len(block.moves) > MOST_LINES:
-        raise CannotRecast(f"A block of up to {MOST_LINES} lines is recast, and this one has {len(block.moves)}.")
+        raise CannotRecast(
+            f"A block of up to {MOST_LINES} lines is recast, and this one has {len(block.moves)}."
+        )
     made = MAKERS[to](Given(block, laid, library))
     edit = ReplaceBlock(block=at, text="\n".join(block_lines(made)))
     slate = apply_edit(text, edit)
@@ -88,7 +90,9 @@ def recast(text: str, plan: Plan, at: int, to: str, library: Library) -> Recast:
     if after.problems or len(after.timeline.blocks) != len(plan.timeline.blocks):
         raise CannotRecast("This block can't be made into that.")
     one, two = figures(block, laid, library), figures(made, after.timeline.blocks[at], library)
-    return Recast(to, slate, edit, made, tuple(_changes(one, two)), one, two, _why(block, made, one, two))
+    return Recast(
+        to, slate, edit, made, tuple(_changes(one, two)), one, two, _why(block, made, one, two)
+    )
 
 
 def offers(plan: Plan, at: int, text: str, library: Library) -> list[Recast]:
@@ -153,7 +157,11 @@ def _why(old: Block, new: Block, before: Figures, after: Figures) -> str:
 
 
 def _kinder(before: Figures, after: Figures) -> list[str]:
-    said = [f"effort {number(after.effort)} instead of {number(before.effort)}"] if after.effort < before.effort else []
+    said = (
+        [f"effort {number(after.effort)} instead of {number(before.effort)}"]
+        if after.effort < before.effort
+        else []
+    )
     if after.reps < before.reps * 0.95:
         said.append(f"{100 - after.reps * 100 / before.reps:.0f} % fewer reps")
     if after.density < before.density - 0.04:
@@ -163,7 +171,11 @@ def _kinder(before: Figures, after: Figures) -> list[str]:
 
 
 def _tougher(before: Figures, after: Figures) -> list[str]:
-    said = [f"effort {number(after.effort)} instead of {number(before.effort)}"] if after.effort > before.effort else []
+    said = (
+        [f"effort {number(after.effort)} instead of {number(before.effort)}"]
+        if after.effort > before.effort
+        else []
+    )
     if after.reps > before.reps * 1.05 and before.reps:
         said.append(f"{after.reps * 100 / before.reps - 100:.0f} % more reps")
     if after.density > before.density + 0.04:

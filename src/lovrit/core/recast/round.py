@@ -24,7 +24,9 @@ def way_round(task: Task, library: Library, missing: frozenset[str]) -> WayRound
     lacking = tuple(name for name in needed if name in missing)
     if not lacking:
         return None
-    return WayRound(name=task.name, missing=lacking, instead=instead_of(task, move, library, missing))
+    return WayRound(
+        name=task.name, missing=lacking, instead=instead_of(task, move, library, missing)
+    )
 
 
 def instead_of(task: Task, move: Move | None, library: Library, missing: frozenset[str]) -> str:

@@ -20,7 +20,18 @@ from lovrit.core.timeline.interval import LaidBlock
 from lovrit.core.values import LovritError
 
 HALF_A_TURN, ROUND_S = 30, 25
-PAIRS = ((40, 20), (45, 15), (30, 30), (35, 25), (50, 10), (30, 15), (45, 30), (60, 30), (30, 20), (20, 20))
+PAIRS = (
+    (40, 20),
+    (45, 15),
+    (30, 30),
+    (35, 25),
+    (50, 10),
+    (30, 15),
+    (45, 30),
+    (60, 30),
+    (30, 20),
+    (20, 20),
+)
 MOST_BREAK = 180
 MOST_REPEATED = 8.0
 
@@ -63,18 +74,25 @@ class Given:
     def keeps(self, most: float = 10) -> dict[str, Any]:
         """What a block keeps in every structure; no more effort than this one can be done at to its end."""
         first = self.block.efforts[:1]
-        return {"efforts": tuple(Effort(low=min(one.low, most), high=min(one.high, most)) for one in first)}
+        return {
+            "efforts": tuple(
+                Effort(low=min(one.low, most), high=min(one.high, most)) for one in first
+            )
+        }
 
     def counted(self, seconds: float) -> tuple[Line, ...]:
         """Its lines with amounts: as written, or about so many seconds where nothing is."""
         return tuple(
-            line if line_s(line, self.library) else portioned(line, seconds, self.library) for line in self.lines
+            line if line_s(line, self.library) else portioned(line, seconds, self.library)
+            for line in self.lines
         )
 
 
 def every(given: Given) -> Block:
     """A task a minute, each about half full; heavier where the block was for so few that a minute is too short."""
-    moves = tuple(portioned(line, HALF_A_TURN, given.library).but(opens_part=False) for line in given.lines)
+    moves = tuple(
+        portioned(line, HALF_A_TURN, given.library).but(opens_part=False) for line in given.lines
+    )
     return Every(period_s=60, total_s=given.minutes_s, moves=moves, **given.keeps(MOST_REPEATED))
 
 
@@ -85,7 +103,9 @@ def amrap(given: Given) -> Block:
 
 def partners(given: Given) -> Block:
     """The same, in twos: one works a round while the other rests."""
-    return Amrap(total_s=given.total_s, moves=given.counted(ROUND_S), partners=True, **given.keeps())
+    return Amrap(
+        total_s=given.total_s, moves=given.counted(ROUND_S), partners=True, **given.keeps()
+    )
 
 
 def for_time(given: Given) -> Block:
@@ -93,7 +113,9 @@ def for_time(given: Given) -> Block:
     moves = given.counted(ROUND_S)
     likely = Amrap(total_s=given.total_s, moves=moves).rounds(given.library, "likely") or 1
     count = max(1, int(likely * 0.85))
-    return ForTime(rounds=Count(low=count, high=count), cap_s=given.total_s, moves=moves, **given.keeps())
+    return ForTime(
+        rounds=Count(low=count, high=count), cap_s=given.total_s, moves=moves, **given.keeps()
+    )
 
 
 def intervals(given: Given) -> Block:
@@ -111,7 +133,9 @@ def with_breaks(given: Given) -> Block:
     """Rounds of stations with a break between."""
     moves = tuple(plain(line) for line in given.lines)
     count, pair, pause = _in_time(given.total_s, len(moves), breaks=True)
-    return Rotate(rounds=Count(low=count, high=count), pair=pair, break_s=pause, moves=moves, **given.keeps())
+    return Rotate(
+        rounds=Count(low=count, high=count), pair=pair, break_s=pause, moves=moves, **given.keeps()
+    )
 
 
 def _in_time(total_s: int, stations: int, breaks: bool) -> tuple[int, Pair, int | None]:
@@ -123,10 +147,17 @@ def _in_time(total_s: int, stations: int, breaks: bool) -> tuple[int, Pair, int 
             pause = _pause(total_s - whole, count, rest) if breaks and count > 1 else None
             left = abs(total_s - whole - ((count - 1) * (pause - rest) if pause is not None else 0))
             odd = pause is None if breaks else False
-            one = (left + rank + 30 * odd + (0 if not pause else abs(pause - 75) / 30), count, (work, rest), pause)
+            one = (
+                left + rank + 30 * odd + (0 if not pause else abs(pause - 75) / 30),
+                count,
+                (work, rest),
+                pause,
+            )
             best = min(best, one) if best else one
     if best is None:
-        pair = Pair(work=Stretch(seconds=max(5, total_s // stations // 15 * 10)), rest=Stretch(seconds=5))
+        pair = Pair(
+            work=Stretch(seconds=max(5, total_s // stations // 15 * 10)), rest=Stretch(seconds=5)
+        )
         return 1, pair, None
     _, count, (work, rest), pause = best
     return count, Pair(work=Stretch(seconds=work), rest=Stretch(seconds=rest)), pause
@@ -144,7 +175,9 @@ def stay(given: Given) -> Block:
     if not isinstance(block, Rotate) or len(block.moves) < 2:
         raise CannotRecast("Only stations that people rotate through can be made to stay.")
     pair, stations = block.pair, len(block.moves)
-    spare = given.total_s - stations * block.rounds.high * ((pair.work.seconds or 0) + (pair.rest.seconds or 0))
+    spare = given.total_s - stations * block.rounds.high * (
+        (pair.work.seconds or 0) + (pair.rest.seconds or 0)
+    )
     change = spare // (stations - 1) + (pair.rest.seconds or 0)
     made = Sets(sets=block.rounds, pair=pair, moves=block.moves, efforts=block.efforts)
     return made.but(change_s=change // 5 * 5) if spare > 0 else made

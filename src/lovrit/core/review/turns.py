@@ -50,7 +50,9 @@ def works(timeline: Timeline, state: Class) -> list[tuple[Interval, Lap]]:
     return [(interval, lap) for interval, lap in both if interval.phase == "work"]
 
 
-def person_turns(session: Session, timeline: Timeline, state: Class, comer: Comer, trace: Trace) -> list[Turn]:
+def person_turns(
+    session: Session, timeline: Timeline, state: Class, comer: Comer, trace: Trace
+) -> list[Turn]:
     """A person's turns in order."""
     turns = []
     for interval, lap in works(timeline, state):
@@ -83,7 +85,11 @@ def _turn(lap: Lap, target: tuple[float, float] | None, trace: Trace, stopped: b
 
 def _between(trace: Trace, from_ms: int, to_ms: int) -> list[int]:
     """The good readings of a stretch of time; the trace is in order."""
-    return [bpm for _, bpm in trace[bisect_left(trace, (from_ms,)) : bisect_left(trace, (to_ms,))] if good(bpm)]
+    return [
+        bpm
+        for _, bpm in trace[bisect_left(trace, (from_ms,)) : bisect_left(trace, (to_ms,))]
+        if good(bpm)
+    ]
 
 
 def share_in(lap: Lap, target: tuple[float, float], trace: Trace) -> float | None:

@@ -7,7 +7,14 @@ from lovrit.core.run.state import Class
 from lovrit.core.session.session import Session
 from lovrit.core.timeline.interval import Interval, Timeline
 
-UNSAID: dict[str, float] = {"work": 7, "rest": 2, "break": 1.5, "change": 2, "lead-in": 4, "steady": 3}
+UNSAID: dict[str, float] = {
+    "work": 7,
+    "rest": 2,
+    "break": 1.5,
+    "change": 2,
+    "lead-in": 4,
+    "steady": 3,
+}
 STANDING = 0.12
 
 

@@ -71,5 +71,7 @@ def thaw(kept: dict[str, Any]) -> Frozen:
 
 def _block(kept: dict[str, Any]) -> LaidBlock:
     said = kept["forecast"]
-    forecast = said and Forecast(**{name: tuple(three) if three else None for name, three in said.items()})
+    forecast = said and Forecast(
+        **{name: tuple(three) if three else None for name, three in said.items()}
+    )
     return LaidBlock(**{**kept, "forecast": forecast})

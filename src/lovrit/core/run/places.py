@@ -20,7 +20,9 @@ class Whereabouts:
 
     def __init__(self, session: Session, timeline: Timeline, groups: int) -> None:
         self.session, self.timeline, self.groups = session, timeline, groups
-        self._last_of_turn: dict[int, dict[int | None, int]] = {}  # by block: the last work of each of its turns
+        self._last_of_turn: dict[
+            int, dict[int | None, int]
+        ] = {}  # by block: the last work of each of its turns
         for at, one in enumerate(timeline.intervals):
             if one.phase == "work":
                 self._last_of_turn.setdefault(one.block, {})[one.turn] = at
@@ -48,7 +50,11 @@ class Whereabouts:
     def _moves_on(self, nth: int) -> bool:
         """Whether there is a work of another turn later in this interval's block."""
         now = self.timeline.intervals[nth]
-        return any(at > nth for turn, at in self._last_of_turn.get(now.block, {}).items() if turn != now.turn)
+        return any(
+            at > nth
+            for turn, at in self._last_of_turn.get(now.block, {}).items()
+            if turn != now.turn
+        )
 
 
 def _at_stations(block: Block, groups: int, turn: int) -> list[tuple[int, ...]]:
@@ -62,8 +68,12 @@ def _together(block: Block, interval: Interval, groups: int) -> tuple[Stand, ...
     """Everyone does the same: the move of this turn, or all of the block's lines in order."""
     everyone = tuple(range(groups))
     if interval.move is not None and block.moves:
-        return (Stand(station=block.moves[interval.move].name, groups=everyone, side=interval.side),)
+        return (
+            Stand(station=block.moves[interval.move].name, groups=everyone, side=interval.side),
+        )
     if block.moves:
         return tuple(Stand(station=line.name, groups=everyone) for line in block.moves)
-    name = block.name if interval.phase in ("steady", "break") and not block.works else interval.phase
+    name = (
+        block.name if interval.phase in ("steady", "break") and not block.works else interval.phase
+    )
     return (Stand(station=name, groups=everyone),)

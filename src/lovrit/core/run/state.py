@@ -106,7 +106,9 @@ def take(state: Class, event: Event) -> Taken:
     if event.kind in PLACED and event.place is not None and event.place != place_of(here):
         return Taken(here, "The class had moved on by then.")
     after = HAPPENINGS[event.kind](here, event, at_ms)
-    return Taken(after, NOTHING.get(event.kind, "Nothing was changed by it.") if after is here else None)
+    return Taken(
+        after, NOTHING.get(event.kind, "Nothing was changed by it.") if after is here else None
+    )
 
 
 def place_of(state: Class) -> int:
@@ -119,7 +121,11 @@ def _arrived(state: Class, event: Event, at_ms: int) -> Class:
     ahead = event.place == place_of(state) + 1
     if state.phase != "on" or event.kind not in PLACED or not ahead:
         return state
-    left = state.lengths_ms[state.interval] - state.place_ms if state.place_ms >= 0 else -state.place_ms
+    left = (
+        state.lengths_ms[state.interval] - state.place_ms
+        if state.place_ms >= 0
+        else -state.place_ms
+    )
     if left > APART_MS:
         return state
     return _jump(state, max(0, event.place or 0), at_ms)
@@ -139,7 +145,9 @@ def advance(state: Class, now_ms: int) -> Class:
             place += now_ms - since
             return state.with_(interval=interval, place_ms=place, since_ms=now_ms, laps=tuple(laps))
         interval, place, since = interval + 1, 0, ends_ms
-    return state.with_(phase="over", interval=interval, place_ms=0, since_ms=since, over_ms=since, laps=tuple(laps))
+    return state.with_(
+        phase="over", interval=interval, place_ms=0, since_ms=since, over_ms=since, laps=tuple(laps)
+    )
 
 
 def _lap(laps: list[Lap], interval: int, from_ms: int, to_ms: int) -> None:
@@ -159,7 +167,9 @@ def left_ms(state: Class) -> int:
 def _start(state: Class, _event: Event, at_ms: int) -> Class:
     if state.phase != "ready" or not state.lengths_ms:
         return state
-    return state.with_(phase="on", place_ms=-COUNT_IN_MS, since_ms=at_ms, started_ms=at_ms + COUNT_IN_MS)
+    return state.with_(
+        phase="on", place_ms=-COUNT_IN_MS, since_ms=at_ms, started_ms=at_ms + COUNT_IN_MS
+    )
 
 
 def _hold(state: Class, _event: Event, at_ms: int) -> Class:
@@ -215,7 +225,9 @@ def _goes_on(state: Class, _event: Event, at_ms: int) -> Class:
     """An end that was not meant is taken back, for a minute; the class goes on where it was."""
     if state.phase != "over" or state.ended_from is None or at_ms - state.since_ms > GO_ON_MS:
         return state
-    return state.with_(phase=state.ended_from, over_ms=None, since_ms=at_ms, ended_early=False, ended_from=None)
+    return state.with_(
+        phase=state.ended_from, over_ms=None, since_ms=at_ms, ended_early=False, ended_from=None
+    )
 
 
 def _stops(state: Class, event: Event, at_ms: int) -> Class:
@@ -226,7 +238,9 @@ def _stops(state: Class, event: Event, at_ms: int) -> Class:
 
 
 def _returns(state: Class, event: Event, _at_ms: int) -> Class:
-    return state.with_(stopped={who: at for who, at in state.stopped.items() if who != event.person})
+    return state.with_(
+        stopped={who: at for who, at in state.stopped.items() if who != event.person}
+    )
 
 
 def _mark(state: Class, _event: Event, at_ms: int) -> Class:

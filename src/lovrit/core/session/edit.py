@@ -122,7 +122,9 @@ def _rename(slate: SlateText, edit: ReplaceMove) -> None:
 
 def _amount(slate: SlateText, edit: SetAmount) -> None:
     line = _move_at(slate, edit.block, edit.move)
-    changed, found = AMOUNT.subn(lambda match: match[1] + number(edit.value), slate.lines[line], count=1)
+    changed, found = AMOUNT.subn(
+        lambda match: match[1] + number(edit.value), slate.lines[line], count=1
+    )
     if not found:
         raise CannotEdit("That line begins with no figure.")
     slate.lines[line] = changed

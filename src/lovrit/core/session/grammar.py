@@ -71,7 +71,9 @@ def expected_words(terminals: set[str]) -> tuple[str, ...]:
 
 def _unreadable(text: str, error: UnexpectedInput) -> Unreadable:
     expected = expected_words(_allowed(error))
-    ended = isinstance(error, UnexpectedEOF) or (isinstance(error, UnexpectedToken) and error.token.type == "$END")
+    ended = isinstance(error, UnexpectedEOF) or (
+        isinstance(error, UnexpectedToken) and error.token.type == "$END"
+    )
     column = len(text.rstrip()) + 1 if ended else max(1, error.column)
     found = "" if ended else _word_at(text, column)
     said = f"“{found}” does not belong here" if found else "the line stops too early"

@@ -49,7 +49,9 @@ def read_block(text: str) -> BlockLine:
     for node in nodes:
         option = next((one for one in form.options if one.rule == node.data), None)
         if option is None:
-            raise Unreadable(f"“{OPTIONS[node.data].said}” does not go with this kind of block.", column(node))
+            raise Unreadable(
+                f"“{OPTIONS[node.data].said}” does not go with this kind of block.", column(node)
+            )
         more = option.read(node)
         once(fields, more.fields, node)
         figures += more.figures
@@ -80,7 +82,9 @@ def read_header(text: str) -> HeaderLine:
     shown = figure(str(tree.data), trees(tree)[0], value)
     if tree.data == "slot":
         if not value:
-            raise Unreadable("A slot lasts some time.", column(trees(tree)[0]), ("a time such as 45:00",))
+            raise Unreadable(
+                "A slot lasts some time.", column(trees(tree)[0]), ("a time such as 45:00",)
+            )
         return HeaderLine("slot", Slot(seconds=value), shown)
     return HeaderLine("setup_s", value, shown)
 
@@ -90,14 +94,18 @@ def _date(tree: Node) -> str:
     try:
         return date.fromisoformat(token).isoformat()
     except ValueError:
-        raise Unreadable("There is no such day.", column(token), ("a date such as 2026-11-30",)) from None
+        raise Unreadable(
+            "There is no such day.", column(token), ("a date such as 2026-11-30",)
+        ) from None
 
 
 def _between(tree: Node) -> Slot:
     clocks = tokens(tree, "CLOCK")
     for token in clocks:
         if token.count(":") != 1 or int(token.split(":")[0]) > 23:
-            raise Unreadable("There is no such time of day.", column(token), ("a time of day such as 18:10",))
+            raise Unreadable(
+                "There is no such time of day.", column(token), ("a time of day such as 18:10",)
+            )
     start, end = (read_clock(token) * 60 for token in clocks)
     if start == end:
         raise Unreadable("The slot ends when it begins.", column(clocks[1]))

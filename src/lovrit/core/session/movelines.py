@@ -88,7 +88,12 @@ def _read_mark(node: Node) -> tuple[str, Any]:
             return "breath_held", True
         case "kit":
             return "kit", _kit(trees(node)[0])
-    fields = {"alternative": "alternatives", "harder": "harder", "easier": "easier", "part": "parts"}
+    fields = {
+        "alternative": "alternatives",
+        "harder": "harder",
+        "easier": "easier",
+        "part": "parts",
+    }
     return fields[str(node.data)], _way(trees(node)[0])
 
 
@@ -112,7 +117,9 @@ def _form(node: Node, numbers: list[Token], what: str) -> tuple[AmountForm, tupl
     values = tuple(float(token) for token in numbers)
     if tokens(node, "DASH"):
         if values[0] > values[1]:
-            raise Unreadable(f"The {what} is upside down: write the smaller figure first.", column(numbers[0]))
+            raise Unreadable(
+                f"The {what} is upside down: write the smaller figure first.", column(numbers[0])
+            )
         return "range", values
     return ("standards" if len(values) > 1 else "one"), values
 

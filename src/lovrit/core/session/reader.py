@@ -106,7 +106,13 @@ class _Reader:
             self.offers -= 1
             nearest = nearest_line(text, error.column, error.expected)
         self.problems.append(
-            Problem(line=number, column=error.column, text=error.text, expected=error.expected, nearest=nearest)
+            Problem(
+                line=number,
+                column=error.column,
+                text=error.text,
+                expected=error.expected,
+                nearest=nearest,
+            )
         )
 
     def _header(self, number: int, text: str) -> None:
@@ -118,7 +124,9 @@ class _Reader:
         read = read_header_line(text)
         if read.field in self.headers:
             before = self.headers[read.field].line
-            raise Unreadable(f"“{key}” is already written on line {before}; one of them has to go.", 1)
+            raise Unreadable(
+                f"“{key}” is already written on line {before}; one of them has to go.", 1
+            )
         if self.blocks or (self.open and self.open.read):
             raise Unreadable("Headers come first, above the first block.", 1)
         self.headers[read.field] = HeaderPlace(line=number, figure=read.figure)
@@ -146,14 +154,18 @@ class _Reader:
 
     def _move(self, number: int, text: str) -> None:
         if self.open is None:
-            raise Unreadable("A move stands below a block, and there is none above.", 1, ("warm-up 8:00 at 3",))
+            raise Unreadable(
+                "A move stands below a block, and there is none above.", 1, ("warm-up 8:00 at 3",)
+            )
         move = read_move(f"{text} {self.open.load}" if self.open.load else text)
         block = self.open.read.block if self.open.read else None
         if move is None:
             self._then(number, block)
             return
         if block and block.most_lines is not None and len(self.open.moves) >= block.most_lines:
-            raise Unreadable("Plain intervals have one move at most; for several, write rounds of.", 1)
+            raise Unreadable(
+                "Plain intervals have one move at most; for several, write rounds of.", 1
+            )
         if self.open.then_at:
             move = move.but(opens_part=True)
             self.open.then_at = None
@@ -173,7 +185,9 @@ class _Reader:
         if not block or not block.read:
             return
         if block.then_at:
-            self._problem(block.then_at, Unreadable("“then” stands between two parts of a round.", 1))
+            self._problem(
+                block.then_at, Unreadable("“then” stands between two parts of a round.", 1)
+            )
         value = block.read.block.but(moves=tuple(move for _, move in block.moves))
         try:
             value.check_lines(block.bad_moves)
@@ -182,7 +196,9 @@ class _Reader:
             return
         self.blocks.append(value)
         self.places.append(
-            BlockPlace(line=block.line, moves=tuple(n for n, _ in block.moves), figures=block.read.figures)
+            BlockPlace(
+                line=block.line, moves=tuple(n for n, _ in block.moves), figures=block.read.figures
+            )
         )
 
 

@@ -80,7 +80,9 @@ def _above(place: BlockPlace, most: float) -> list[tuple[int, int]]:
     for name, one in place.figures.items():
         if not name.startswith("effort") or one.value <= most:
             continue
-        begin = place.figures.get(name.removesuffix(" to") + " from") if name.endswith(" to") else None
+        begin = (
+            place.figures.get(name.removesuffix(" to") + " from") if name.endswith(" to") else None
+        )
         if not name.endswith(" from"):
             found.append((begin.start if begin and begin.value >= most else one.start, one.end))
     return found

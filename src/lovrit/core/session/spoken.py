@@ -9,7 +9,10 @@ from typing import NamedTuple
 
 from lovrit.core.slate.problem import Unreadable
 
-MINUTES = (3, 60)  # a bare figure is minutes as a length from three to sixty; anything else is asked
+MINUTES = (
+    3,
+    60,
+)  # a bare figure is minutes as a length from three to sixty; anything else is asked
 SHORTEST_WORK = 5  # below, `3 x 10` and its kin are counts
 
 
@@ -73,7 +76,9 @@ def _every_period(found: Matched) -> Own:
 
 
 def _amrap(found: Matched) -> Own:
-    return Own(f"as many as possible in {_clock(_seconds(found['n'], found['u']))}{found['tail'] or ''}")
+    return Own(
+        f"as many as possible in {_clock(_seconds(found['n'], found['u']))}{found['tail'] or ''}"
+    )
 
 
 def _pair(found: Matched) -> str:
@@ -97,12 +102,16 @@ def _sets(found: Matched) -> Own:
     name, load = (found["name"] or "").strip(), found["load"] or ""
     if not name and load:
         return Own(f"{found['times']} sets of {found['reps']} reps", f"@ {load}")
-    return Own(f"{found['times']} sets of {found['reps']} reps", f"{name}{' @ ' + load if load else ''}")
+    return Own(
+        f"{found['times']} sets of {found['reps']} reps", f"{name}{' @ ' + load if load else ''}"
+    )
 
 
 def _for_time(found: Matched) -> Own:
     cap = f", cap {_clock(_seconds(found['n'], found['u']))}" if found["n"] else ""
-    return Own(f"{found['times'] or 1} rounds for time{cap}" if found["times"] else f"for time{cap}")
+    return Own(
+        f"{found['times'] or 1} rounds for time{cap}" if found["times"] else f"for time{cap}"
+    )
 
 
 def _around(found: Matched) -> Own:
@@ -129,7 +138,9 @@ def _every_period_rounds(found: Matched) -> Own:
     """So often, for so many rounds or so long."""
     if found["rounds"]:
         period = _seconds(found["p"], found["pu"])
-        return Own(f"every {_clock(period)} for {_clock(period * int(found['rounds']))}{found['tail'] or ''}")
+        return Own(
+            f"every {_clock(period)} for {_clock(period * int(found['rounds']))}{found['tail'] or ''}"
+        )
     return _every_period(found)
 
 
@@ -143,19 +154,35 @@ def _bare(found: Matched) -> Own | None:
 
 # words that name a kind of session and say no more: read as a label they would silently be something else
 NOT_STEADY = frozenset({"tempo", "build", "hold", "every", "rest", "as", "for"})
-LONE = ("intervals", "circuit", "finisher", "strength", "chipper", "buy-in", "cash-out", "buy in", "cash out", "emom")
+LONE = (
+    "intervals",
+    "circuit",
+    "finisher",
+    "strength",
+    "chipper",
+    "buy-in",
+    "cash-out",
+    "buy in",
+    "cash out",
+    "emom",
+)
 PAIR = (
     rf"(?P<w>\d+(?::\d\d)?)(?P<wu>{MIN}|{SEC})?\s*(?:on|work)\s*[/,]?\s*"
     rf"(?P<r>\d+(?::\d\d)?)(?P<ru>{MIN}|{SEC})?\s*(?:off|rest)"
 )
-SLASHED = rf"(?P<w>\d+(?::\d\d)?)(?P<wu>{SEC}|{MIN})?\s*/\s*(?P<r>\d+(?::\d\d)?)(?P<ru>{SEC}|{MIN})?"
+SLASHED = (
+    rf"(?P<w>\d+(?::\d\d)?)(?P<wu>{SEC}|{MIN})?\s*/\s*(?P<r>\d+(?::\d\d)?)(?P<ru>{SEC}|{MIN})?"
+)
 X = r"\s*[x×]\s*"
 BARE_CAP = re.compile(r"\bcap (\d+)(?![\d:.]|\s*(?:s|min|'|\"))", re.IGNORECASE)
 BARE_HEADER = re.compile(r"(slot|setup)\s*:\s*(\d+)", re.IGNORECASE)
 SAYINGS: tuple[tuple[re.Pattern[str], Callable[[Matched], Own | None]], ...] = tuple(
     (re.compile(rf"^{pattern}$", re.IGNORECASE), does)
     for pattern, does in (
-        (rf"e(?P<every>\d?)mom(?:{X}(?P<times>\d+)|(?:\s+for)?\s+{LENGTH})(?:\s*min(?:utes?)?)?{TAIL}", _emom),
+        (
+            rf"e(?P<every>\d?)mom(?:{X}(?P<times>\d+)|(?:\s+for)?\s+{LENGTH})(?:\s*min(?:utes?)?)?{TAIL}",
+            _emom,
+        ),
         (rf"{LENGTH}\s+e(?P<every>\d?)(?P<times>)mom{TAIL}", _emom),
         (
             rf"every\s+(?P<every>)minute(?:\s+on\s+the\s+minute)?(?:{X}(?P<times>\d+)|(?:\s+for)?\s+{LENGTH}){TAIL}",
@@ -168,7 +195,10 @@ SAYINGS: tuple[tuple[re.Pattern[str], Callable[[Matched], Own | None]], ...] = t
         ),
         (rf"amrap(?:\s+in|\s+for)?\s+{LENGTH}{TAIL}", _amrap),
         (rf"{LENGTH}\s+amrap{TAIL}", _amrap),
-        (rf"as\s+many(?:\s+(?:rounds|reps|rounds\s+and\s+reps))?\s+as\s+possible\s+in\s+{LENGTH}{TAIL}", _amrap),
+        (
+            rf"as\s+many(?:\s+(?:rounds|reps|rounds\s+and\s+reps))?\s+as\s+possible\s+in\s+{LENGTH}{TAIL}",
+            _amrap,
+        ),
         (rf"{PAIR}{X}(?P<times>\d+){TAIL}", _times),
         (rf"(?P<times>\d+){X}{PAIR}{TAIL}", _times),
         (rf"{PAIR},?\s+(?P<times>\d+)\s+rounds{TAIL}", _rounds),
@@ -198,7 +228,11 @@ def own_form(text: str) -> Own | None:
     written = " ".join(text.split())
     line = _caps(written)
     if line.lower() in LONE:
-        raise Unreadable(f"“{line}” says what kind it is, not how long or how often.", 1, ("every 1:00 for 12:00",))
+        raise Unreadable(
+            f"“{line}” says what kind it is, not how long or how often.",
+            1,
+            ("every 1:00 for 12:00",),
+        )
     for pattern, does in SAYINGS:
         found = pattern.match(line)
         if found:
@@ -223,6 +257,10 @@ def own_header(text: str) -> str | None:
         return None
     number = int(found[2])
     if not MINUTES[0] <= number <= MINUTES[1]:
-        two = f"{found[1].lower()}: {_clock(number)}" if number >= 60 else f"{found[1].lower()}: 0:{number:02}"
+        two = (
+            f"{found[1].lower()}: {_clock(number)}"
+            if number >= 60
+            else f"{found[1].lower()}: 0:{number:02}"
+        )
         raise _asked(text.strip(), f"{found[1].lower()}: {number}:00", two)
     return f"{found[1].lower()}: {number}:00"

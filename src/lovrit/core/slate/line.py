@@ -91,5 +91,9 @@ def reps_of(line: Line) -> float:
     asked = 0.0
     for task in line.tasks:
         if task.amount and task.amount.unit == "reps" and task.amount.values:
-            asked += sum(task.amount.values) / len(task.amount.values) * (2 if task.side == "each" else 1)
+            asked += (
+                sum(task.amount.values)
+                / len(task.amount.values)
+                * (2 if task.side == "each" else 1)
+            )
     return asked

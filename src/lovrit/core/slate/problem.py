@@ -16,6 +16,8 @@ class Problem(Value):
 class Unreadable(LovritError):
     """A line, or a whole text, that can't be read; ``column`` counts from 1."""
 
-    def __init__(self, text: str, column: int = 1, expected: tuple[str, ...] = (), nearest: str | None = None) -> None:
+    def __init__(
+        self, text: str, column: int = 1, expected: tuple[str, ...] = (), nearest: str | None = None
+    ) -> None:
         super().__init__(text)
         self.text, self.column, self.expected, self.nearest = text, column, expected, nearest

@@ -55,11 +55,17 @@ def seconds(node: Node) -> int:
         Unreadable: if they are not whole, or more than twelve hours.
     """
     token = tokens(node, "CLOCK", "NUM")[0]
-    value = float(read_clock(token)) if token.type == "CLOCK" else float(token) * (60 if tokens(node, "MIN") else 1)
+    value = (
+        float(read_clock(token))
+        if token.type == "CLOCK"
+        else float(token) * (60 if tokens(node, "MIN") else 1)
+    )
     if value != int(value):
         raise Unreadable("Times are whole seconds.", column(token), ("a time such as 1:30",))
     if value > MOST_SECONDS:
-        raise Unreadable(f"That is longer than {LONGEST}.", column(token), ("a time up to 12:00:00",))
+        raise Unreadable(
+            f"That is longer than {LONGEST}.", column(token), ("a time up to 12:00:00",)
+        )
     return int(value)
 
 
@@ -71,7 +77,9 @@ def whole(token: Token, what: str, least: int = 1, most: int = MOST_TIMES) -> in
     """
     value = float(token)
     if value != int(value) or not least <= value <= most:
-        raise Unreadable(f"The number of {what} is a whole number from {least} to {most:,}.", column(token))
+        raise Unreadable(
+            f"The number of {what} is a whole number from {least} to {most:,}.", column(token)
+        )
     return int(value)
 
 
@@ -84,7 +92,9 @@ def span(node: Node, what: str) -> tuple[float, float]:
     found = tokens(node, "NUM")
     low, high = float(found[0]), float(found[-1])
     if low > high:
-        raise Unreadable(f"The {what} is upside down: write the smaller figure first.", column(found[0]))
+        raise Unreadable(
+            f"The {what} is upside down: write the smaller figure first.", column(found[0])
+        )
     return low, high
 
 

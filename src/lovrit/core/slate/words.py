@@ -95,4 +95,6 @@ HEADER_WORDS = (
 )
 HEADERS = tuple(one.sample for one in HEADER_WORDS if one.key.endswith("_KEY"))
 # what a mark of a move line begins with, as the editor completes it
-MARK_SAMPLES = tuple(one.sample for one in MARKS if one.sample[0].isalpha() and one.key not in ("THEN", "TIMES"))
+MARK_SAMPLES = tuple(
+    one.sample for one in MARKS if one.sample[0].isalpha() and one.key not in ("THEN", "TIMES")
+)

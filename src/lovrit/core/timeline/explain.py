@@ -52,14 +52,23 @@ def _total(plan: Plan) -> Told:
     lines, blocks = _named(plan, lambda laid: laid.seconds)
     value = minutes(plan.sums.total_s)
     low, high = plan.sums.range_s
-    spread = [f"Between {minutes(low)} and {minutes(high)}, as its blocks go."] if low != high else []
-    return Told(name="In all", value=value, lines=(f"{parts} = {value}", *lines, *spread), blocks=tuple(blocks))
+    spread = (
+        [f"Between {minutes(low)} and {minutes(high)}, as its blocks go."] if low != high else []
+    )
+    return Told(
+        name="In all",
+        value=value,
+        lines=(f"{parts} = {value}", *lines, *spread),
+        blocks=tuple(blocks),
+    )
 
 
 def _work(plan: Plan) -> Told:
     lines, blocks = _named(plan, lambda laid: laid.work_s)
     lines += [line for line in (_by_station(plan), _by_pattern(plan), _sides(plan)) if line]
-    return Told(name="Work", value=minutes(plan.sums.work_s), lines=tuple(lines), blocks=tuple(blocks))
+    return Told(
+        name="Work", value=minutes(plan.sums.work_s), lines=tuple(lines), blocks=tuple(blocks)
+    )
 
 
 def _shares(plan: Plan, name: Callable[[Task], str | None]) -> dict[str, int]:
@@ -77,7 +86,11 @@ def _shares(plan: Plan, name: Callable[[Task], str | None]) -> dict[str, int]:
 
 
 def _listed(what: str, shares: dict[str, int]) -> str:
-    return f"{what}: " + ", ".join(f"{name} {clock(seconds)}" for name, seconds in shares.items()) if shares else ""
+    return (
+        f"{what}: " + ", ".join(f"{name} {clock(seconds)}" for name, seconds in shares.items())
+        if shares
+        else ""
+    )
 
 
 def _by_station(plan: Plan) -> str:
@@ -95,7 +108,11 @@ def _by_pattern(plan: Plan) -> str:
 
 def _sides(plan: Plan) -> str:
     """Whether left and right get the same where sides go by round."""
-    sides = [one.side for one in plan.timeline.intervals if one.phase == "work" and one.side in ("left", "right")]
+    sides = [
+        one.side
+        for one in plan.timeline.intervals
+        if one.phase == "work" and one.side in ("left", "right")
+    ]
     if not sides:
         return ""
     left, right = sides.count("left"), sides.count("right")
@@ -113,7 +130,9 @@ def _breaks(plan: Plan) -> Told:
     breaks = plan.sums.breaks
     lines = [f"{_label(plan, at)}: {' + '.join(map(clock, parts))}" for at, parts in breaks.items()]
     value = minutes(sum(map(sum, breaks.values())))
-    return Told(name="Breaks", value=value, lines=tuple(lines) or ("No breaks.",), blocks=tuple(breaks))
+    return Told(
+        name="Breaks", value=value, lines=tuple(lines) or ("No breaks.",), blocks=tuple(breaks)
+    )
 
 
 def _label(plan: Plan, at: int) -> str:
@@ -127,15 +146,21 @@ def _ratio(plan: Plan) -> Told:
     lines += [f"{one.label}: {clock(one.work_s)} to {clock(one.rest_s)}" for one in laid]
     left_out = [_label(plan, at) for at in plan.sums.ratio_without]
     if left_out:
-        lines.append(f"Left out, since its rest is only what the work leaves over: {', '.join(left_out)}.")
-    return Told(name="Work to rest", value=ratio(work, rest), lines=tuple(lines), blocks=plan.sums.ratio_of)
+        lines.append(
+            f"Left out, since its rest is only what the work leaves over: {', '.join(left_out)}."
+        )
+    return Told(
+        name="Work to rest", value=ratio(work, rest), lines=tuple(lines), blocks=plan.sums.ratio_of
+    )
 
 
 def _hard(plan: Plan) -> Told:
     hard = plan.sums.hard_by_block
     lines = [f"{_label(plan, at)}: {clock(seconds)}" for at, seconds in hard.items()]
     lines.append("Work at effort 8 and more counts as hard.")
-    return Told(name="Hard work", value=minutes(plan.sums.hard_s), lines=tuple(lines), blocks=tuple(hard))
+    return Told(
+        name="Hard work", value=minutes(plan.sums.hard_s), lines=tuple(lines), blocks=tuple(hard)
+    )
 
 
 def _effort(plan: Plan) -> Told:
@@ -187,7 +212,11 @@ def _switches(block: Block, at: int) -> Iterator[Switch]:
     between = block.between
     if between and between.seconds is not None:
         name, _, added = between
-        said = f"let the {name} take the last rest's place" if added else f"add the {name} to the last rest"
+        said = (
+            f"let the {name} take the last rest's place"
+            if added
+            else f"add the {name} to the last rest"
+        )
         yield Switch(said=said, edit=Convention(block=at, what="added", on=not added))
     dropped = block.drops_last_rest
     if dropped is not None:

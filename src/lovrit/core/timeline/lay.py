@@ -56,7 +56,10 @@ def lay_what_fits(session: Session, library: Library) -> Fitting:
         start = intervals[-1].end_s if intervals else 0
         try:
             if len(left_out) >= MOST_LEFT_OUT:
-                raise TooMuch("This block comes after too many that pass a limit, so it was not looked at.", at)
+                raise TooMuch(
+                    "This block comes after too many that pass a limit, so it was not looked at.",
+                    at,
+                )
             taken = _steps(block, library, MOST_INTERVALS - len(intervals), at)
             placed = _place(block, len(kept), start, taken)
             if placed and placed[-1].end_s > MOST_SECONDS:
@@ -67,13 +70,17 @@ def lay_what_fits(session: Session, library: Library) -> Fitting:
         kept.append(at)
         intervals += placed
         blocks.append(_laid(block, start, placed, library))
-    return Fitting(Timeline(blocks=tuple(blocks), intervals=tuple(intervals)), tuple(kept), tuple(left_out))
+    return Fitting(
+        Timeline(blocks=tuple(blocks), intervals=tuple(intervals)), tuple(kept), tuple(left_out)
+    )
 
 
 def _steps(block: Block, library: Library, room: int, at: int) -> list[Step]:
     taken = list(islice(block.unroll(Laying(library)), room + 1))
     if len(taken) > room:
-        raise TooMuch(f"With this block the session has more than {MOST_INTERVALS:,} intervals.", at)
+        raise TooMuch(
+            f"With this block the session has more than {MOST_INTERVALS:,} intervals.", at
+        )
     return taken
 
 
@@ -82,7 +89,11 @@ def _place(block: Block, at: int, start: int, taken: list[Step]) -> list[Interva
     for step in taken:
         station = block.moves[step.move].name if step.move is not None and block.moves else None
         phase, seconds, nth, turn, move, effort, side, beat = step
-        placed.append(Interval(start, start + seconds, phase, at, nth, turn, station, effort, move, side, beat))
+        placed.append(
+            Interval(
+                start, start + seconds, phase, at, nth, turn, station, effort, move, side, beat
+            )
+        )
         start += seconds
     return placed
 
@@ -94,7 +105,10 @@ def _laid(block: Block, start: int, placed: list[Interval], library: Library) ->
     likely = sum(one.seconds for one in placed)
     low, high = likely, likely
     if block.varies:
-        low, high = min(likely, block.seconds(library, "low")), max(likely, block.seconds(library, "high"))
+        low, high = (
+            min(likely, block.seconds(library, "low")),
+            max(likely, block.seconds(library, "high")),
+        )
     return LaidBlock(
         label=block.head,
         kind=block.kind,

@@ -57,12 +57,17 @@ def plan_reading(reading: Reading, library: Library) -> Plan:
     fitting = lay_what_fits(reading.session, library)
     if not fitting.left_out:
         return Plan(reading, fitting.timeline, library)
-    problems = [Problem(line=reading.blocks[one.block].line, column=1, text=str(one)) for one in fitting.left_out]
+    problems = [
+        Problem(line=reading.blocks[one.block].line, column=1, text=str(one))
+        for one in fitting.left_out
+    ]
     blocks = tuple(reading.session.blocks[at] for at in fitting.kept)
     kept = replace(
         reading,
         session=reading.session.but(blocks=blocks),
         blocks=tuple(reading.blocks[at] for at in fitting.kept),
-        problems=tuple(sorted((*reading.problems, *problems), key=lambda one: (one.line, one.column))),
+        problems=tuple(
+            sorted((*reading.problems, *problems), key=lambda one: (one.line, one.column))
+        ),
     )
     return Plan(kept, fitting.timeline, library)

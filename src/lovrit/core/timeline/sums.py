@@ -37,7 +37,12 @@ class Sums:
 
     def seconds(self, name: Time) -> int:
         """One of its times by name."""
-        return {"total": self.total_s, "work": self.work_s, "rest": self.rest_s, "hard": self.hard_s}[name]
+        return {
+            "total": self.total_s,
+            "work": self.work_s,
+            "rest": self.rest_s,
+            "hard": self.hard_s,
+        }[name]
 
     @property
     def hard_s(self) -> int:
@@ -55,7 +60,11 @@ def sums_of(session: Session, timeline: Timeline) -> Sums:
     """What a session on the clock comes to."""
     counted = [at for at, laid in enumerate(timeline.blocks) if laid.interval_block]
     known = tuple(at for at in counted if not timeline.blocks[at].rest_is_forecast)
-    tops = {at: block.top_effort for at, block in enumerate(session.blocks) if block.top_effort is not None}
+    tops = {
+        at: block.top_effort
+        for at, block in enumerate(session.blocks)
+        if block.top_effort is not None
+    }
     top = max(tops.values(), default=None)
     slot = session.slot
     return Sums(
@@ -64,7 +73,10 @@ def sums_of(session: Session, timeline: Timeline) -> Sums:
         work_s=timeline.of_phase("work"),
         rest_s=timeline.of_phase("rest"),
         breaks=_breaks(timeline),
-        ratio=(sum(timeline.blocks[at].work_s for at in known), sum(timeline.blocks[at].rest_s for at in known)),
+        ratio=(
+            sum(timeline.blocks[at].work_s for at in known),
+            sum(timeline.blocks[at].rest_s for at in known),
+        ),
         ratio_of=known,
         ratio_without=tuple(at for at in counted if timeline.blocks[at].rest_is_forecast),
         hard_by_block=hard_by_block(timeline),

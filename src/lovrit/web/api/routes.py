@@ -69,7 +69,9 @@ ALWAYS: dict[int | str, dict[str, Any]] = {
     413: {"model": Errors, "description": "It is more than a megabyte."},
 }
 router = APIRouter(prefix="/api", tags=["sessions"], responses=ALWAYS)
-REFUSED: dict[int | str, dict[str, Any]] = {422: {"model": Errors, "description": "It could not be read."}}
+REFUSED: dict[int | str, dict[str, Any]] = {
+    422: {"model": Errors, "description": "It could not be read."}
+}
 
 
 def _planned(house: House, plan: Plan) -> Response:
@@ -115,10 +117,15 @@ def read_csv(body: CsvText) -> Response:
     "/write/{form}",
     responses={
         **REFUSED,
-        200: {"description": "The session in that form.", "content": {one.media_type: {} for one in WRITERS.values()}},
+        200: {
+            "description": "The session in that form.",
+            "content": {one.media_type: {} for one in WRITERS.values()},
+        },
     },
 )
-def write(house: InHouse, form: Annotated[FormName, Path()], session: Annotated[SessionBody, Body()]) -> Response:
+def write(
+    house: InHouse, form: Annotated[FormName, Path()], session: Annotated[SessionBody, Body()]
+) -> Response:
     """A session in another form."""
     planned = _session(house, session)
     if planned.problems:
@@ -143,7 +150,9 @@ def recast_slate(house: InHouse, body: RecastBody) -> Response:
     """A session with one block made into another structure, with the same moves."""
     plan = plan_any(body.slate, house.library)
     try:
-        return JSONResponse(recast_object(recast(body.slate, plan, body.block - 1, body.to, house.library)))
+        return JSONResponse(
+            recast_object(recast(body.slate, plan, body.block - 1, body.to, house.library))
+        )
     except LovritError as error:
         return _refused(plan, error)
 

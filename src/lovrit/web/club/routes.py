@@ -64,16 +64,32 @@ def chosen(request: Request, house: InHouse) -> HTMLResponse:
         seen = house.guests.seen() if house.guests else {}
         mine = key_of(token_of(request))
         came = [
-            (row, day(house, row.came_ms), day(house, seen.get(row.key, row.seen_ms)), row.key == mine)
+            (
+                row,
+                day(house, row.came_ms),
+                day(house, seen.get(row.key, row.seen_ms)),
+                row.key == mine,
+            )
             for row in guests.listed(work)
         ]
     values: dict[str, Any] = {"questions": QUESTIONS, "schools": house.schools, "asides": asides}
     values |= {"guests": came, "asked": house.guests is not None}
-    return page(request, house, "club/page.html", pace=house.library.pace, rests_on=house.library.rests_on, **values)
+    return page(
+        request,
+        house,
+        "club/page.html",
+        pace=house.library.pace,
+        rests_on=house.library.rests_on,
+        **values,
+    )
 
 
 def _where(work: Any, session_id: int | None) -> str:
-    return "always" if session_id is None else sessions.get(work, session_id).title or "an untitled session"
+    return (
+        "always"
+        if session_id is None
+        else sessions.get(work, session_id).title or "an untitled session"
+    )
 
 
 @router.post("/club")

@@ -43,7 +43,11 @@ def who(request: Request, house: InHouse, session_id: Id) -> Response:
 def _shown(request: Request, house: House, row: SessionRow) -> Response:
     assert row.id is not None
     with house.database.work() as work:
-        everyone, comers, paces = people.everyone(work), people.comers(work, row.id), club.paces(work)
+        everyone, comers, paces = (
+            people.everyone(work),
+            people.comers(work, row.id),
+            club.paces(work),
+        )
     plan = plan_text(row.text, house.library)
     view = crew_view(plan, everyone, comers, house.today, paces)
     whole = not request.headers.get("hx-request")
@@ -68,7 +72,10 @@ def _after(request: Request, house: House, row: SessionRow) -> Response:
 
 @router.post("/crew/{session_id}/deal")
 def deal_groups(
-    request: Request, house: InHouse, session_id: Id, groups: Annotated[int, Form(ge=1, le=MOST_GROUPS)]
+    request: Request,
+    house: InHouse,
+    session_id: Id,
+    groups: Annotated[int, Form(ge=1, le=MOST_GROUPS)],
 ) -> Response:
     """Deal everyone who comes into so many groups."""
     with house.database.work() as work:
@@ -125,12 +132,16 @@ def stand(
             raise NobodyThere(f"“{since}” is no day; write it as 2026-11-30.") from None
     with house.database.work() as work:
         row = sessions.get(work, session_id)
-        people.stand(work, person, standing, begun, tuple(limits or ()), _pace(pace), read_paces(paces))
+        people.stand(
+            work, person, standing, begun, tuple(limits or ()), _pace(pace), read_paces(paces)
+        )
     return _after(request, house, row)
 
 
 @router.post("/crew/{session_id}/join")
-def join(request: Request, house: InHouse, session_id: Id, name: Annotated[str, Form(max_length=60)]) -> Response:
+def join(
+    request: Request, house: InHouse, session_id: Id, name: Annotated[str, Form(max_length=60)]
+) -> Response:
     """Someone new comes along: in the smallest group, with usual figures."""
     said = " ".join(name.split())
     if not said:
@@ -140,9 +151,13 @@ def join(request: Request, house: InHouse, session_id: Id, name: Annotated[str, 
         now = {one.id: at for one, at in people.comers(work, session_id)}
         if any(one.name == said for one, _ in people.comers(work, session_id)):
             raise NobodyThere(f"{said} already comes.")
-        new = people.add_person(work, said, _initials(said, {one.initials for one in people.everyone(work)}))
+        new = people.add_person(
+            work, said, _initials(said, {one.initials for one in people.everyone(work)})
+        )
         sizes = {group: list(now.values()).count(group) for group in set(now.values())} or {0: 0}
-        people.set_comers(work, session_id, now | {new.id: min(sizes, key=lambda group: (sizes[group], group))})
+        people.set_comers(
+            work, session_id, now | {new.id: min(sizes, key=lambda group: (sizes[group], group))}
+        )
     return _after(request, house, row)
 
 

@@ -37,7 +37,12 @@ class CrewView(Value):
 
 
 STANDS = {"usual": "", "new": "new", "back": "just back"}
-DOES_NOT = {"overhead": "nothing overhead", "jumps": "no jumps", "depth": "no depth", "floor": "not on the floor"}
+DOES_NOT = {
+    "overhead": "nothing overhead",
+    "jumps": "no jumps",
+    "depth": "no depth",
+    "floor": "not on the floor",
+}
 
 
 def stands_in_words(person: Person, today: str, pace: Quickness | None, plan: Plan) -> str:
@@ -46,7 +51,9 @@ def stands_in_words(person: Person, today: str, pace: Quickness | None, plan: Pl
     week = f", week {weeks + 1}" if weeks is not None and person.standing != "usual" else ""
     said = [f"{STANDS[person.standing]}{week}"] if STANDS[person.standing] else []
     said += [DOES_NOT[limit] for limit in person.limits]
-    said += [f"100 m in {person.pace_100_s} s"] if person.pace_100_s and _covers_metres(plan) else []
+    said += (
+        [f"100 m in {person.pace_100_s} s"] if person.pace_100_s and _covers_metres(plan) else []
+    )
     asked = next((block.pace for block in plan.session.blocks if block.pace), None)
     own = within(person.paces, asked.low, asked.high) if asked else ()
     said += [spread(own)] if own else []
@@ -72,7 +79,11 @@ def crew_view(
 ) -> CrewView:
     """The evening's people by group; ``today`` is YYYY-MM-DD, for weeks on a level."""
     known = paces or {}
-    stands = {one.id: stands_in_words(one, today, known.get(one.id), plan) for one in everyone} if today else {}
+    stands = (
+        {one.id: stands_in_words(one, today, known.get(one.id), plan) for one in everyone}
+        if today
+        else {}
+    )
     effort = main_effort(plan)
     target = main_heart(plan)
     count = max((group for _, group in comers), default=-1) + 1
@@ -95,7 +106,9 @@ def crew_view(
     )
 
 
-def _row(person: Person, group: int | None, box: tuple[float, float] | None, stands: str) -> ComerRow:
+def _row(
+    person: Person, group: int | None, box: tuple[float, float] | None, stands: str
+) -> ComerRow:
     line = None if person.effort_only else (_at(person.rest_hr), _at(person.max_hr))
     shown = (_at(box[0]), _at(box[1])) if box else None
     return ComerRow(

@@ -30,7 +30,9 @@ def learn_class(house: House, work: Work, class_id: int) -> None:
     _keep(house, work, class_id, plan, state.scores)
 
 
-def _keep(house: House, work: Work, class_id: int, plan: Frozen, scores: tuple[ScoreTold, ...]) -> None:
+def _keep(
+    house: House, work: Work, class_id: int, plan: Frozen, scores: tuple[ScoreTold, ...]
+) -> None:
     usual = house.library.at_pace(1.0, 0)
     blocks = plan.session.blocks
     scored = [

@@ -30,19 +30,26 @@ class CannotCount(LovritError):
 
 
 @router.get("/debrief")
-def debriefs(request: Request, house: InHouse, past: Annotated[int, Query(ge=0, le=MOST_ID)] = 0) -> HTMLResponse:
+def debriefs(
+    request: Request, house: InHouse, past: Annotated[int, Query(ge=0, le=MOST_ID)] = 0
+) -> HTMLResponse:
     """All classes, the newest first, a page at a time."""
     with house.database.work() as work:
         rows, count = classes.listed(work, past=past), classes.count(work)
     aside = floor_of(request).aside
     listed = [(row, day(house, row.made_ms), aside.get(row.id or 0)) for row in rows]
     more = past + len(rows) if past + len(rows) < count else None
-    return page(request, house, "debrief/list.html", classes=listed, past=past, more=more, count=count)
+    return page(
+        request, house, "debrief/list.html", classes=listed, past=past, more=more, count=count
+    )
 
 
 @router.get("/debrief/{class_id}")
 def debrief(
-    request: Request, house: InHouse, class_id: Id, person: Annotated[int, Query(ge=0, le=MOST_ID)] | None = None
+    request: Request,
+    house: InHouse,
+    class_id: Id,
+    person: Annotated[int, Query(ge=0, le=MOST_ID)] | None = None,
 ) -> HTMLResponse:
     """What happened in a class."""
     return _shown(request, house, class_id, person)
@@ -86,7 +93,9 @@ def felt(
     value: Annotated[str, Form(max_length=10)] = "",
 ) -> Response:
     """The effort that a person felt; empty takes it back. A script gets the read-out line as it now is."""
-    told = _happen(floor_of(request), class_id, id=op, kind="felt", person=person, value=read_effort(value))
+    told = _happen(
+        floor_of(request), class_id, id=op, kind="felt", person=person, value=read_effort(value)
+    )
     if not request.headers.get("x-lovrit"):
         return RedirectResponse(f"/debrief/{class_id}?person={person}", 303)
     with house.database.work() as work:
@@ -111,7 +120,11 @@ def scored(
     if block >= len(plan.session.blocks):
         raise CannotCount("There is no such block in this class.")
     try:
-        said = score(plan.session.blocks[block], plan.timeline.blocks[block], text) if text.strip() else ""
+        said = (
+            score(plan.session.blocks[block], plan.timeline.blocks[block], text)
+            if text.strip()
+            else ""
+        )
     except LovritError as error:
         return _shown(request, house, class_id, None, (block, text, str(error)))
     whose = int(person) if person.isascii() and person.isdecimal() else None
@@ -121,7 +134,9 @@ def scored(
 
 
 @router.post("/debrief/{class_id}/note")
-def noted(request: Request, class_id: Id, op: Op, text: Annotated[str, Form(max_length=4000)] = "") -> Response:
+def noted(
+    request: Request, class_id: Id, op: Op, text: Annotated[str, Form(max_length=4000)] = ""
+) -> Response:
     """The coach's note."""
     _happen(floor_of(request), class_id, id=op, kind="note", text=text)
     if request.headers.get("x-lovrit"):

@@ -78,7 +78,11 @@ class DebriefView(Value):
 
 
 def debrief_view(
-    plan: Frozen, state: Class, comers: tuple[Comer, ...], traces: dict[int, Trace], chosen: int | None
+    plan: Frozen,
+    state: Class,
+    comers: tuple[Comer, ...],
+    traces: dict[int, Trace],
+    chosen: int | None,
 ) -> DebriefView:
     """Everything that a class says afterwards."""
     rows = tuple(_row(plan, state, comer, traces.get(comer.id, [])) for comer in comers)
@@ -87,7 +91,8 @@ def debrief_view(
     return DebriefView(
         said=tuple(_said(plan, state, rows)),
         columns=tuple(
-            (str(nth), nth > 1 and one.block != done[nth - 2][0].block) for nth, (one, _) in enumerate(done, 1)
+            (str(nth), nth > 1 and one.block != done[nth - 2][0].block)
+            for nth, (one, _) in enumerate(done, 1)
         ),
         rows=rows,
         fold=_fold(plan, state, person, traces.get(person.id, [])) if person else None,
@@ -179,13 +184,21 @@ def _cell(plan: Frozen, comer: Comer, turn: Turn) -> Cell:
 def _scored(plan: Frozen, state: Class, comers: tuple[Comer, ...]) -> list[ScoreSheet]:
     texts = {score.block: score.text for score in state.scores if score.person is None}
     names = {comer.id: comer.name for comer in comers}
-    own = [(score.block, names[score.person], score.text) for score in state.scores if score.person in names]
+    own = [
+        (score.block, names[score.person], score.text)
+        for score in state.scores
+        if score.person in names
+    ]
     found = []
     for at, block in enumerate(plan.session.blocks):
         asks = block.asks_for
         if asks:
             theirs = tuple((name, text) for where, name, text in own if where == at)
-            found.append(ScoreSheet(block=at, label=block.head, asks=asks, text=texts.get(at, ""), people=theirs))
+            found.append(
+                ScoreSheet(
+                    block=at, label=block.head, asks=asks, text=texts.get(at, ""), people=theirs
+                )
+            )
     return found
 
 
@@ -234,8 +247,12 @@ def _drawn(
         ),
         box=box,
         work=scale.x(min(lengths[0], length)),
-        ticks_x=tuple((scale.x(s), str(s)) for s in range(0, length + 1, 10 if length <= 90 else 60)),
-        ticks_y=tuple((scale.y(b), str(b)) for b in range(-(-int(bottom) // 10) * 10, int(top) + 1, 10)),
+        ticks_x=tuple(
+            (scale.x(s), str(s)) for s in range(0, length + 1, 10 if length <= 90 else 60)
+        ),
+        ticks_y=tuple(
+            (scale.y(b), str(b)) for b in range(-(-int(bottom) // 10) * 10, int(top) + 1, 10)
+        ),
         work_s=lengths[0],
         rest_s=lengths[1],
         peak=_peak(folds, lengths[0], scale),

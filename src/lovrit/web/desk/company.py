@@ -21,7 +21,11 @@ def company_here(
 ) -> Company:
     """The company of a session as it stands, of these people in so many groups."""
     counted = company_of(who, groups, house.today)
-    more = {"schools": house.schools, "missing": house.missing, "days": _days(house, work, row, plan)}
+    more = {
+        "schools": house.schools,
+        "missing": house.missing,
+        "days": _days(house, work, row, plan),
+    }
     return counted.but(**more)
 
 
@@ -31,8 +35,14 @@ def _days(house: House, work: Work, row: SessionRow, plan: Plan) -> tuple[Day, .
         return ()
     on = date.fromisoformat(plan.session.date)
     first, last = on - timedelta(days=NEAR_DAYS), on + timedelta(days=NEAR_DAYS)
-    others = [one for one in sessions.between_days(work, f"{first}", f"{last}") if one.id != row.id and one.day]
-    return tuple(_day(house, one.text, (date.fromisoformat(one.day or "") - on).days) for one in others)
+    others = [
+        one
+        for one in sessions.between_days(work, f"{first}", f"{last}")
+        if one.id != row.id and one.day
+    ]
+    return tuple(
+        _day(house, one.text, (date.fromisoformat(one.day or "") - on).days) for one in others
+    )
 
 
 def _day(house: House, text: str, in_days: int) -> Day:
@@ -43,7 +53,9 @@ def _day(house: House, text: str, in_days: int) -> Day:
 
 
 def _asked(plan: Plan) -> Day:
-    works = [one for one in plan.timeline.intervals if one.phase == "work" and (one.effort or 0) >= HARD]
+    works = [
+        one for one in plan.timeline.intervals if one.phase == "work" and (one.effort or 0) >= HARD
+    ]
     moves = [
         plan.library.find(line.tasks[0].name)
         for block in plan.session.blocks

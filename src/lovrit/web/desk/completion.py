@@ -8,7 +8,12 @@ from lovrit.core.slate.words import HEADERS, MARK_SAMPLES
 def completion_words(library: Library) -> dict[str, list[str]]:
     """Words by where they may stand: ``start``, ``option``, ``move``, ``mark``, ``kit``; ``word`` are all of them."""
     kit = sorted({name for move in library.moves for name in move.kit})
-    spelt = {part for one in WORDS for part in one.sample.lower().split() if part.isalpha() and len(part) > 1}
+    spelt = {
+        part
+        for one in WORDS
+        for part in one.sample.lower().split()
+        if part.isalpha() and len(part) > 1
+    }
     return {
         "start": [*HEADERS, *STARTS],
         "option": [option.sample for option in OPTIONS.values() if option.sample],

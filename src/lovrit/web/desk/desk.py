@@ -45,7 +45,9 @@ class Desk:
     def crowd(self, block: int) -> str:
         """What a block of reps comes to for all who come."""
         paces = self.house.paces
-        group = [Someone(paces.get(one.id, Quickness()), one.pace_100_s, one.paces) for one in self.who]
+        group = [
+            Someone(paces.get(one.id, Quickness()), one.pace_100_s, one.paces) for one in self.who
+        ]
         return crowd_said(self.drawn, block, group or [Someone()] * self.people.coming)
 
     def move_on(self, line: int) -> LineMove | None:
@@ -70,11 +72,17 @@ class Desk:
         shown = (max(0, block), part)
         problems = self.typed.problems
         said = Listener(self.company, frozenset(row.code for row in self.asides))
-        return desk_view(self.drawn, self.house.library, self.people, shown, said, problems, self.stale)
+        return desk_view(
+            self.drawn, self.house.library, self.people, shown, said, problems, self.stale
+        )
 
 
 def open_desk(
-    house: House, work: Work, session_id: int, written: Written | None = None, typed: Plan | None = None
+    house: House,
+    work: Work,
+    session_id: int,
+    written: Written | None = None,
+    typed: Plan | None = None,
 ) -> Desk:
     """A session with its picture; ``typed`` is the plan of its text, where somebody has just made it.
 

@@ -38,7 +38,9 @@ class Crossing(Value):
 class Rows:
     """The rails of a block over the intervals shown; ``quickest_s`` is when the quickest may be done with it."""
 
-    def __init__(self, block: Block, shown: list[Interval], groups: int, library: Library, quickest_s: int) -> None:
+    def __init__(
+        self, block: Block, shown: list[Interval], groups: int, library: Library, quickest_s: int
+    ) -> None:
         self.block, self.shown, self.library, self.quickest_s = block, shown, library, quickest_s
         self.start = shown[0].start_s
         self.length = max(1, shown[-1].end_s - self.start)
@@ -62,7 +64,10 @@ class Rows:
         """Breaks and changes that are wide enough to be named, by their middles."""
         gaps = (one for one in self.shown if one.phase in ("break", "change"))
         wide = (one for one in gaps if self.width(one.seconds) > WIDE_ENOUGH)
-        return tuple((self.x((one.start_s + one.end_s) / 2), f"{one.phase} {clock(one.seconds)}") for one in wide)
+        return tuple(
+            (self.x((one.start_s + one.end_s) / 2), f"{one.phase} {clock(one.seconds)}")
+            for one in wide
+        )
 
     def bars(self) -> list[Bar]:
         """All bars, in the order of time."""

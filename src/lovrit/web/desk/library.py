@@ -65,7 +65,9 @@ def desks(
         listed = [_listed(house, row, ran) for row, ran in found.rows]
     more = past + len(listed) if past + len(listed) < found.in_all else None
     values: dict[str, Any] = {"listed": listed, "words_sought": words, "away": away, "rack": rack()}
-    return page(request, house, "desk/list.html", more=more, count=found.in_all, past=past, **values)
+    return page(
+        request, house, "desk/list.html", more=more, count=found.in_all, past=past, **values
+    )
 
 
 def _listed(house: House, row: SessionRow, ran: int | None) -> Listed:

@@ -83,10 +83,16 @@ def sides(plan: Plan, at: int, made: Recast) -> Sides:
         SideRow("working", f"{one.density * 100:.0f} %", f"{two.density * 100:.0f} %"),
         SideRow("reps likely", str(one.reps), str(two.reps)),
         SideRow("hard landings", str(one.impact), str(two.impact)),
-        SideRow("effort", number(one.effort) if one.effort else "–", number(two.effort) if two.effort else "–"),
+        SideRow(
+            "effort",
+            number(one.effort) if one.effort else "–",
+            number(two.effort) if two.effort else "–",
+        ),
     ]
     shown = tuple(row for row in rows if not (row.same and row.before in ("0", "–")))
-    return Sides(tuple(block_lines(plan.session.blocks[at])), tuple(made.edit.text.split("\n")), shown)
+    return Sides(
+        tuple(block_lines(plan.session.blocks[at])), tuple(made.edit.text.split("\n")), shown
+    )
 
 
 def around(plan: Plan, library: Library) -> list[Fix]:
@@ -111,21 +117,33 @@ def crowd_said(plan: Plan, at: int, group: Group) -> str:
 
 
 def _drawn_said(block: Block, library: Library, group: Group) -> str:
-    from lovrit.core.forecast.crowd import distance, finishes, late, on_foot, rounds_of  # NumPy, for those who ask
+    from lovrit.core.forecast.crowd import (
+        distance,
+        finishes,
+        late,
+        on_foot,
+        rounds_of,
+    )  # NumPy, for those who ask
 
     over = _metres(block)
     whose = _whose(group, sum(one.pace.rests_on > 0 for one in group), "by their own scores")
     if over:
         first, middle, last = distance(*over, library, group) or (0, 0, 0)
         if on_foot(over[1], library):
-            whose = _whose(group, sum(one.pace_100_s is not None for one in group), "at their own pace")
+            whose = _whose(
+                group, sum(one.pace_100_s is not None for one in group), "at their own pace"
+            )
         return f"{whose}: the first takes {clock(first)}, the middle {clock(middle)}, the last {clock(last)}."
     if isinstance(block, ForTime):
         finish = finishes(block, library, group)
         return f"{whose}: {_finish(finish)}" if finish else ""
     if isinstance(block, Amrap):
         done = rounds_of(block, library, group)
-        return f"{whose}: the last does {done[0]} rounds, the middle {done[1]}, the first {done[2]}." if done else ""
+        return (
+            f"{whose}: the last does {done[0]} rounds, the middle {done[1]}, the first {done[2]}."
+            if done
+            else ""
+        )
     if isinstance(block, Every):
         worst = max(late(block, library, group), default=0)
         some = "one doesn’t" if round(worst) <= 1 else f"{round(worst)} don’t"
@@ -149,7 +167,9 @@ def _metres(block: Block) -> tuple[float, str] | None:
 def _finish(told: "Finish") -> str:
     said = f"the first ends about {clock(told.first_s)}, the middle {clock(told.middle_s)}, "
     said += f"the last {clock(told.last_s)}; the first waits {clock(told.wait_s)}"
-    return said + (f". The cap ends about {max(1, round(told.capped))} of them." if told.capped >= 0.5 else ".")
+    return said + (
+        f". The cap ends about {max(1, round(told.capped))} of them." if told.capped >= 0.5 else "."
+    )
 
 
 @dataclass(frozen=True)

@@ -131,13 +131,17 @@ def _said(plan: Plan, at: int) -> str:
     return f"from {clock(told[0])} to {clock(told[2])}"
 
 
-def _windows(block: Block, mine: list[Interval], part: int) -> tuple[tuple[Window, ...], list[Interval]]:
+def _windows(
+    block: Block, mine: list[Interval], part: int
+) -> tuple[tuple[Window, ...], list[Interval]]:
     """Rounds of a rotation and stations of sets one by one; other long blocks in stretches."""
     parts = _parts(block, mine)
     part = min(max(part, 0), len(parts) - 1)
     if len(parts) == 1:
         return (), parts[0][1]
-    shown = tuple(Window(label=name, part=nth, chosen=nth == part) for nth, (name, _) in enumerate(parts))
+    shown = tuple(
+        Window(label=name, part=nth, chosen=nth == part) for nth, (name, _) in enumerate(parts)
+    )
     return shown[:MOST_TURNS], parts[part][1]
 
 
@@ -146,11 +150,17 @@ def _parts(block: Block, mine: list[Interval]) -> list[tuple[str, list[Interval]
     if by:
         numbers = sorted({getattr(one, by) for one in mine if getattr(one, by)})
         word = "round" if by == "round" else "station"
-        return [(f"{word} {nth}", [one for one in mine if (getattr(one, by) or 1) == nth]) for nth in numbers]
+        return [
+            (f"{word} {nth}", [one for one in mine if (getattr(one, by) or 1) == nth])
+            for nth in numbers
+        ]
     if len(mine) <= 2 * MOST_TURNS:
         return [("", mine)]
     size = 2 * MOST_TURNS
-    return [(f"from {clock(mine[at].start_s)}", mine[at : at + size]) for at in range(0, len(mine), size)]
+    return [
+        (f"from {clock(mine[at].start_s)}", mine[at : at + size])
+        for at in range(0, len(mine), size)
+    ]
 
 
 def _rails(block: Block, library: Library) -> tuple[Rail, ...]:
@@ -180,7 +190,9 @@ def _ticks(start: int, end: int) -> tuple[tuple[float, str], ...]:
     length = max(1, end - start)
     step = next((one for one in STEPS if length / one <= 8), STEPS[-1])
     first = -(-start // step) * step
-    return tuple((round((at - start) / length * 100, 3), clock(at)) for at in range(first, end + 1, step))
+    return tuple(
+        (round((at - start) / length * 100, 3), clock(at)) for at in range(first, end + 1, step)
+    )
 
 
 def _scrub(name: str, figure: Figure) -> Scrub:

@@ -61,22 +61,34 @@ def figures(house: House, left: str, right: str) -> list[Changed]:
 
 
 @router.get("/desk/{session_id}/revisions")
-def revisions(request: Request, house: InHouse, session_id: Id, left: At = 0, right: At = 0) -> HTMLResponse:
+def revisions(
+    request: Request, house: InHouse, session_id: Id, left: At = 0, right: At = 0
+) -> HTMLResponse:
     """Revisions of a session, any two side by side; 0 is the session as it stands."""
     with house.database.work() as work:
         row = sessions.get(work, session_id)
         kept = sessions.revisions(work, session_id)
         if not left and kept:
             left = kept[0].id or 0
-        texts = [sessions.revision(work, session_id, at).text if at else row.text for at in (left, right)]
+        texts = [
+            sessions.revision(work, session_id, at).text if at else row.text for at in (left, right)
+        ]
     listed = [(one, day(house, one.at_ms)) for one in kept]
-    values: dict[str, Any] = {"session": row, "kept": listed, "left": left, "right": right, "here": "desk"}
+    values: dict[str, Any] = {
+        "session": row,
+        "kept": listed,
+        "left": left,
+        "right": right,
+        "here": "desk",
+    }
     values |= {"pairs": side_by_side(*texts), "changes": figures(house, *texts)}
     return page(request, house, "desk/revisions.html", **values)
 
 
 @router.post("/desk/{session_id}/revisions")
-def keep(house: InHouse, session_id: Id, reason: Annotated[str, Form(max_length=200)] = "") -> Response:
+def keep(
+    house: InHouse, session_id: Id, reason: Annotated[str, Form(max_length=200)] = ""
+) -> Response:
     """Keep the session as it stands, with a reason."""
     with house.database.work() as work:
         row = sessions.get(work, session_id)

@@ -48,7 +48,12 @@ class NotForTheFloor(LovritError):
 
 @router.get("/desk/{session_id}")
 def desk(
-    request: Request, house: InHouse, session_id: Id, block: At | None = None, part: At = 0, why: str = ""
+    request: Request,
+    house: InHouse,
+    session_id: Id,
+    block: At | None = None,
+    part: At = 0,
+    why: str = "",
 ) -> HTMLResponse:
     """The Desk of a session."""
     with house.database.work() as work:
@@ -65,9 +70,11 @@ def desk(
 def _main_block(opened: Desk) -> int:
     """The block that is opened first: the longest that people move through, else the longest with work."""
     blocks = list(enumerate(opened.drawn.timeline.blocks))
-    return max(blocks, key=lambda one: (opened.drawn.session.blocks[one[0]].circuit, one[1].work_s), default=(0, None))[
-        0
-    ]
+    return max(
+        blocks,
+        key=lambda one: (opened.drawn.session.blocks[one[0]].circuit, one[1].work_s),
+        default=(0, None),
+    )[0]
 
 
 class Shown(NamedTuple):
@@ -116,7 +123,9 @@ def _take(request: Request, house: House, session_id: int, post: Post, shown: Sh
     plan = plan_text(post.text, house.library)
     with house.database.writing() as work:
         row = sessions.get(work, session_id)
-        written = sessions.write_text(work, row, post.text, post.base, post.op, post.burst, house.now_ms())
+        written = sessions.write_text(
+            work, row, post.text, post.base, post.op, post.burst, house.now_ms()
+        )
         as_planned = row.text == post.text
         if as_planned:
             keep_good(work, row, plan)
@@ -141,7 +150,9 @@ def _answer(
 
 
 @router.get("/desk/{session_id}/parts")
-def parts(house: InHouse, session_id: Id, block: At = 0, part: At = 0, line: At = 0) -> HTMLResponse:
+def parts(
+    house: InHouse, session_id: Id, block: At = 0, part: At = 0, line: At = 0
+) -> HTMLResponse:
     """What follows the text, as it is now."""
     with house.database.work() as work:
         opened = open_desk(house, work, session_id)
@@ -163,7 +174,11 @@ def write(
 ) -> Response:
     """Take a text as it was typed, with the cursor on a line."""
     return _take(
-        request, house, session_id, Post(text.replace("\r\n", "\n"), base, op, burst), Shown(block, part, line)
+        request,
+        house,
+        session_id,
+        Post(text.replace("\r\n", "\n"), base, op, burst),
+        Shown(block, part, line),
     )
 
 
@@ -233,13 +248,17 @@ def _to_the_floor(request: Request, house: House, session_id: int, anew: bool) -
         sessions.keep_revision(work, opened.row, "taken to the floor", house.now_ms())
         title = opened.typed.session.title or "Untitled session"
         frozen = freeze(opened.typed)
-        made = classes.make(work, session_id, title, opened.row.text, comers, house.now_ms(), frozen)
+        made = classes.make(
+            work, session_id, title, opened.row.text, comers, house.now_ms(), frozen
+        )
     return RedirectResponse(f"/run/{made.id}", 303)
 
 
 def _on(work: Work, session_id: int) -> list[tuple[ClassRow, bool]]:
     """The classes of a session that are not over, and whether each has begun."""
-    return [(row, classes.has_begun(work, row.id or 0)) for row in classes.open_of(work, session_id)]
+    return [
+        (row, classes.has_begun(work, row.id or 0)) for row in classes.open_of(work, session_id)
+    ]
 
 
 def _comers(opened: Desk, comers: list[tuple[Person, int]], everyone: list[Person]) -> list[Comer]:
@@ -269,13 +288,23 @@ def why(house: InHouse, session_id: Id, figure: str) -> Response:
     if told is None:
         raise Gone("There is no such figure any more.")
     lines = [opened.drawn.reading.blocks[at].line for at in told.blocks]
-    values = {"oob": True, "session": opened.row, "why": told, "lines": lines, "goal": GOAL_OF.get(figure)}
+    values = {
+        "oob": True,
+        "session": opened.row,
+        "why": told,
+        "lines": lines,
+        "goal": GOAL_OF.get(figure),
+    }
     return HTMLResponse(render(house, "desk/why.html", **values))
 
 
 @router.get("/desk/{session_id}/session.{form}")
 def download(
-    request: Request, house: InHouse, session_id: Id, form: str, day: Annotated[str, Query(max_length=10)] = ""
+    request: Request,
+    house: InHouse,
+    session_id: Id,
+    form: str,
+    day: Annotated[str, Query(max_length=10)] = "",
 ) -> Response:
     """The session in another form; the print sheet opens as a page, and a calendar without a day asks for one."""
     if form not in WRITERS:
@@ -286,7 +315,15 @@ def download(
         known = _day(day)
         if known is None:
             wrong = f"“{day}” is no day; write it as 2026-11-30." if day else ""
-            return page(request, house, "desk/day.html", here="desk", session=opened.row, day=day, wrong=wrong)
+            return page(
+                request,
+                house,
+                "desk/day.html",
+                here="desk",
+                session=opened.row,
+                day=day,
+                wrong=wrong,
+            )
         opened.drawn = opened.drawn.on_day(known)
     writer = WRITERS[form]
     when = When(house.when(house.now_ms()), house.zone)

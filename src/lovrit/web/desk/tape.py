@@ -66,8 +66,12 @@ def tape_view(plan: Plan, chosen: int) -> Tape:
     slot = plan.session.slot.seconds - plan.session.setup_s if plan.session.slot else 0
     length = max(total, slot)
     return Tape(
-        marks=tuple(mark for at in range(len(plan.session.blocks)) for mark in _marks(plan, at, length)),
-        stretches=tuple(_stretch(plan, at, length, chosen) for at in range(len(plan.session.blocks))),
+        marks=tuple(
+            mark for at in range(len(plan.session.blocks)) for mark in _marks(plan, at, length)
+        ),
+        stretches=tuple(
+            _stretch(plan, at, length, chosen) for at in range(len(plan.session.blocks))
+        ),
         ticks=_ticks(length),
         lines=tuple(place.line for place in plan.reading.blocks),
         seconds=length,
@@ -123,15 +127,28 @@ def _marks(plan: Plan, at: int, length: int) -> list[Strip]:
     mine = plan.timeline.of_block(at)
     works = sum(one.phase == "work" for one in mine)
     if works > FEW and _at(laid.seconds / works, length) < 2 * THINNEST:
-        return [Strip(kind="dense", x=_at(laid.start_s, length), width=_at(laid.seconds, length), height=1)]
+        return [
+            Strip(
+                kind="dense", x=_at(laid.start_s, length), width=_at(laid.seconds, length), height=1
+            )
+        ]
     drawn = ((one, block.drawn(one)) for one in mine)
-    return [strip for one, mark in drawn if mark for strip in _strips(one.start_s, mark, laid.low_s, length)]
+    return [
+        strip
+        for one, mark in drawn
+        if mark
+        for strip in _strips(one.start_s, mark, laid.low_s, length)
+    ]
 
 
 def _strips(start: int, mark: Mark, quickest_s: int, length: int) -> list[Strip]:
     """A mark on the tape; what thins out is solid until the quickest end."""
     whole = mark.end_s - mark.start_s
-    marks = [mark] if mark.ink != "thins" else thinning(mark.start_s, min(whole, quickest_s), mark.end_s)
+    marks = (
+        [mark]
+        if mark.ink != "thins"
+        else thinning(mark.start_s, min(whole, quickest_s), mark.end_s)
+    )
     return [
         Strip(
             kind=one.ink,

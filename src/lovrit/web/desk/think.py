@@ -28,7 +28,9 @@ At = Annotated[int, Query(ge=0, le=MOST_ID)]
 Text = Annotated[str, Query(max_length=20)]
 
 
-def _panel(request: Request, house: House, opened: Desk, template: str, **values: Any) -> HTMLResponse:
+def _panel(
+    request: Request, house: House, opened: Desk, template: str, **values: Any
+) -> HTMLResponse:
     """A section for a script; a page with nothing else on it without one."""
     values |= {"session": opened.row, "written": opened.written, "panel": template}
     if request.headers.get("x-lovrit"):
@@ -52,7 +54,15 @@ def fits(
     """What must be and what may give; and, once a figure is said, the nearest sessions that do it."""
     with house.database.work() as work:
         opened = open_desk(house, work, session_id)
-    form = FitForm(figure, value, come, leave, explain, clear, tuple(GIVES if give is None else filter(None, give)))
+    form = FitForm(
+        figure,
+        value,
+        come,
+        leave,
+        explain,
+        clear,
+        tuple(GIVES if give is None else filter(None, give)),
+    )
     found, refused = None, ""
     try:
         if value or come or leave:
@@ -81,7 +91,11 @@ def _found(opened: Desk, form: FitForm) -> Fits:
 
 @router.get("/desk/{session_id}/recast")
 def recasts(
-    request: Request, house: InHouse, session_id: Id, block: At = 0, to: Annotated[str, Query(max_length=20)] = ""
+    request: Request,
+    house: InHouse,
+    session_id: Id,
+    block: At = 0,
+    to: Annotated[str, Query(max_length=20)] = "",
 ) -> HTMLResponse:
     """What a block can be made into, and one of them beside what it is."""
     with house.database.work() as work:
@@ -90,7 +104,13 @@ def recasts(
     made = [] if opened.typed.problems else offers(opened.typed, at, opened.row.text, house.library)
     chosen = next((one for one in made if one.to == to), made[0] if made else None)
     label = opened.typed.timeline.blocks[at].label if opened.typed.timeline.blocks else ""
-    values: dict[str, Any] = {"offers": made, "chosen": chosen, "block": at, "label": label, "said": SAID}
+    values: dict[str, Any] = {
+        "offers": made,
+        "chosen": chosen,
+        "block": at,
+        "label": label,
+        "said": SAID,
+    }
     values["around"] = [] if opened.typed.problems else around(opened.typed, house.library)
     shown = sides(opened.typed, at, chosen) if chosen else None
     return _panel(request, house, opened, "desk/recast.html", sides=shown, **values)
@@ -138,10 +158,17 @@ def back(
         return _again(request, house, work, session_id, (block, part))
 
 
-def _again(request: Request, house: House, work: Work, session_id: int, shown: tuple[int, int]) -> Response:
+def _again(
+    request: Request, house: House, work: Work, session_id: int, shown: tuple[int, int]
+) -> Response:
     """The parts of the Desk for a script; the Desk again without one."""
     if not request.headers.get("x-lovrit"):
         return RedirectResponse(f"/desk/{session_id}", 303)
     opened = open_desk(house, work, session_id)
-    values = {"session": opened.row, "written": opened.written, "desk": opened.view(*shown), "asides": opened.asides}
+    values = {
+        "session": opened.row,
+        "written": opened.written,
+        "desk": opened.view(*shown),
+        "asides": opened.asides,
+    }
     return HTMLResponse(render(house, "desk/look.html", oob=True, **values))

@@ -41,6 +41,8 @@ def _rows(block: Block, found: Outlook) -> list[ToldRow]:
 
 def _turn(name: str, turn: TurnLeft) -> ToldRow:
     """What is left of a turn, and from which on a slow person has nothing left."""
-    slow, usual, quick = (f"{left} s left" if left >= 0 else f"{-left} s over" for left in turn.left_s)
+    slow, usual, quick = (
+        f"{left} s left" if left >= 0 else f"{-left} s over" for left in turn.left_s
+    )
     late = f", late from turn {turn.late_from}" if turn.late_from and turn.left_s[0] >= 0 else ""
     return ToldRow(name=name, cells=(slow + late, usual, quick))

@@ -100,7 +100,9 @@ def desk_view(
 def readout(plan: Plan, people: People) -> list[Part]:
     """The line that opens the Desk."""
     if not plan.timeline.intervals:
-        return [Part("Nothing on the clock yet: write a block on the slate, or start from the rack.")]
+        return [
+            Part("Nothing on the clock yet: write a block on the slate, or start from the rack.")
+        ]
     return [*_time(plan), *_people(people), *_ratio(plan), *_dose(plan)]
 
 
@@ -119,7 +121,11 @@ def _time(plan: Plan) -> list[Part]:
 def _people(people: People) -> list[Part]:
     if not people.coming:
         return []
-    return [Part(" · "), Part(f"{people.coming} people", "people"), Part(f" in {sizes(list(people.groups))}")]
+    return [
+        Part(" · "),
+        Part(f"{people.coming} people", "people"),
+        Part(f" in {sizes(list(people.groups))}"),
+    ]
 
 
 def _ratio(plan: Plan) -> list[Part]:

@@ -80,9 +80,13 @@ def _cells(one: Posture, two: Posture, above: float) -> tuple[_Cell, _Cell]:
         x = [MARGIN + (room - each.right * scale) / 2 for each in (one, two)]
         return _Cell(x[0], SIDE / 2 - 4, scale), _Cell(x[1], SIDE - MARGIN, scale)
     gap = 0.14
-    scale = min(room / (one.right + two.right + gap), room / max(one.top + above, two.top + above, TALLEST))
+    scale = min(
+        room / (one.right + two.right + gap), room / max(one.top + above, two.top + above, TALLEST)
+    )
     x1 = MARGIN + (room - (one.right + two.right + gap) * scale) / 2
-    return _Cell(x1, SIDE - MARGIN, scale), _Cell(x1 + (one.right + gap) * scale, SIDE - MARGIN, scale)
+    return _Cell(x1, SIDE - MARGIN, scale), _Cell(
+        x1 + (one.right + gap) * scale, SIDE - MARGIN, scale
+    )
 
 
 def _floor(one: Posture, cell: _Cell) -> list[Stroke]:
@@ -95,7 +99,11 @@ def _kit(prop: Prop, one: Posture, cell: _Cell, lines: list[Stroke], rounds: lis
         case "bell":
             up = 1 if hand.y > one.head.y else -1
             lines.append(cell.line("kit", hand, Point(hand.x, hand.y + up * 0.05)))
-            rounds.append(Round(*cell.at(Point(hand.x, hand.y + up * 0.09)), round(0.055 * cell.scale, 1), "kit"))
+            rounds.append(
+                Round(
+                    *cell.at(Point(hand.x, hand.y + up * 0.09)), round(0.055 * cell.scale, 1), "kit"
+                )
+            )
         case "ball" | "bar":
             size = 0.1 if prop.what == "ball" else 0.13
             rounds.append(Round(*cell.at(hand), round(size * cell.scale, 1), prop.what))
@@ -107,7 +115,9 @@ def _kit(prop: Prop, one: Posture, cell: _Cell, lines: list[Stroke], rounds: lis
             x = one.seat.x - 0.05 if prop.under == "seat" else hand.x + 0.02
             lines.append(cell.line("kit", Point(x, 0), Point(x, prop.high)))
         case "rail":
-            lines.append(cell.line("kit", Point(hand.x - 0.14, hand.y), Point(hand.x + 0.14, hand.y)))
+            lines.append(
+                cell.line("kit", Point(hand.x - 0.14, hand.y), Point(hand.x + 0.14, hand.y))
+            )
         case _:
             _thin(prop, one, cell, lines)
 
@@ -119,7 +129,11 @@ def _thin(prop: Prop, one: Posture, cell: _Cell, lines: list[Stroke]) -> None:
         case "rings":
             lines.append(cell.line("thin", hand, Point(hand.x, prop.high)))
         case "band":
-            ahead = Point(one.right + 0.12, prop.high) if prop.under == "hand" else Point(-0.12, prop.high)
+            ahead = (
+                Point(one.right + 0.12, prop.high)
+                if prop.under == "hand"
+                else Point(-0.12, prop.high)
+            )
             lines.append(cell.line("thin", hand, ahead if prop.high else one.hands[-1]))
         case "rope":
             turn = (Point(one.right + 0.07, 0.3), Point(one.right / 2, -0.02), Point(-0.06, 0.3))
@@ -138,5 +152,11 @@ def _under(prop: Prop, one: Posture, cell: _Cell) -> Stroke:
 
 
 def _block(cell: _Cell, x: float, wide: float, low: float, high: float) -> Stroke:
-    corners = (Point(x, low), Point(x, high), Point(x + wide, high), Point(x + wide, low), Point(x, low))
+    corners = (
+        Point(x, low),
+        Point(x, high),
+        Point(x + wide, high),
+        Point(x + wide, low),
+        Point(x, low),
+    )
     return cell.line("kit", *corners)

@@ -29,7 +29,12 @@ class NotAMove(LovritError):
 
 @router.get("/moves")
 def moves(
-    request: Request, house: InHouse, words: str = "", pattern: str = "", kit: str = "", only: str = ""
+    request: Request,
+    house: InHouse,
+    words: str = "",
+    pattern: str = "",
+    kit: str = "",
+    only: str = "",
 ) -> HTMLResponse:
     """The library, by words, pattern, kit and kind."""
     return _listed(request, house, Sought(words[:100], pattern, kit, only))
@@ -40,7 +45,12 @@ def _listed(request: Request, house: House, asked: Sought, **more: Any) -> HTMLR
         own = club.own_keys(work)
         held = sessions.moves_held(work)
     view = moves_view(house.library, asked, house.missing, own, held, house.now_ms())
-    values: dict[str, Any] = {"view": view, "asked": asked, "patterns": PATTERNS, "kits": house.library.kit()}
+    values: dict[str, Any] = {
+        "view": view,
+        "asked": asked,
+        "patterns": PATTERNS,
+        "kits": house.library.kit(),
+    }
     values |= {"missing": house.missing, "taken": None, "problems": (), **more}
     return page(request, house, "moves/page.html", **values)
 
@@ -52,7 +62,9 @@ def download(house: InHouse, form: str) -> Response:
         raise Gone("There is no such form.")
     body = to_csv(house.library.moves) if form == "csv" else to_json(house.library.moves)
     headers = {"Content-Disposition": f'attachment; filename="moves.{form}"'}
-    return PlainTextResponse(body, media_type="text/csv" if form == "csv" else "application/json", headers=headers)
+    return PlainTextResponse(
+        body, media_type="text/csv" if form == "csv" else "application/json", headers=headers
+    )
 
 
 @router.post("/moves/file")
@@ -100,7 +112,13 @@ def one(request: Request, house: InHouse, name: str) -> HTMLResponse:
         drawn = house.drawings.get(key_of(move.name))
         uses = used_in(move.name, house.library, sessions.moves_held(work), house.now_ms())
     shown = picture_of(drawn) if drawn else picture(move.name)
-    values: dict[str, Any] = {"move": move, "own": own, "picture": shown, "uses": uses, "library": house.library}
+    values: dict[str, Any] = {
+        "move": move,
+        "own": own,
+        "picture": shown,
+        "uses": uses,
+        "library": house.library,
+    }
     return page(request, house, "moves/move.html", **values)
 
 
@@ -113,8 +131,16 @@ def change(request: Request, house: InHouse, name: str) -> HTMLResponse:
     return _form(request, house, form_fields(move), None)
 
 
-def _form(request: Request, house: House, fields: dict[str, Any], refused: str | None) -> HTMLResponse:
-    values = {"fields": fields, "refused": refused, "patterns": PATTERNS, "flags": FLAGS, "lists": LISTS}
+def _form(
+    request: Request, house: House, fields: dict[str, Any], refused: str | None
+) -> HTMLResponse:
+    values = {
+        "fields": fields,
+        "refused": refused,
+        "patterns": PATTERNS,
+        "flags": FLAGS,
+        "lists": LISTS,
+    }
     return page(request, house, "moves/form.html", status=422 if refused else 200, **values)
 
 
@@ -126,11 +152,18 @@ def keep(request: Request, house: InHouse, form: WholeForm) -> Response:
     if isinstance(move, str):
         return _form(request, house, fields, move)
     try:
-        drawn = checked_json(Drawing, fields["drawing"]) if fields.get("drawing", "").strip() else None
+        drawn = (
+            checked_json(Drawing, fields["drawing"]) if fields.get("drawing", "").strip() else None
+        )
     except ValidationError as error:
         first = error.errors()[0]
         where = ".".join(str(part) for part in first["loc"])
-        return _form(request, house, fields, f"The drawing can't be read at {where or 'its start'}: {first['msg']}.")
+        return _form(
+            request,
+            house,
+            fields,
+            f"The drawing can't be read at {where or 'its start'}: {first['msg']}.",
+        )
     with house.database.work() as work:
         club.keep_move(work, move, house.now_ms(), drawn)
     house.refresh()

@@ -70,21 +70,33 @@ class MovesView:
 
 
 def moves_view(
-    library: Library, asked: Sought, missing: frozenset[str], own: set[str], held: list[Holds], now_ms: int
+    library: Library,
+    asked: Sought,
+    missing: frozenset[str],
+    own: set[str],
+    held: list[Holds],
+    now_ms: int,
 ) -> MovesView:
     """The library as asked for."""
     uses = _uses(library, held, now_ms)
     rows = [_row(move, library, missing, own, uses.get(move.name, [])) for move in library.moves]
     found = [row for row in rows if _is(row, asked)]
-    groups = tuple((pattern, tuple(row for row in found if row.move.pattern == pattern)) for pattern in PATTERNS)
+    groups = tuple(
+        (pattern, tuple(row for row in found if row.move.pattern == pattern))
+        for pattern in PATTERNS
+    )
     shown = tuple((pattern, some) for pattern, some in groups if some)
     return MovesView(shown, len(found), len(rows), sum(row.picture is not None for row in rows))
 
 
-def _row(move: Move, library: Library, missing: frozenset[str], own: set[str], uses: list[Use]) -> MoveRow:
+def _row(
+    move: Move, library: Library, missing: frozenset[str], own: set[str], uses: list[Use]
+) -> MoveRow:
     found = way_round(Task(name=move.name), library, missing)
     instead = f"no {' or '.join(found.missing)} today: {found.instead}" if found else ""
-    return MoveRow(move, picture(move.name), instead, key_of(move.name) in own, len(uses), _since(uses))
+    return MoveRow(
+        move, picture(move.name), instead, key_of(move.name) in own, len(uses), _since(uses)
+    )
 
 
 def _since(uses: list[Use]) -> str:
@@ -98,7 +110,9 @@ def _since(uses: list[Use]) -> str:
 
 def _is(row: MoveRow, asked: Sought) -> bool:
     move = row.move
-    said = " ".join((move.name, move.pattern, move.cue, *move.also, *move.kit, *move.easier, *move.harder)).lower()
+    said = " ".join(
+        (move.name, move.pattern, move.cue, *move.also, *move.kit, *move.easier, *move.harder)
+    ).lower()
     only = {
         "drawn": row.picture is not None,
         "no kit": not move.needs_kit,

@@ -58,7 +58,10 @@ class Floor:
         for class_id in ids:
             with contextlib.suppress(UnreadableClass):
                 self.live(class_id)
-        self._tasks = [asyncio.create_task(self._tick_for_ever()), asyncio.create_task(self._write_for_ever())]
+        self._tasks = [
+            asyncio.create_task(self._tick_for_ever()),
+            asyncio.create_task(self._write_for_ever()),
+        ]
 
     async def close(self) -> None:
         """Stop ticking."""
@@ -194,7 +197,9 @@ class Floor:
                 if over:
                     classes.set_over(work, live.id, live.state.over_ms)
         with live.lock:
-            live.unwritten = [one for one in live.unwritten if not told or one.at_ms > told[-1].at_ms]
+            live.unwritten = [
+                one for one in live.unwritten if not told or one.at_ms > told[-1].at_ms
+            ]
             live.closed = live.closed or over
         self.samples += sum(len(one.beats) for one in told)
         self._put(live)
@@ -212,4 +217,8 @@ class Floor:
 
     def hearts(self, live: Live) -> str:
         """The threads as they stand, drawn."""
-        return render(self.house, "run/hearts.svg", hearts=hearts_view(live.plan, live.state, live.comers, live.beats))
+        return render(
+            self.house,
+            "run/hearts.svg",
+            hearts=hearts_view(live.plan, live.state, live.comers, live.beats),
+        )

@@ -68,7 +68,11 @@ class Live:
         """The state after an event, and why it changed nothing where it did not; nothing is kept yet."""
         if event.person is not None and event.person not in {one.id for one in self.comers}:
             return self.base, "Nobody of this number came to this class."
-        if event.kind == "score" and event.block is not None and event.block >= len(self.plan.session.blocks):
+        if (
+            event.kind == "score"
+            and event.block is not None
+            and event.block >= len(self.plan.session.blocks)
+        ):
             return self.base, "There is no such block in this class."
         return take(self.base, event)
 
@@ -98,7 +102,10 @@ class Live:
         if self.state.phase == "over":
             return self.state.over_ms or self.state.since_ms
         if self.state.phase == "held":
-            return max(self.state.since_ms, self.state.laps[-1].to_ms if self.state.laps else 0) + HELD_SLEEP_MS
+            return (
+                max(self.state.since_ms, self.state.laps[-1].to_ms if self.state.laps else 0)
+                + HELD_SLEEP_MS
+            )
         return 2**62
 
     @property
@@ -107,6 +114,8 @@ class Live:
         return self.readings.at((self.at_s - 1) * 1000)
 
     def _second(self, second: int) -> dict[int, int]:
-        self.straps.second(second * 1000, lambda who: self.demands.at(self.state, second * 1000, who))
+        self.straps.second(
+            second * 1000, lambda who: self.demands.at(self.state, second * 1000, who)
+        )
         self.at_s = second + 1
         return self.beats

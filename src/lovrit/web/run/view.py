@@ -74,7 +74,9 @@ def _intervals(plan: Frozen, groups: int) -> list[dict[str, Any]]:
     extents: dict[int, _Extent] = {}
     for one in plan.timeline.intervals:
         so_far = extents.get(one.block, _Extent(0, 0))
-        extents[one.block] = _Extent(max(so_far.rounds, one.round or 0), max(so_far.turns, one.turn or 0))
+        extents[one.block] = _Extent(
+            max(so_far.rounds, one.round or 0), max(so_far.turns, one.turn or 0)
+        )
     whereabouts = Whereabouts(plan.session, plan.timeline, groups)
     return [
         {
@@ -137,7 +139,9 @@ class Hearts(Value):
     over: tuple[str, ...]
 
 
-def hearts_view(plan: Frozen, state: Class, comers: tuple[Comer, ...], beats: dict[int, int]) -> Hearts:
+def hearts_view(
+    plan: Frozen, state: Class, comers: tuple[Comer, ...], beats: dict[int, int]
+) -> Hearts:
     """The threads: each person in their own corridor."""
     work = _work_near(plan, state)
     step = 100 / max(1, len(comers))
@@ -167,12 +171,16 @@ def _work_near(plan: Frozen, state: Class) -> Interval | None:
     at = min(state.interval, len(intervals) - 1)
     for one in (*reversed(intervals[: at + 1]), *intervals[at + 1 :]):
         block = plan.session.blocks[one.block]
-        if one.phase in ("work", "steady") and (one.effort is not None or block.heart or block.pace):
+        if one.phase in ("work", "steady") and (
+            one.effort is not None or block.heart or block.pace
+        ):
             return one
     return None
 
 
-def _bead(plan: Frozen, state: Class, comer: Comer, work: Interval | None, bpm: int | None, x: float) -> Bead:
+def _bead(
+    plan: Frozen, state: Class, comer: Comer, work: Interval | None, bpm: int | None, x: float
+) -> Bead:
     fields: dict[str, Any] = {
         "person": comer.id,
         "initials": comer.initials,

@@ -29,7 +29,9 @@ def ask(request: Request, house: InHouse) -> Response:
 
 
 @router.post("/passphrase")
-def answer(request: Request, house: InHouse, passphrase: Annotated[str, Form(max_length=1000)] = "") -> Response:
+def answer(
+    request: Request, house: InHouse, passphrase: Annotated[str, Form(max_length=1000)] = ""
+) -> Response:
     """Take the passphrase, once a browser; whoever guesses waits longer each time."""
     now_ms, address = house.now_ms(), request.client.host if request.client else ""
     wait_s = house.guesses.wait_s(address, now_ms)
@@ -42,9 +44,16 @@ def answer(request: Request, house: InHouse, passphrase: Annotated[str, Form(max
         return page(request, house, "shell/passphrase.html", status=401, wrong=said, here="")
     house.guesses.right(address)
     response = RedirectResponse("/", 303)
-    token = house.guests.come_in(request.headers.get("user-agent", "a browser that says nothing"), now_ms)
+    token = house.guests.come_in(
+        request.headers.get("user-agent", "a browser that says nothing"), now_ms
+    )
     over_tls = request.url.scheme == "https"
     response.set_cookie(
-        cookie_name(request), token, max_age=DAYS_MS // 1000, httponly=True, samesite="strict", secure=over_tls
+        cookie_name(request),
+        token,
+        max_age=DAYS_MS // 1000,
+        httponly=True,
+        samesite="strict",
+        secure=over_tls,
     )
     return response

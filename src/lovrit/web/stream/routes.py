@@ -27,7 +27,9 @@ MOST_CHANNELS = 40
 
 @router.get("/stream")
 async def told(
-    request: Request, house: InHouse, on: Annotated[list[str] | None, Query(max_length=MOST_CHANNELS)] = None
+    request: Request,
+    house: InHouse,
+    on: Annotated[list[str] | None, Query(max_length=MOST_CHANNELS)] = None,
 ) -> EventSourceResponse:
     """All that is said on some channels (coach-1, wall-1, desk-1): first how things stand, then as it happens."""
     channels = [one for one in dict.fromkeys(on or []) if CHANNEL.match(one)]
@@ -37,7 +39,9 @@ async def told(
         return await to_thread.run_sync(_first, house, floor, channels)
 
     said = stream(house.hub, channels, first)
-    return EventSourceResponse(said, ping=KEEP_ALIVE_S, sep="\n", headers={"Cache-Control": "no-store"})
+    return EventSourceResponse(
+        said, ping=KEEP_ALIVE_S, sep="\n", headers={"Cache-Control": "no-store"}
+    )
 
 
 def _first(house: House, floor: Floor, channels: list[str]) -> list[Message]:

@@ -37,8 +37,13 @@ def upgrade() -> None:
         "CREATE VIRTUAL TABLE IF NOT EXISTS session_words"
         " USING fts5(words, tokenize = 'unicode61 remove_diacritics 2', prefix = '1 2 3')"
     )
-    op.execute("INSERT INTO session_words (rowid, words) SELECT id, title || ' ' || text FROM session")
-    for name, when in (("kept", "INSERT"), ("changed", "UPDATE OF text, title, structures, length_s")):
+    op.execute(
+        "INSERT INTO session_words (rowid, words) SELECT id, title || ' ' || text FROM session"
+    )
+    for name, when in (
+        ("kept", "INSERT"),
+        ("changed", "UPDATE OF text, title, structures, length_s"),
+    ):
         op.execute(
             f"CREATE TRIGGER IF NOT EXISTS session_words_{name} AFTER {when} ON session BEGIN"
             " INSERT OR REPLACE INTO session_words (rowid, words)"
