@@ -79,6 +79,11 @@ def names_of(kind: type[Value]) -> tuple[str, ...]:
     return kind._names
 
 
+def defaults_of(kind: type[Value]) -> dict[str, Any]:
+    """What the fields of a kind are where nothing is said, for those that have such a default."""
+    return dict(kind._blank)
+
+
 def type_of(kind: type[Value], name: str) -> Any:
     """What a field may hold."""
     return get_type_hints(kind)[name]

@@ -15,15 +15,12 @@ from pydantic import ValidationError
 from lovrit.core.moves.move import Move
 from lovrit.core.moves.names import key_of
 from lovrit.core.session.grammar import reads
-from lovrit.core.values import checked, plain
+from lovrit.core.values import checked, defaults_of, names_of, plain
 from lovrit.formats.cells import Reader, told_apart
 
-LISTS = ("kit", "also", "easier", "harder")
-FLAGS = ("floor", "grip", "overhead", "shoulders", "skill", "breath", "sided")
-COLUMNS = (
-    "name", "pattern", "seconds", "metre", "counted", "fresh", "impact", "space", *FLAGS, *LISTS,
-    "low_impact", "no_kit", "cue", "caution", "way_seconds",
-)  # fmt: skip
+COLUMNS = names_of(Move)
+LISTS = tuple(name for name, value in defaults_of(Move).items() if isinstance(value, tuple))
+FLAGS = tuple(name for name, value in defaults_of(Move).items() if isinstance(value, bool))
 JOINT = "; "
 MOST = 2000
 

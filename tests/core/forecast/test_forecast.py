@@ -209,7 +209,7 @@ def test_who_has_scores_is_drawn_round_them(factor: float, club: float, count: i
     library = two_second_moves()
     usual, slower = finishes(work, library, EIGHTEEN[:1]), library.at_pace(club, 9)
     known = finishes(work, slower, [Someone(pace=Quickness(factor=factor, rests_on=count))])
-    assert usual and known and known.middle_s == pytest.approx(usual.middle_s * factor, rel=0.05)
+    assert usual and known and known.middle_s == pytest.approx(usual.middle_s * factor, rel=0.07)
     team = [Someone(pace=Quickness(factor=1.0, rests_on=count))] * 18
     drawn, sure = finishes(work, library, EIGHTEEN), finishes(work, library, team)
     assert drawn and sure and sure.wait_s <= drawn.wait_s

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from lovrit.core.advice.note import Fix, Look, Note, WayTo
 from lovrit.core.advice.order import FEW, put
 from lovrit.core.moves.guess import guess, nearest
-from lovrit.core.moves.move import Move
+from lovrit.core.moves.move import Move, Pattern
 from lovrit.core.session.edits import LineEdit
 from lovrit.core.slate.line import Line
 
@@ -74,8 +74,7 @@ def uneven_sides(look: Look) -> Iterator[Note]:
                 )
 
 
-WHOLE_BODY = ("squat", "hinge", "push", "pull")
-INSTEAD = {"squat": "squat", "hinge": "hip hinge", "push": "push-up", "pull": "prone pull"}
+WHOLE_BODY: tuple[Pattern, ...] = ("squat", "hinge", "push", "pull")
 
 
 def pattern_missing(look: Look) -> Iterator[Note]:
@@ -88,7 +87,7 @@ def pattern_missing(look: Look) -> Iterator[Note]:
     )
     if len({move.name for _, _, _, move in found}) < 5 or len(missing) != 1 or circuit is None:
         return
-    name = INSTEAD[missing[0]]
+    name = look.library.serving("whole-body", missing[0])[0].name
     yield look.note(
         code="pattern-missing",
         level="tell",
@@ -101,7 +100,7 @@ def pattern_missing(look: Look) -> Iterator[Note]:
     )
 
 
-def _large(move: Move) -> str:
+def _large(move: Move) -> Pattern:
     """A move's pattern, a lunge for a squat."""
     return "squat" if move.pattern == "lunge" else move.pattern
 

@@ -4,14 +4,13 @@ from collections.abc import Iterator
 
 from lovrit.core.advice.company import Day
 from lovrit.core.advice.note import Fix, Look, Note, calmer, effort, hardest
-from lovrit.core.moves.move import Move
+from lovrit.core.moves.move import STRENGTH, Move, Use
 from lovrit.core.session.edits import ReplaceLine
 from lovrit.core.slate.line import Line
 from lovrit.core.slate.written import move_line
 from lovrit.core.timeline.sums import HARD
 
 MUCH_S, SOME_S = 15 * 60, 8 * 60
-LOWERED = ("walking lunge",)
 
 
 def _when(day: Day) -> str:
@@ -54,7 +53,7 @@ def same_pattern_again(look: Look) -> Iterator[Note]:
         if move and effort(look.session.blocks[at]) >= HARD
     }
     for day in look.company.days:
-        both = sorted(here & day.patterns & {"squat", "hinge", "lunge", "push", "pull"})
+        both = sorted(here & day.patterns & (STRENGTH - {"carry"}))
         if abs(day.in_days) == 1 and both and look.plan.sums.hard_s < SOME_S:
             yield look.note(
                 code="same-pattern-again",
@@ -68,7 +67,9 @@ def same_pattern_again(look: Look) -> Iterator[Note]:
 
 def _leaves_sore(move: Move) -> bool:
     """Legs that land, or lower the body step by step."""
-    return (move.impact == "high" and move.pattern in ("squat", "lunge")) or move.name in LOWERED
+    return (
+        move.impact == "high" and move.pattern in ("squat", "lunge", "jump")
+    ) or "lowered" in move.uses
 
 
 def sore_before(look: Look) -> Iterator[Note]:
@@ -81,7 +82,9 @@ def sore_before(look: Look) -> Iterator[Note]:
     for at, nth, line, move in look.lines():
         slow = any((task.slow_s or 0) >= 4 for task in line.tasks)
         if slow or (move and _leaves_sore(move)):
-            gentler = "bench step-up" if move and move.pattern == "lunge" else "squat"
+            lunge = move is not None and move.pattern == "lunge"
+            use: Use = "instead of a lunge" if lunge else "whole-body"
+            gentler = look.library.serving(use, "lunge" if lunge else "squat")[0].name
             yield look.note(
                 code="sore-before",
                 level="weigh",

@@ -7,7 +7,7 @@ from itertools import groupby, pairwise
 
 from lovrit.core.advice.note import Fix, Look, Note
 from lovrit.core.blocks.block import Block
-from lovrit.core.moves.move import Move
+from lovrit.core.moves.move import STRENGTH, Move
 from lovrit.core.session.edits import Edit, MoveStation, OrderStations, ReplaceLine, ReplaceMove
 from lovrit.core.slate.line import Line
 
@@ -20,7 +20,8 @@ Stations = Sequence[Move | None]
 
 
 def _same_pattern(one: Move, two: Move) -> bool:
-    return one.pattern == two.pattern
+    """Of those that load a part of the body; footwork after footwork is a game, and a stretch after a stretch fine."""
+    return one.pattern == two.pattern and one.pattern in STRENGTH | {"brace"}
 
 
 def _both_grip(one: Move, two: Move) -> bool:

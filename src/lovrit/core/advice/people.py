@@ -19,7 +19,7 @@ from lovrit.core.blocks.build import Build
 from lovrit.core.clock import clock
 from lovrit.core.crew.person import Limit
 from lovrit.core.forecast.paced import pace_name
-from lovrit.core.moves.move import Move
+from lovrit.core.moves.move import Move, Use
 from lovrit.core.recast.round import way_round
 from lovrit.core.session.edits import AddOption, MoveOption, ReplaceBlock, ReplaceMove
 from lovrit.core.slate.line import Line
@@ -31,11 +31,11 @@ LIMITS: dict[Limit, str] = {
     "depth": "go deep",
     "floor": "go down to the floor",
 }
-INSTEAD_OF_LIMIT: dict[Limit, str] = {
-    "overhead": "band press",
-    "jumps": "side step",
-    "depth": "hip hinge",
-    "floor": "wall push-up",
+INSTEAD: dict[Limit, Use] = {
+    "overhead": "no overhead",
+    "jumps": "no jumps",
+    "depth": "no depth",
+    "floor": "no floor",
 }
 
 
@@ -275,7 +275,7 @@ def _instead(look: Look, move: Move, limit: Limit) -> str:
     ]
     return next(
         (one.name for one in fitting if not one.needs_kit and one.counted == move.counted),
-        INSTEAD_OF_LIMIT[limit],
+        look.library.serving(INSTEAD[limit])[0].name,
     )
 
 

@@ -152,15 +152,17 @@ def _another_station(look: Look, at: int) -> Iterator[Fix]:
     moves = look.session.blocks[at].moves
     here = {line.name for line in moves}
     if (look.groups or 0) - len(moves) == 1:
-        pick = next(
-            name for name in ("dead bug", "side step", "squat", *_kitless(look)) if name not in here
-        )
+        pick = next(name for name in _kitless(look) if name not in here)
         edit = LineEdit(what="insert", block=at, move=len(moves) - 1, text=pick)
         yield Fix(f"add {pick}", edit, adds_s=-(-look.timeline.blocks[at].seconds // len(moves)))
 
 
 def _kitless(look: Look) -> Iterator[str]:
-    return (move.name for move in look.library.moves if not move.kit)
+    """Moves for anybody anywhere; those that are meant for it first."""
+    free = (
+        move for move in look.library.moves if not (move.kit or move.skill or move.impact == "high")
+    )
+    return (move.name for move in (*look.library.serving("anywhere"), *free))
 
 
 def last_rest_twice(look: Look) -> Iterator[Note]:

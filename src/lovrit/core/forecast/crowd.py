@@ -113,13 +113,10 @@ def late(block: Every, library: Library, group: Group, seed: int = 1) -> tuple[f
     return tuple(expected)
 
 
-ON_FOOT = ("run", "shuttle run", "easy laps", "fast walk", "walk")
-
-
 def on_foot(move: str, library: Library) -> bool:
     """Whether a move, or a run where none is named, is on foot, so that a pace over 100 m says something of it."""
     found = library.find(move or "run")
-    return found is not None and found.name in ON_FOOT
+    return found is not None and "on foot" in found.uses
 
 
 def distance(

@@ -28,7 +28,11 @@ SAYS: tuple[tuple[str, Pattern], ...] = (
     ("push up", "push"), ("dip", "push"), ("jerk", "push"), ("row", "pull"), ("pull up", "pull"), ("curl", "pull"),
     ("pull", "pull"), ("climb", "pull"), ("carry", "carry"), ("walk", "carry"), ("drag", "carry"), ("plank", "brace"),
     ("crunch", "brace"), ("sit up", "brace"), ("twist", "brace"), ("raise", "brace"), ("hollow", "brace"),
-    ("jump", "gait"), ("hop", "gait"), ("run", "gait"), ("sprint", "gait"), ("crawl", "gait"), ("swim", "pull"),
+    ("jump", "jump"), ("hop", "jump"), ("skip", "jump"), ("jack", "jump"), ("bound", "jump"), ("burpee", "whole-body"),
+    ("crawl", "whole-body"), ("run", "gait"), ("sprint", "gait"), ("jog", "gait"), ("swim", "pull"),
+    ("bike", "machine"),
+    ("punch", "footwork"), ("kick", "footwork"), ("shuffle", "footwork"), ("march", "footwork"),
+    ("stretch", "mobility"), ("circle", "mobility"), ("rotation", "mobility"),
 )  # fmt: skip
 NEAR = 0.72
 SLIP = 0.88

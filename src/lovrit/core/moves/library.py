@@ -10,8 +10,8 @@ from typing import Any
 from zlib import crc32
 
 from lovrit.core.kept import kept_at
-from lovrit.core.moves.move import Move
-from lovrit.core.moves.names import FREE, key_of, without_kit
+from lovrit.core.moves.move import Move, Pattern, Use
+from lovrit.core.moves.names import FREE, MANNERS, STOOD_ON, harmless, key_of, plainer, without_kit
 from lovrit.core.values import Value, schema_of
 
 USUAL_REP_S = 3.0
@@ -68,7 +68,18 @@ class Library(Value):
             )
             if move and way:
                 return move, way
-        return None, ""
+        return self._plainly(key), ""
+
+    def _plainly(self, key: str) -> Move | None:
+        """The move of a name that says more than its name, where that changes nothing of what it is."""
+        head, _, tail = key.partition(" with ")
+        tried = [*plainer(key), *([head] if tail and harmless(tail) else [])]
+        for one in tried:
+            held = not set(key.split()) - set(one.split()) <= MANNERS  # a weight, a band, one hand
+            move = self._found(one)[0] if len(one) < len(key) else None
+            if move and (not held or move.pattern == "carry" or self.takes_weight(move)):
+                return move
+        return None
 
     def kit_of(self, name: str) -> tuple[str, ...]:
         """The kit that a move of this name is done with; the weight that the name itself says comes before its own."""
@@ -84,7 +95,11 @@ class Library(Value):
     @staticmethod
     def takes_weight(move: Move) -> bool:
         """Whether a move may be done with another free weight than its own: none of a machine or a wall."""
-        return set(move.needs_kit) <= FREE and move.impact != "high" and move.counted == "reps"
+        return (
+            set(move.needs_kit) <= FREE | STOOD_ON
+            and move.impact != "high"
+            and move.counted == "reps"
+        )
 
     def rep_s(self, name: str) -> float:
         """Seconds of one usual rep, of the way that is named where it has its own; three where nothing is known."""
@@ -95,6 +110,11 @@ class Library(Value):
         """Seconds of one usual metre; a run where no move is named, a slow second where nothing is known."""
         move = self.find(name or "run")
         return self.pace * (move.metre if move and move.metre else USUAL_METRE_S)
+
+    def serving(self, use: Use, pattern: Pattern | None = None) -> list[Move]:
+        """The moves that are taken for something, of a pattern where one is named, in the order of the library."""
+        found = (move for move in self.moves if use in move.uses)
+        return [move for move in found if pattern is None or move.pattern == pattern]
 
     def with_own(self, own: Iterable[Move]) -> "Library":
         """This library with a club's own moves; one of the same name takes the shipped one's place."""

@@ -1,24 +1,26 @@
 """A move of the library as a value."""
 
 from dataclasses import field
-from typing import Annotated, Literal
+from typing import Annotated, Literal, get_args
 
 from pydantic import Field
 
 from lovrit.core.values import Value
 
-Pattern = Literal["squat", "hinge", "lunge", "push", "pull", "carry", "brace", "gait"]
+# what a person's joints do; the last seven load no part of them so much that the next move should spare it
+Pattern = Literal[
+    "squat", "hinge", "lunge", "push", "pull", "carry", "brace", "jump",
+    "whole-body", "footwork", "gait", "machine", "mobility",
+]  # fmt: skip
+# what a move is taken for where a session wants one: the light one of its pattern to warm up with, one that stands for
+# its pattern where that is missing, one for anybody anywhere, one in place of what somebody doesn't do
+Use = Literal[
+    "warm-up", "begin", "cool-down", "shoulders", "legs", "whole-body", "anywhere", "build-up",
+    "no overhead", "no jumps", "no depth", "no floor", "instead of a lunge", "lowered", "on foot", "swim",
+]  # fmt: skip
 Impact = Literal["none", "low", "high"]
-PATTERNS: tuple[Pattern, ...] = (
-    "squat",
-    "hinge",
-    "lunge",
-    "push",
-    "pull",
-    "carry",
-    "brace",
-    "gait",
-)
+PATTERNS: tuple[Pattern, ...] = get_args(Pattern)
+STRENGTH: frozenset[Pattern] = frozenset({"squat", "hinge", "lunge", "push", "pull", "carry"})
 Name = Annotated[str, Field(min_length=1, max_length=80)]
 Sentence = Annotated[str, Field(max_length=300)]
 
@@ -57,6 +59,7 @@ class Move(Value):
     no_kit: Sentence = ""
     cue: Sentence = ""
     caution: Sentence = ""
+    uses: tuple[Use, ...] = ()
 
     @property
     def needs_kit(self) -> tuple[str, ...]:

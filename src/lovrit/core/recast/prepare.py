@@ -12,23 +12,13 @@ from lovrit.core.blocks.steady import Steady
 from lovrit.core.blocks.worktime import TO_THE_NEXT_S, round_s
 from lovrit.core.clock import clock
 from lovrit.core.moves.library import Library
-from lovrit.core.moves.move import Move
+from lovrit.core.moves.move import Move, Pattern
 from lovrit.core.recast.portion import portioned
 from lovrit.core.session.session import Session
 from lovrit.core.slate.line import Line, Task
 from lovrit.core.slate.written import move_line
 from lovrit.core.timeline.plan import Plan
 
-LIGHT = {
-    "squat": "squat",
-    "hinge": "hip hinge",
-    "lunge": "forward lunge",
-    "push": "wall push-up",
-    "pull": "standing reach and twist",
-    "carry": "tall march",
-    "brace": "dead bug",
-    "gait": "step touch",
-}
 LONG_S, USUAL_S, LEAST_S = 7 * 60 + 30, 8 * 60, 3 * 60
 ROUNDS, USUAL_REST_S, REHEARSAL_S = 3, 15, 120
 COOL_S, LEAST_COOL_S = 4 * 60, 2 * 60
@@ -74,7 +64,8 @@ def cool_down(plan: Plan, library: Library) -> str | None:
     if room < LEAST_COOL_S:
         return None
     upper = any(move.pattern in ("push", "pull") for move in _moves(plan.session, library))
-    lines = ["walk", "hip circles", "arm circles" if upper else "heel raise"]
+    last = library.serving("shoulders" if upper else "legs")[:1]
+    lines = [move.name for move in (*library.serving("cool-down"), *last)]
     return "\n".join([f"cool-down {clock(room)} at 2", *(f"  {line}" for line in lines)])
 
 
@@ -118,12 +109,11 @@ def _moves(session: Session, library: Library) -> Iterator[Move]:
 
 def _light(session: Session, library: Library) -> Iterator[str]:
     """The light move of each pattern that the session uses, most used first, something to move about with before."""
-    used: dict[str, int] = {}
+    used: dict[Pattern, int] = {}
     for move in _moves(session, library):
         used[move.pattern] = used.get(move.pattern, 0) + 1
-    yield "step touch"
+    yield from (move.name for move in library.serving("begin"))
     for pattern in sorted(used, key=lambda one: -used[one]):
-        if pattern != "gait":
-            yield LIGHT[pattern]
+        yield from (move.name for move in library.serving("warm-up", pattern)[:1])
     if any(move.overhead or move.shoulders for move in _moves(session, library)):
-        yield "arm circles"
+        yield from (move.name for move in library.serving("shoulders"))
