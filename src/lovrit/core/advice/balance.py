@@ -17,7 +17,7 @@ def unknown_move(look: Look) -> Iterator[Note]:
         if not block.works:
             continue
         for nth, line in enumerate(block.moves):
-            for task in line.tasks:
+            for task in () if line.is_rest else line.tasks:
                 known = task.parts or look.library.find(task.name)
                 if known or task.name in seen:
                     continue

@@ -80,7 +80,7 @@ def sore_before(look: Look) -> Iterator[Note]:
     if not ahead:
         return
     for at, nth, line, move in look.lines():
-        slow = any((task.slow_s or 0) >= 4 for task in line.tasks)
+        slow = any((task.rep_s or 0) >= 4 for task in line.tasks)
         if slow or (move and _leaves_sore(move)):
             lunge = move is not None and move.pattern == "lunge"
             use: Use = "instead of a lunge" if lunge else "whole-body"
@@ -99,7 +99,7 @@ def sore_before(look: Look) -> Iterator[Note]:
 
 
 def _not_slow(look: Look, at: int, nth: int, line: Line) -> tuple[Fix, ...]:
-    usual = Line(tasks=tuple(task.but(slow_s=None) for task in line.tasks))
+    usual = Line(tasks=tuple(task.but(slow_s=None, tempo=()) for task in line.tasks))
     return (
         Fix(
             text="at usual speed",

@@ -153,6 +153,7 @@ class Look:
             (at, nth, line, self.move(line))
             for at, one, _ in self.working()
             for nth, line in enumerate(one.moves)
+            if not line.is_rest
         ]
 
     def line(self, block: int, move: int | None = None) -> int:

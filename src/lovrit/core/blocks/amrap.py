@@ -5,8 +5,10 @@ from itertools import islice, pairwise
 from typing import ClassVar, Literal
 
 from lovrit.core.blocks.block import Block, Form
+from lovrit.core.blocks.company import PARTNERS, TEAMS, share_of
+from lovrit.core.blocks.ladder import LADDER, Ladder, with_reps
 from lovrit.core.blocks.marks import Mark
-from lovrit.core.blocks.options import AIMS, Option, Read, flag
+from lovrit.core.blocks.options import AIMS, Read
 from lovrit.core.blocks.outlook import CASES, Outlook, Score, rests_on, unknown_outlook
 from lovrit.core.blocks.parts import Seconds, read_length
 from lovrit.core.blocks.score import rounds_score
@@ -15,55 +17,12 @@ from lovrit.core.blocks.worktime import line_s, round_s, slowing, unknown_move
 from lovrit.core.clock import clock
 from lovrit.core.moves.library import Library
 from lovrit.core.slate.line import Amount, Line
-from lovrit.core.slate.tree import Node, tokens, whole
+from lovrit.core.slate.tree import Node
 from lovrit.core.slate.words import Word
-from lovrit.core.values import Value
 
 MOST_ROUNDS = 1000
 MOST_DRAWN = 200
 MOST_REPS = 500
-
-
-class Ladder(Value):
-    """Reps that climb: ``start`` of each move in the first round, ``step`` more in every next."""
-
-    start: int
-    step: int
-
-    def __str__(self) -> str:
-        return f"{self.start} +{self.step}"
-
-
-def _read_ladder(node: Node) -> Read:
-    start, step = (whole(token, "reps", most=MOST_REPS) for token in tokens(node, "NUM"))
-    return Read({"ladder": Ladder(start=start, step=step)}, [])
-
-
-LADDER = Option(
-    "ladder",
-    "LADDER NUM PLUS NUM",
-    "ladder",
-    _read_ladder,
-    lambda block: f"ladder {block.ladder}" if block.ladder else "",
-    (Word("LADDER.4", r"/ladder\b/i", "“ladder” as in ladder 2 +2", "ladder"),),
-    "ladder",
-)
-PARTNERS = Option(
-    "partners",
-    "PARTNERS",
-    "partners alternate",
-    flag("partners"),
-    lambda block: "partners alternate" if block.partners else "",
-    (
-        Word(
-            "PARTNERS.4",
-            r"/partners[ \t]+alternate\b/i",
-            "“partners alternate”",
-            "partners alternate",
-        ),
-    ),
-    "partners alternate",
-)
 
 
 def _read(node: Node) -> Read:
@@ -78,13 +37,14 @@ class Amrap(Block):
     total_s: Seconds
     ladder: Ladder | None = None
     partners: bool = False
+    team: int = 0
 
     forms: ClassVar[tuple[Form, ...]] = (
         Form(
             "amrap",
             ("AS_MANY time",),
             _read,
-            (*AIMS, LADDER, PARTNERS),
+            (*AIMS, LADDER, PARTNERS, TEAMS),
             "as many as possible in 12:00",
         ),
     )
@@ -109,7 +69,9 @@ class Amrap(Block):
     @property
     def short_name(self) -> str:
         """What it is, without its length."""
-        return "as many as possible" + (", partners" if self.partners else "")
+        return "as many as possible" + (
+            ", partners" if self.partners else f", teams of {self.team}" if self.team else ""
+        )
 
     @property
     def length_s(self) -> int:
@@ -153,8 +115,8 @@ class Amrap(Block):
         """The lines of a round (from 1): on a ladder each has more reps than the one before."""
         if not self.ladder:
             return self.moves
-        reps = self.ladder.start + self.ladder.step * (nth - 1)
-        return tuple(_with_reps(line, reps) for line in self.moves)
+        reps = self.ladder.at(nth)
+        return tuple(with_reps(line, reps) for line in self.moves)
 
     def round_ends(self, library: Library) -> list[float]:
         """Where each round is likely to end, in seconds from the block's start; empty where nobody can say."""
@@ -170,7 +132,7 @@ class Amrap(Block):
     def visits(self, line: int, library: Library) -> float:
         """Rounds; partners do half of them each."""
         del line
-        return (self.rounds(library, "likely") or 0) * (0.5 if self.partners else 1)
+        return (self.rounds(library, "likely") or 0) * share_of(self)
 
     @property
     def asks_for(self) -> str:
@@ -214,7 +176,7 @@ class Amrap(Block):
 
     def _rounds_said(self, library: Library, first: float) -> str:
         low, high = (int(self.rounds(library, case) or 0) for case in ("high", "low"))
-        whose = "between the two, " if self.partners else ""
+        whose = "between the two, " if self.partners else "between them, " if self.team else ""
         many = str(low) if low == high else f"{low} to {high}"
         return f"{whose}about {clock(round(first))} a round at first, so {many} rounds"
 
@@ -241,13 +203,6 @@ class Amrap(Block):
                 for nth, (start, end) in enumerate(rounds)
             ]
         return [Mark("work", 0, one.seconds), *(Mark("mark", end, end) for end in ends)]
-
-
-def _with_reps(line: Line, reps: int) -> Line:
-    amount = Amount(values=(float(reps),))
-    return line.but(
-        tasks=tuple(task if task.amount else task.but(amount=amount) for task in line.tasks)
-    )
 
 
 def _within(lines: tuple[Line, ...], library: Library, case: Case, left: float) -> tuple[int, int]:

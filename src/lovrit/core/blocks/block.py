@@ -75,7 +75,6 @@ class Block(Value):
     works: ClassVar[bool] = True  # people work in it: no warm-up and no rest
     is_pause: ClassVar[bool] = False  # nothing is done in it
     interval_block: ClassVar[bool] = False  # made of works and rests
-    rotates: ClassVar[bool] = False  # people go from station to station
     circuit: ClassVar[bool] = False  # its lines follow one another, so that their order matters
     races: ClassVar[bool] = False  # as quickly as one can
     from_memory: ClassVar[bool] = False  # people do its lines in order by themselves
@@ -172,6 +171,11 @@ class Block(Value):
     def gated(self) -> bool:
         """Whether a heart ends a work or a rest of it."""
         return any(pair.timed is None for pair in self.pairs)
+
+    @property
+    def rotates(self) -> bool:
+        """Whether people go from station to station."""
+        return False
 
     @property
     def moves_people(self) -> bool:
@@ -366,7 +370,10 @@ class Paired(Block):
     @classmethod
     def check(cls, fields: Fields, at: int) -> None:
         """Where the heart ends a work or a rest, a clock has to end it as well; elsewhere limits mean nothing."""
-        pairs: tuple[Pair, ...] = fields.get("pattern") or (fields["pair"],)
+        pairs: tuple[Pair, ...] = fields.get("pattern") or (
+            fields["pair"],
+            *fields.get("by_round", ()),
+        )
         gated = any(pair.timed is None for pair in pairs)
         if gated and "most_s" not in fields:
             raise Unreadable(

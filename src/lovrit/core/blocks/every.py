@@ -4,8 +4,9 @@ from collections.abc import Iterator
 from typing import ClassVar, Literal
 
 from lovrit.core.blocks.block import Block, Form
+from lovrit.core.blocks.ladder import LADDER, Ladder, with_reps
 from lovrit.core.blocks.marks import Mark
-from lovrit.core.blocks.options import AIMS, REST_BY_EFFORT, Option, Read, timed
+from lovrit.core.blocks.options import AIMS, CAP, REST_BY_EFFORT, Fields, Option, Read, timed
 from lovrit.core.blocks.outlook import CASES, Outlook, TurnLeft, rests_on, unknown_outlook
 from lovrit.core.blocks.parts import Seconds
 from lovrit.core.blocks.step import Laying, Stage, Step
@@ -13,6 +14,7 @@ from lovrit.core.blocks.worktime import line_s, slowing, unknown_move
 from lovrit.core.blocks.worktime import timed as all_timed
 from lovrit.core.clock import clock
 from lovrit.core.moves.library import Library
+from lovrit.core.slate.line import Line
 from lovrit.core.slate.problem import Unreadable
 from lovrit.core.slate.tree import Node, column, figure, seconds, trees
 from lovrit.core.slate.words import Word
@@ -43,6 +45,25 @@ def _read(node: Node) -> Read:
     return Read({"period_s": period, "total_s": total}, shown)
 
 
+def _read_open(node: Node) -> Read:
+    """A period alone: how long it goes on is its cap."""
+    inner = trees(node)[0]
+    period = seconds(inner)
+    if not period:
+        raise Unreadable("A turn lasts some time.", column(inner), ("every 1:00",))
+    return Read({"period_s": period}, [figure("period", inner, period)])
+
+
+UNTIL_CAP = Option(
+    "cap",
+    "CAP time",
+    "cap",
+    timed("total_s", "total"),
+    lambda block: f"cap {clock(block.total_s)}",
+    CAP.words,
+)
+
+
 class Every(Block):
     """A task at the start of each period."""
 
@@ -50,6 +71,7 @@ class Every(Block):
     period_s: Seconds
     total_s: Seconds
     half_start_s: Seconds = 0
+    ladder: Ladder | None = None
 
     forms: ClassVar[tuple[Form, ...]] = (
         Form(
@@ -59,15 +81,29 @@ class Every(Block):
             (*AIMS, REST_BY_EFFORT, HALF_START),
             "every 1:00 for 12:00",
         ),
+        Form("every_rung", ("EVERY time",), _read_open, (*AIMS, LADDER, UNTIL_CAP)),
     )
     interval_block: ClassVar[bool] = True
     circuit: ClassVar[bool] = True
     in_turns: ClassVar[bool] = True
     from_memory: ClassVar[bool] = True
 
+    @classmethod
+    def check(cls, fields: Fields, at: int) -> None:
+        """How long it lasts has to be said."""
+        if "total_s" not in fields:
+            raise Unreadable("How long does it go on?", at, ("for 12:00", "ladder 1 +1, cap 15:00"))
+
+    @property
+    def form(self) -> Form:
+        """For a time, or rung by rung until its cap."""
+        return self.forms[1 if self.ladder else 0]
+
     @property
     def head(self) -> str:
         """Its first words."""
+        if self.ladder:
+            return f"every {clock(self.period_s)}"
         return f"every {clock(self.period_s)} for {clock(self.total_s)}"
 
     @property
@@ -91,7 +127,8 @@ class Every(Block):
         for nth, start in enumerate(range(0, self.total_s, self.period_s)):
             period = min(self.period_s, self.total_s - start)
             line = self.moves[nth % lines] if self.moves else None
-            needed = line_s(line, laying.library) if line else None
+            rung = self.rung(line, nth // lines + 1) if line else None
+            needed = line_s(rung, laying.library) if rung else None
             work_s = min(period, needed) if needed is not None else period
             work = self.work(
                 work_s, nth // lines + 1, nth % lines + 1, nth % lines if line else None
@@ -99,6 +136,10 @@ class Every(Block):
             yield work
             yield self.pause("rest", period - work_s, work)
         yield Step(phase="break", seconds=self.half_start_s)
+
+    def rung(self, line: Line, nth: int) -> Line:
+        """A line as it is done the n-th time (from 1): on a ladder with more reps each time."""
+        return with_reps(line, self.ladder.at(nth)) if self.ladder else line
 
     def visits(self, line: int, library: Library) -> float:
         """Whole turns that fall on the line."""

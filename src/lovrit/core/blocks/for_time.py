@@ -4,19 +4,28 @@ from collections.abc import Iterator
 from typing import ClassVar, Literal
 
 from lovrit.core.blocks.block import Block, Form, Repeats
+from lovrit.core.blocks.company import PAIR, TEAMS, share_of
+from lovrit.core.blocks.ladder import with_reps
 from lovrit.core.blocks.marks import Mark, thinning
 from lovrit.core.blocks.options import AIMS, CAP, Read
 from lovrit.core.blocks.outlook import Outlook, part_of, rests_on, unknown_outlook
-from lovrit.core.blocks.parts import ONCE, Count, Seconds, count_figure, read_count, read_over
+from lovrit.core.blocks.parts import (
+    ONCE,
+    Count,
+    Seconds,
+    count_figure,
+    read_count,
+    read_over,
+)
 from lovrit.core.blocks.score import time_score
 from lovrit.core.blocks.step import Case, Forecast, Laying, Stage, Step
 from lovrit.core.blocks.worktime import amount_s, round_s, slowing, unknown_move
 from lovrit.core.clock import clock, read_clock
 from lovrit.core.moves.library import Library
-from lovrit.core.slate.line import Amount
+from lovrit.core.slate.line import Amount, Line, reps_of
 from lovrit.core.slate.problem import Unreadable
-from lovrit.core.slate.tree import Node, tokens, trees
-from lovrit.core.slate.words import Word
+from lovrit.core.slate.tree import Node, column, seconds, tokens, trees, whole
+from lovrit.core.slate.words import Word, word
 from lovrit.core.slate.written import whole_amount
 
 DEFAULT_ROUND_S = 60
@@ -38,7 +47,45 @@ def read_rounds(node: Node) -> Read:
     )
 
 
-OPTIONS = (*AIMS, CAP)
+OPTIONS = (*AIMS, CAP, PAIR, TEAMS)
+LONGEST_SCHEME = 60
+STOPS = 1.3  # a hold that is gathered takes a third longer than its seconds, with the pauses in it
+
+
+def _read_scheme(node: Node) -> Read:
+    """Reps by round: 21-15-9, or 10-1 for ten down to one."""
+    figures = [whole(token, "reps", most=MOST_ROUNDS) for token in tokens(node, "NUM")]
+    if len(figures) == 2:
+        if figures[1] != 1 or figures[0] < 3:
+            said = (
+                f"{figures[0]}-{figures[1]} could be two rounds or a count of rounds: write which."
+            )
+            raise Unreadable(
+                said, column(node), (f"{figures[0]} rounds for time", "21-15-9 for time")
+            )
+        figures = list(range(figures[0], 0, -1))
+    return Read({"scheme": tuple(figures)}, [])
+
+
+def _read_climb(node: Node) -> Read:
+    """Reps that go up, and perhaps down again: 1 to 10 to 1; or down by steps: 10 -2."""
+    figures = [whole(token, "reps", most=MOST_ROUNDS) for token in tokens(node, "NUM")]
+    scheme: list[int] = [figures[0]]
+    for to in figures[1:]:
+        by = 1 if to > scheme[-1] else -1
+        scheme += range(scheme[-1] + by, to + by, by)
+    if len(scheme) < 2:
+        raise Unreadable("That is one round only.", column(node), (f"{scheme[0]} reps for time",))
+    if len(scheme) > LONGEST_SCHEME:
+        raise Unreadable("That is more rounds than anybody counts.", column(node))
+    return Read({"scheme": tuple(scheme)}, [])
+
+
+def _read_gathered(node: Node) -> Read:
+    total = seconds(trees(node)[0])
+    if not total:
+        raise Unreadable("There is no time in it.", column(node), ("accumulate 2:00",))
+    return Read({"over": Amount(values=(float(total),), unit="s")}, [])
 
 
 class ForTime(Block):
@@ -48,6 +95,8 @@ class ForTime(Block):
     rounds: Count = ONCE
     over: Amount | None = None
     cap_s: Seconds | None = None
+    scheme: tuple[int, ...] = ()
+    team: int = 0
 
     forms: ClassVar[tuple[Form, ...]] = (
         Form(
@@ -57,11 +106,21 @@ class ForTime(Block):
             OPTIONS,
             "4 rounds for time, cap 18:00",
         ),
+        Form(
+            "for_time_scheme",
+            ("NUM (DASH NUM)+ FOR_TIME",),
+            _read_scheme,
+            OPTIONS,
+            "21-15-9 for time",
+        ),
+        Form("for_time_climb", ("NUM TO NUM (TO NUM)* FOR_TIME",), _read_climb, OPTIONS),
+        Form("accumulate", ("ACCUMULATE exact",), _read_gathered, OPTIONS, "accumulate 2:00"),
         Form("for_time_over", ("NUM unit FOR_TIME",), _read_over, OPTIONS),
         Form("for_time_once", ("FOR_TIME",), read_rounds, OPTIONS),
     )
     words: ClassVar[tuple[Word, ...]] = (
         Word("FOR_TIME.5", r"/for[ \t]+time\b/i", "“for time”", "for time"),
+        word("ACCUMULATE", "accumulate", "“accumulate” and a time"),
     )
     in_parts: ClassVar[bool] = True
     races: ClassVar[bool] = True
@@ -80,12 +139,17 @@ class ForTime(Block):
     @property
     def head(self) -> str:
         """Its first words."""
+        if self.scheme:
+            joint = " to " if len(self.scheme) == 2 else "-"  # 10-9 could be a count of rounds
+            return f"{joint.join(map(str, self.scheme))} for time"
+        if self.over and self.over.unit == "s":
+            return f"accumulate {clock(self.over.values[0])}"
         return f"{whole_amount(self.over) if self.over else self.rounds.of('round')} for time"
 
     @property
     def repeats(self) -> Repeats | None:
         """Its rounds, where it is not one amount."""
-        return None if self.over else Repeats("rounds", self.rounds)
+        return None if self.over or self.scheme else Repeats("rounds", self.rounds)
 
     @property
     def amount(self) -> Amount | None:
@@ -101,10 +165,23 @@ class ForTime(Block):
         """Seconds that all of it takes, whatever the cap; None where nobody said how much there is."""
         if self.over:
             taken = amount_s(self.over, self._name, library, case)
-            return None if taken is None else round(taken)
-        once = round_s(self.moves, library, case)
-        rounds = range(1, Laying(library, case).times(self.rounds) + 1)
-        return None if once is None else round(once * sum(slowing(nth) for nth in rounds))
+            stops = STOPS if self.over.unit == "s" else 1
+            return None if taken is None else round(taken * stops)
+        counted = Laying(library, case).times(self.rounds)
+        taken = 0.0
+        for nth, lines in enumerate(self._lines(counted), 1):
+            once = round_s(lines, library, case)
+            if once is None:
+                return None
+            taken += once * slowing(nth)
+        return round(taken)
+
+    def _lines(self, rounds: int) -> Iterator[tuple[Line, ...]]:
+        """The lines of each round; where reps go by round, with the reps of it."""
+        if not self.scheme:
+            yield from [self.moves] * rounds
+        for reps in self.scheme:
+            yield tuple(with_reps(line, reps) for line in self.moves)
 
     def taken_s(self, library: Library, case: Case = "likely") -> int:
         """The same, at most its cap; the cap, or a minute, where nobody can say."""
@@ -118,9 +195,17 @@ class ForTime(Block):
         return self.moves[0].name if self.moves else ""
 
     def visits(self, line: int, library: Library) -> float:
-        """Its rounds."""
+        """Its rounds, one's own share of them."""
         del line, library
-        return self.rounds.high
+        return self.rounds.high * share_of(self)
+
+    def reps_done(self, line: int, library: Library, work_s: int) -> float:
+        """Reps of a line that one person does; where reps go by round, all of them."""
+        if not self.scheme:
+            return super().reps_done(line, library, work_s)
+        return sum(reps_of(with_reps(self.moves[line], reps)) for reps in self.scheme) * share_of(
+            self
+        )
 
     def own_steps(self, laying: Laying) -> Iterator[Step]:
         """One work to its end."""
@@ -164,6 +249,8 @@ class ForTime(Block):
     def _told(self, library: Library, likely: int) -> str | None:
         if self.over:
             return f"{part_of(self.over, likely)}, so about {clock(likely)}"
+        if self.scheme:
+            return f"{sum(self.scheme)} of each, round by round: about {clock(likely)}"
         once = round_s(self.moves, library)
         if once is None:
             return None

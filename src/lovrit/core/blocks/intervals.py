@@ -78,6 +78,9 @@ class Intervals(Paired):
     pattern: tuple[Pair, ...] = ()
     each: Amount | None = None
     rest_s: Seconds = 0
+    rest_share: float | None = None
+    rest_over: Amount | None = None
+    rest_by: str = ""
     score: Literal["slowest", "fastest", "total"] | None = None
 
     forms: ClassVar[tuple[Form, ...]] = (
@@ -133,7 +136,7 @@ class Intervals(Paired):
     @property
     def own_rest_s(self) -> int | None:
         """As written: of the pattern's last, or behind the amount."""
-        return self.rest_s if self.each else super().own_rest_s
+        return (None if self.rest_is_forecast else self.rest_s) if self.each else super().own_rest_s
 
     @property
     def amount(self) -> Amount | None:
@@ -151,16 +154,26 @@ class Intervals(Paired):
 
     def _lengths(self, laying: Laying) -> list[tuple[int, int]]:
         if self.each:
-            return [
-                (
-                    round(amount_s(self.each, self._name, laying.library, laying.case) or 0),
-                    self.rest_s,
-                )
-            ]
+            taken = amount_s(self.each, self._name, laying.library, laying.case)
+            work_s = round(taken or 0)
+            return [(work_s, self._rest_after(work_s, laying))]
         return [
             (self.length(pair.work, laying), self.length(pair.rest, laying))
             for pair in self.pattern
         ]
+
+    def _rest_after(self, work_s: int, laying: Laying) -> int:
+        """A rest by the clock, by one's own work, or the way there."""
+        if self.rest_share:
+            return round(work_s * self.rest_share)
+        if self.rest_over:
+            return round(amount_s(self.rest_over, self.rest_by, laying.library, laying.case) or 0)
+        return self.rest_s
+
+    @property
+    def rest_is_forecast(self) -> bool:
+        """Whether the rest follows from what people take."""
+        return bool(self.rest_share or self.rest_over) or super().rest_is_forecast
 
     @property
     def _name(self) -> str:

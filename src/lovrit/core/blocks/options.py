@@ -7,11 +7,12 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any, NamedTuple
 
-from lovrit.core.blocks.parts import Pace, read_effort, read_heart
-from lovrit.core.clock import clock
+from lovrit.core.blocks.parts import Pace, read_effort, read_heart, read_over
+from lovrit.core.clock import clock, number
 from lovrit.core.slate.problem import Unreadable
 from lovrit.core.slate.tree import Figure, Node, column, figure, seconds, span, tokens, trees
 from lovrit.core.slate.words import Word, word
+from lovrit.core.slate.written import whole_amount
 
 Fields = dict[str, Any]
 
@@ -72,10 +73,12 @@ def _rest(node: Node) -> Read:
     fields: Fields = {}
     figures: list[Figure] = []
     for part in trees(node):
-        inner = trees(part)[0]
+        inner = trees(part)[0] if trees(part) else part
         if part.data == "rest_time":
             once(fields, {"rest_s": seconds(inner)}, part)
             figures.append(figure("rest", inner, fields["rest_s"]))
+        elif part.data in OWN_RESTS:
+            once(fields, OWN_RESTS[str(part.data)](part), part)
         elif part.data == "rest_at":
             once(fields, {"rest_effort": read_effort(inner)}, part)
         else:
@@ -83,9 +86,38 @@ def _rest(node: Node) -> Read:
     return Read(fields, figures)
 
 
+def _share(node: Node) -> Fields:
+    """One to two is twice as much rest as the work took."""
+    work, rest = (float(token) for token in tokens(node, "NUM"))
+    if not work or not rest or rest / work > MOST_SHARE:
+        raise Unreadable("Say the rest by the work, such as 1:2.", column(node), ("rest 1:2",))
+    return {"rest_share": rest / work}
+
+
+def _rest_over(node: Node) -> Fields:
+    over = read_over(tokens(node, "NUM")[0], trees(node)[0])
+    return {"rest_over": over, "rest_by": " ".join(map(str, tokens(node, "WORD"))).lower()}
+
+
+MOST_SHARE = 10
+# what a rest is measured by where it is no time: one's own work, or a way to go
+OWN_RESTS: dict[str, Callable[[Node], Fields]] = {
+    "rest_as_work": lambda _node: {"rest_share": 1.0},
+    "rest_share": _share,
+    "rest_over": _rest_over,
+}
+
+
+def _rest_by_clock(node: Node) -> Read:
+    read = _rest(node)
+    if read.fields.keys() & {"rest_share", "rest_over"}:
+        raise Unreadable("Here a rest is a time.", column(node), ("rest 1:30",))
+    return read
+
+
 def _rest_by_effort(node: Node) -> Read:
     read = _rest(node)
-    if "rest_s" in read.fields:
+    if read.fields.keys() & {"rest_s", "rest_share", "rest_over"}:
         raise Unreadable("The rest is already written.", column(node), ("rest heart 126 at 4",))
     return read
 
@@ -93,6 +125,9 @@ def _rest_by_effort(node: Node) -> Read:
 def _written_rest(block: Any) -> str:
     """The rest's own time where the first words don't have it, and what is asked of it."""
     parts = [clock(block.rest_s)] if getattr(block, "rest_s", 0) else []
+    share, over = getattr(block, "rest_share", None), getattr(block, "rest_over", None)
+    parts += ["= work" if share == 1 else f"1:{number(share)}"] if share else []
+    parts += [f"{whole_amount(over)} {block.rest_by}"] if over else []
     parts += [f"heart {block.rest_heart}"] if block.rest_heart else []
     parts += [f"at {block.rest_effort}"] if block.rest_effort else []
     return " ".join(["rest", *parts]) if parts else ""
@@ -148,7 +183,9 @@ PACE = Option(
     "pace", "PACE NUM (DASH NUM)?", "pace", lambda node: Read({"pace": _span_of(node)}, []),
     lambda block: f"pace {block.pace}" if block.pace else "", (word("PACE", "pace", "“pace” and a number"),), "pace",
 )  # fmt: skip
-REST = Option("rest_opt", "REST rest_part+", "rest", _rest, _written_rest, sample="rest")
+REST_WORDS = (Word("EQUALS", '"="', "“= work”", "="), word("WORK", "work"))
+REST = Option("rest_opt", "REST rest_part+", "rest", _rest, _written_rest, REST_WORDS, "rest")
+REST_BY_CLOCK = Option("rest_opt", "REST rest_part+", "rest", _rest_by_clock, _written_rest)
 REST_BY_EFFORT = Option("rest_opt", "REST rest_part+", "rest", _rest_by_effort, _written_rest)
 LEAD_IN = Option(
     "lead_in", "LEAD_IN time", "lead-in", timed("lead_in_s", "lead-in"),

@@ -68,5 +68,7 @@ def rests_on(said: str, library: Library) -> str:
 
 def part_of(amount: Amount, seconds: float) -> str:
     """What a part of an amount takes, to be multiplied in the head."""
-    part = 100 if amount.unit == "m" else 10
+    if amount.metres:
+        return f"100 m in about {round(seconds * 100 / amount.metres)} s"
+    part = 10
     return f"{part} {amount.unit} in about {round(seconds * part / max(1, amount.values[0]))} s"

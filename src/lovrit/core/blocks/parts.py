@@ -26,7 +26,9 @@ from lovrit.core.values import Value
 Seconds = Annotated[
     int, Field(ge=0, le=86_400, strict=True)
 ]  # strict: false is no number of seconds
-UNIT_OF: dict[str, Unit] = {"S": "s", "MIN": "s", "M": "m", "CAL": "cal", "REPS": "reps"}
+UNIT_OF: dict[str, Unit] = {
+    "S": "s", "MIN": "s", "M": "m", "KM": "km", "MI": "mi", "CAL": "cal", "REPS": "reps",
+}  # fmt: skip
 
 
 class Count(Value):

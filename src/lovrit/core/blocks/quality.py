@@ -5,7 +5,7 @@ from typing import ClassVar, Literal
 
 from lovrit.core.blocks.block import Block, Form, Repeats
 from lovrit.core.blocks.for_time import DEFAULT_ROUND_S, read_rounds
-from lovrit.core.blocks.options import AIMS, CAP, DROP_LAST, REST
+from lovrit.core.blocks.options import AIMS, CAP, DROP_LAST, REST_BY_CLOCK
 from lovrit.core.blocks.parts import Count, Seconds
 from lovrit.core.blocks.step import Case, Laying, Step
 from lovrit.core.blocks.worktime import FACTOR, round_s
@@ -27,7 +27,7 @@ class Quality(Block):
             "quality",
             ("count ROUNDS FOR_QUALITY",),
             read_rounds,
-            (*AIMS, REST, CAP, DROP_LAST),
+            (*AIMS, REST_BY_CLOCK, CAP, DROP_LAST),
             "3 rounds for quality, rest 0:45",
         ),
     )

@@ -58,7 +58,6 @@ class Sets(Paired):
     )
     words: ClassVar[tuple[Word, ...]] = (SETS_WORD,)
     needs_stations: ClassVar[bool] = True
-    rotates: ClassVar[bool] = True
     circuit: ClassVar[bool] = True
     shown_by: ClassVar[Literal["", "round", "turn"]] = "turn"
 
@@ -66,6 +65,11 @@ class Sets(Paired):
     def head(self) -> str:
         """Its first words."""
         return f"{self.sets.of('set')} of {self.pair}"
+
+    @property
+    def rotates(self) -> bool:
+        """All sets at one station, then on to the next."""
+        return True
 
     @property
     def repeats(self) -> Repeats:
@@ -85,7 +89,7 @@ class Sets(Paired):
     def own_steps(self, laying: Laying) -> Iterator[Step]:
         """Set by set, station by station."""
         work_s, rest_s = self.length(self.pair.work, laying), self.length(self.pair.rest, laying)
-        return at_stations(self, laying.times(self.sets), lambda _at: work_s, rest_s)
+        return at_stations(self, laying.times(self.sets), lambda _at, _nth: work_s, rest_s)
 
     def where(self, turn: int | None, round_: int | None, of: tuple[int, int]) -> str:
         """Station and set."""

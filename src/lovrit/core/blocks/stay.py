@@ -7,13 +7,13 @@ from lovrit.core.blocks.step import Step
 
 
 def at_stations(
-    block: Block, sets: int, work_s: Callable[[int], int], rest_s: int
+    block: Block, sets: int, work_s: Callable[[int, int], int], rest_s: int
 ) -> Iterator[Step]:
-    """All sets at one station, then the next; ``work_s`` gives the seconds of a set at a station (from 0)."""
+    """All sets at one station, then the next; ``work_s`` gives the seconds at a station (from 0) of a set (from 1)."""
     stations = max(1, len(block.moves))
     for at in range(stations):
         for nth in range(1, sets + 1):
-            work = block.work(work_s(at), nth, at + 1, at)
+            work = block.work(work_s(at, nth), nth, at + 1, at)
             yield work
             if nth == sets and at < stations - 1:
                 yield from block.rest_between(rest_s, work)

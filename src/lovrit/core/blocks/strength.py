@@ -4,14 +4,15 @@ from collections.abc import Iterator
 from typing import ClassVar, Literal
 
 from lovrit.core.blocks.block import Between, Block, Form, Repeats
-from lovrit.core.blocks.options import AIMS, DROP_LAST, REST, Read
+from lovrit.core.blocks.options import AIMS, DROP_LAST, REST_BY_CLOCK, Read
 from lovrit.core.blocks.parts import Count, Seconds, count_figure, read_count
 from lovrit.core.blocks.sets import CHANGE
 from lovrit.core.blocks.stay import at_stations
 from lovrit.core.blocks.step import Laying, Step
 from lovrit.core.blocks.worktime import reps_s
 from lovrit.core.moves.library import Library
-from lovrit.core.slate.tree import Node, trees
+from lovrit.core.slate.problem import Unreadable
+from lovrit.core.slate.tree import Node, column, tokens, trees, whole
 
 MOST_REPS = 500
 
@@ -20,6 +21,20 @@ def _read(node: Node) -> Read:
     sets, reps = trees(node)
     fields = {"sets": read_count(sets, "sets"), "reps": read_count(reps, "reps", MOST_REPS)}
     return Read(fields, count_figure("sets", sets) + count_figure("reps", reps))
+
+
+def _read_by_set(node: Node) -> Read:
+    """Reps that go by set: 5-3-1."""
+    sets = trees(node)[0]
+    by_set = tuple(whole(token, "reps", most=MOST_REPS) for token in tokens(node, "NUM"))
+    times = read_count(sets, "sets")
+    if times.high != len(by_set):
+        said = f"{times} sets and reps for {len(by_set)}: they have to be as many."
+        raise Unreadable(
+            said, column(node), (f"{len(by_set)} sets of {'-'.join(map(str, by_set))}",)
+        )
+    reps = Count(low=min(by_set), high=max(by_set))
+    return Read({"sets": times, "reps": reps, "by_set": by_set}, [])
 
 
 class Strength(Block):
@@ -32,14 +47,21 @@ class Strength(Block):
     change_s: Seconds | None = None
     change_added: bool = False
     drop_last_rest: bool = False
+    by_set: tuple[int, ...] = ()
 
     forms: ClassVar[tuple[Form, ...]] = (
         Form(
             "strength",
             ("count SETS OF count REPS",),
             _read,
-            (*AIMS, REST, CHANGE, DROP_LAST),
+            (*AIMS, REST_BY_CLOCK, CHANGE, DROP_LAST),
             "3 sets of 12 reps, rest 1:30",
+        ),
+        Form(
+            "strength_by_set",
+            ("count SETS OF NUM DASH NUM (DASH NUM)+",),
+            _read_by_set,
+            (*AIMS, REST_BY_CLOCK, CHANGE, DROP_LAST),
         ),
     )
     needs_stations: ClassVar[bool] = True
@@ -50,7 +72,8 @@ class Strength(Block):
     @property
     def head(self) -> str:
         """Its first words."""
-        return f"{self.sets.of('set')} of {self.reps} reps"
+        reps = "-".join(map(str, self.by_set)) if self.by_set else f"{self.reps} reps"
+        return f"{self.sets.of('set')} of {reps}"
 
     @property
     def repeats(self) -> Repeats:
@@ -80,19 +103,19 @@ class Strength(Block):
     def reps_done(self, line: int, library: Library, work_s: int) -> float:
         """Its sets of its reps."""
         del line, library, work_s
-        return self.sets.high * self.reps.high
+        return sum(self.by_set) or self.sets.high * self.reps.high
+
+    def reps_in(self, nth: int) -> float:
+        """Reps of a set (from 1), the middle of a range."""
+        return self.by_set[nth - 1] if self.by_set else (self.reps.low + self.reps.high) / 2
 
     def own_steps(self, laying: Laying) -> Iterator[Step]:
         """Set by set, station by station; a set takes as long as its reps."""
-        reps = (self.reps.low + self.reps.high) / 2
 
-        def work_s(at: int) -> int:
-            task = self.moves[at].tasks[0]
-            once = (
-                reps * task.slow_s
-                if task.slow_s
-                else reps_s(task.name, reps, laying.library, laying.case)
-            )
+        def work_s(at: int, nth: int) -> int:
+            task, reps = self.moves[at].tasks[0], self.reps_in(nth)
+            library, case = laying.library, laying.case
+            once = reps * task.rep_s if task.rep_s else reps_s(task.name, reps, library, case)
             return round(once * (2 if task.side == "each" else 1))
 
         return at_stations(self, laying.times(self.sets), work_s, self.rest_s)

@@ -9,7 +9,7 @@ from math import ceil, exp
 
 from lovrit.core.blocks.step import Case
 from lovrit.core.moves.library import Library
-from lovrit.core.slate.line import Amount, Line, Task, Way
+from lovrit.core.slate.line import METRES, Amount, Line, Task, Way
 
 SPREAD = 0.2
 TENTH = 1.2816  # a tenth of people lie beyond so many spreads
@@ -37,6 +37,8 @@ def slowing(nth: int) -> float:
 
 def line_s(line: Line, library: Library, case: Case = "likely") -> int | None:
     """Seconds of a line's work once through; None where nobody said how much."""
+    if line.is_rest:
+        return 0
     parts = [_task_s(task, library, case) for task in line.tasks]
     if not parts or any(part is None for part in parts):
         return None
@@ -65,8 +67,9 @@ def unknown_move(lines: tuple[Line, ...], library: Library) -> str | None:
     """The first move whose reps are counted and that the library doesn't know, so that nobody can say how long."""
     for line in lines:
         for task in line.tasks:
-            counted = task.amount is None or task.amount.unit in ("reps", "m")
-            if counted and not task.parts and not task.slow_s and library.find(task.name) is None:
+            counted = task.amount is None or task.amount.unit in ("reps", *METRES)
+            said = task.parts or task.rep_s or line.is_rest
+            if counted and not said and library.find(task.name) is None:
                 return task.name
     return None
 
@@ -86,7 +89,7 @@ def _task_s(task: Task, library: Library, case: Case) -> float | None:
         return None if any(part is None for part in parts) else sum(part or 0 for part in parts)
     if task.amount is None:
         return None
-    once = amount_s(task.amount, task.name, library, case, task.slow_s)
+    once = amount_s(task.amount, task.name, library, case, task.rep_s)
     return once * 2 if once is not None and task.side == "each" else once
 
 
@@ -104,8 +107,8 @@ def amount_s(
     match amount.unit:
         case "s":
             return value
-        case "m":
-            return value * library.metre_s(name) * FACTOR[case]
+        case "m" | "km" | "mi":
+            return value * METRES[amount.unit] * library.metre_s(name) * FACTOR[case]
         case "cal":
             return value * SECONDS_A_CALORIE * FACTOR[case]
     return value * slow_s if slow_s else reps_s(name, value, library, case)

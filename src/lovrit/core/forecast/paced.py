@@ -41,7 +41,7 @@ def paced(block: Block, group: Iterable[tuple[OwnPace, ...]]) -> Paced | None:
 def _work(block: Block) -> tuple[int, float]:
     """Seconds of one work, and metres of one repeat; 0 for what isn't written."""
     amount = block.amount
-    metres = amount.values[0] if amount and amount.unit == "m" and amount.values else 0
+    metres = (amount.metres if amount else None) or 0
     seconds = block.pairs[0].work.seconds or 0 if len(block.pairs) == 1 and not block.rotates else 0
     return seconds, metres
 

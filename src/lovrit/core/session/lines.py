@@ -3,6 +3,7 @@
 What a line means is checked here; what a block means together with its moves is checked by the reader.
 """
 
+from collections.abc import Callable
 from datetime import date
 from functools import lru_cache
 from typing import NamedTuple
@@ -67,26 +68,44 @@ def read_header(text: str) -> HeaderLine:
         Unreadable: with the column, in a coach's words.
     """
     tree = parse_line(text, "header")
-    match tree.data:
-        case "title":
-            return HeaderLine("title", " ".join(str(tree.children[1]).split()))
-        case "date":
-            return HeaderLine("date", _date(tree))
-        case "people":
-            token = tokens(tree, "NUM")[0]
-            people = whole(token, "people", 1, 500)
-            return HeaderLine("people", people, figure("people", token, people, timed=False))
-        case "slot_between":
-            return HeaderLine("slot", _between(tree))
+    return HEADERS_READ[str(tree.data)](tree)
+
+
+def _title(tree: Node) -> HeaderLine:
+    return HeaderLine("title", " ".join(str(tree.children[1]).split()))
+
+
+def _people(tree: Node) -> HeaderLine:
+    token = tokens(tree, "NUM")[0]
+    people = whole(token, "people", 1, 500)
+    return HeaderLine("people", people, figure("people", token, people, timed=False))
+
+
+def _slot(tree: Node) -> HeaderLine:
     value = seconds(trees(tree)[0])
-    shown = figure(str(tree.data), trees(tree)[0], value)
-    if tree.data == "slot":
-        if not value:
-            raise Unreadable(
-                "A slot lasts some time.", column(trees(tree)[0]), ("a time such as 45:00",)
-            )
-        return HeaderLine("slot", Slot(seconds=value), shown)
-    return HeaderLine("setup_s", value, shown)
+    if not value:
+        raise Unreadable(
+            "A slot lasts some time.", column(trees(tree)[0]), ("a time such as 45:00",)
+        )
+    return HeaderLine("slot", Slot(seconds=value), figure("slot", trees(tree)[0], value))
+
+
+def _setup(tree: Node) -> HeaderLine:
+    value = seconds(trees(tree)[0])
+    return HeaderLine("setup_s", value, figure("setup", trees(tree)[0], value))
+
+
+def _whom(tree: Node) -> HeaderLine:
+    named = dict.fromkeys(str(one).lower() for one in tokens(tree, "WHOM"))
+    return HeaderLine("whom", tuple(named))
+
+
+def _weather(tree: Node) -> HeaderLine:
+    return HeaderLine("celsius", whole(tokens(tree, "NUM")[0], "degrees", 0, 55))
+
+
+def _floor(tree: Node) -> HeaderLine:
+    return HeaderLine("floor", str(tokens(tree, "UNDERFOOT")[0]).lower())
 
 
 def _date(tree: Node) -> str:
@@ -115,3 +134,16 @@ def _between(tree: Node) -> Slot:
 def _hour(text: str) -> str:
     hours, minutes = text.split(":")
     return f"{int(hours):02d}:{minutes}"
+
+
+HEADERS_READ: dict[str, Callable[[Node], HeaderLine]] = {
+    "title": _title,
+    "date": lambda tree: HeaderLine("date", _date(tree)),
+    "people": _people,
+    "slot": _slot,
+    "slot_between": lambda tree: HeaderLine("slot", _between(tree)),
+    "setup": _setup,
+    "whom": _whom,
+    "weather": _weather,
+    "floor": _floor,
+}

@@ -1,17 +1,20 @@
 """A move line turned into its tasks."""
 
+from collections.abc import Callable
 from functools import lru_cache
-from typing import Any
+from typing import Any, Literal
 
 from lark import Token
 
-from lovrit.core.blocks.parts import UNIT_OF
+from lovrit.core.blocks.parts import UNIT_OF, read_effort
 from lovrit.core.clock import read_clock
 from lovrit.core.session.grammar import parse_line
 from lovrit.core.slate.line import Amount, AmountForm, Kit, Line, Load, Task, Way
 from lovrit.core.slate.problem import Unreadable
-from lovrit.core.slate.tree import Figure, Node, column, figure, find, seconds, tokens, trees
+from lovrit.core.slate.tree import Figure, Node, column, figure, find, seconds, tokens, trees, whole
 
+LoadForm = Literal["one", "range", "standards", "by-set"]
+SPLIT_M = 500
 MANY = ("kit", "alternatives", "harder", "easier", "parts")
 
 
@@ -75,26 +78,37 @@ def _mark(node: Node, fields: dict[str, Any]) -> None:
 
 
 def _read_mark(node: Node) -> tuple[str, Any]:
-    match node.data:
-        case "load":
-            return "load", _load(trees(node)[0])
-        case "each_side":
-            return "side", "each"
-        case "sides":
-            return "side", "by-round"
-        case "slow":
-            return "slow_s", _slow(trees(node)[0])
-        case "breath":
-            return "breath_held", True
-        case "kit":
-            return "kit", _kit(trees(node)[0])
-    fields = {
-        "alternative": "alternatives",
-        "harder": "harder",
-        "easier": "easier",
-        "part": "parts",
-    }
-    return fields[str(node.data)], _way(trees(node)[0])
+    field, read = MARKS[str(node.data)]
+    return field, read(node)
+
+
+MOST_OF: dict[str, tuple[int, int]] = {"rir": (0, 10), "rate": (5, 200), "breaths": (1, 100)}
+
+
+def _counted(node: Node) -> int:
+    least, most = MOST_OF[str(node.data)]
+    return whole(tokens(node, "NUM")[0], str(node.data), least, most)
+
+
+def _rhythm(node: Node) -> tuple[int, ...]:
+    """Seconds down, low, up and high."""
+    phases = tuple(whole(token, "seconds", 0, 30) for token in tokens(node, "NUM"))
+    if not sum(phases):
+        raise Unreadable("A rep takes some time.", column(node), ("tempo 3-1-1-0",))
+    return phases
+
+
+def _own_pair(node: Node) -> tuple[int, int]:
+    written = str(tokens(node, "OWN_PAIR")[0]).split("/")
+    work, rest = (read_clock(one) for one in written)
+    if not work:
+        raise Unreadable("There is no time to work in.", column(node), ("row 60/30",))
+    return work, rest
+
+
+def _asked(node: Node) -> tuple[float, float]:
+    effort = read_effort(trees(node)[0])
+    return effort.low, effort.high
 
 
 def _slow(node: Node) -> int:
@@ -140,11 +154,37 @@ def _amount(node: Node) -> Amount:
 
 
 def _load(node: Node) -> Load:
-    form, values = _form(node, tokens(node, "NUM"), "load")
-    assert form != "max"
+    clocks = tokens(node, "CLOCK")
+    if clocks:
+        if float(tokens(node, "NUM")[0]) != SPLIT_M:
+            raise Unreadable("A split is a time for 500 m.", column(node), ("@ 2:05/500 m",))
+        return Load(values=(float(read_clock(clocks[0])),), unit="/500 m")
+    form, values = _load_figures(node, tokens(node, "NUM"))
     if not all(0 < value <= 1000 for value in values):
         raise Unreadable("That is not a load.", column(node), ("a load such as 16 kg or 75%",))
-    return Load(form=form, values=values, unit="%" if tokens(node, "PERCENT") else "kg")
+    return Load(form=form, values=values, unit=_load_unit(node))
+
+
+def _load_figures(node: Node, numbers: list[Token]) -> tuple[LoadForm, tuple[float, ...]]:
+    """One figure, a range, standards, or three and more for as many sets."""
+    if len(numbers) > 2 and tokens(node, "DASH"):
+        return "by-set", tuple(map(float, numbers))
+    form, values = _form(node, numbers, "load")
+    assert form != "max"
+    return form, values
+
+
+LOAD_UNITS: dict[str, Literal["kg", "%", "lb", "W"]] = {
+    "KG": "kg",
+    "PERCENT": "%",
+    "LB": "lb",
+    "WATT": "W",
+}
+
+
+def _load_unit(node: Node) -> Literal["kg", "%", "lb", "W"]:
+    found = tokens(node, *LOAD_UNITS)
+    return LOAD_UNITS[found[0].type] if found else "kg"
 
 
 def _kit(node: Node) -> Kit:
@@ -171,3 +211,24 @@ def _kit(node: Node) -> Kit:
 def _after_name(node: Node, number: Token) -> bool:
     words = tokens(node, "WORD")
     return bool(words) and column(words[0]) < column(number)
+
+
+# mark: the field of a task that it sets, and how it is read
+MARKS: dict[str, tuple[str, Callable[[Node], Any]]] = {
+    "load": ("load", lambda node: _load(trees(node)[0])),
+    "each_side": ("side", lambda _: "each"),
+    "sides": ("side", lambda _: "by-round"),
+    "slow": ("slow_s", lambda node: _slow(trees(node)[0])),
+    "breath": ("breath_held", lambda _: True),
+    "kit": ("kit", lambda node: _kit(trees(node)[0])),
+    "task_effort": ("asked", _asked),
+    "rhythm": ("tempo", _rhythm),
+    "own_pair": ("pair", _own_pair),
+    "rir": ("rir", _counted),
+    "rate": ("rate", _counted),
+    "breaths": ("breaths", _counted),
+    "alternative": ("alternatives", lambda node: _way(trees(node)[0])),
+    "harder": ("harder", lambda node: _way(trees(node)[0])),
+    "easier": ("easier", lambda node: _way(trees(node)[0])),
+    "part": ("parts", lambda node: _way(trees(node)[0])),
+}

@@ -10,6 +10,10 @@ from lovrit.core.slate.written import short
 from lovrit.core.values import LovritError
 
 
+# what is read as minutes where it stands bare, so that seconds are never written so
+LENGTHS = frozenset({"total", "cap", "slot", "setup", "period"})
+
+
 class CannotEdit(LovritError):
     """An edit that has no place in the text as it stands; the text is left alone."""
 
@@ -47,7 +51,8 @@ def written(figure: Figure, value: float, old: str) -> str:
     """A figure's new text, in the manner of its old one: m:ss stays m:ss, bare seconds stay bare."""
     if not figure.timed:
         return number(value)
-    return short(round(value)) if ":" not in old and value < 100 else clock(value)
+    bare = ":" not in old and value < 100 and figure.name not in LENGTHS
+    return short(round(value)) if bare else clock(value)
 
 
 def set_figure(slate: SlateText, edit: SetFigure) -> None:

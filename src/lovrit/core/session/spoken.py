@@ -119,6 +119,31 @@ def _around(found: Matched) -> Own:
     return Own(f"{label} {_clock(_seconds(found['n'], found['u']))}{found['tail'] or ''}")
 
 
+def _teams(_found: Matched) -> Own | None:
+    raise Unreadable(
+        "Teams of whom one works do a block: write it first.",
+        1,
+        ("5 rounds for time, teams of 3, one works",),
+    )
+
+
+def _countdown(found: Matched) -> Own:
+    """Ten, eight, six …: reps that go down by so many."""
+    start, step = int(found["start"]), int(found["step"])
+    if not step or start // step > 40:
+        raise Unreadable("That is no way down.", 1, ("21-15-9 for time",))
+    scheme = list(range(start, 0, -step))
+    return Own(f"{'-'.join(map(str, scheme))} for time{found['tail'] or ''}")
+
+
+def _scheme(found: Matched) -> Own | None:
+    raise _asked(found[0], f"{found[0]} for time", f"3 sets of {found[0]}", f"{found[0]} for time")
+
+
+def _accumulate(found: Matched) -> Own:
+    return Own(f"accumulate {_clock(_seconds(found['n'], found['u']))}", found["name"].strip())
+
+
 def _steady(found: Matched) -> Own:
     return Own(f"{found['label']} {_clock(_seconds(found['n'], found['u']))}{found['tail'] or ''}")
 
@@ -153,13 +178,15 @@ def _bare(found: Matched) -> Own | None:
 
 
 # words that name a kind of session and say no more: read as a label they would silently be something else
-NOT_STEADY = frozenset({"tempo", "build", "hold", "every", "rest", "as", "for"})
+NOT_STEADY = frozenset({"accumulate", "tempo", "build", "hold", "every", "rest", "as", "for"})
 LONE = (
     "intervals",
     "circuit",
     "finisher",
     "strength",
     "chipper",
+    "teams",
+    "partners",
     "buy-in",
     "cash-out",
     "buy in",
@@ -213,6 +240,10 @@ SAYINGS: tuple[tuple[re.Pattern[str], Callable[[Matched], Own | None]], ...] = t
         (rf"(?P<times>\d+)\s+rounds\s+for\s+time,?\s+cap\s+{LENGTH}", _for_time),
         (rf"(?P<times>)(?:for\s+time|chipper),?\s+cap\s+{LENGTH}", _for_time),
         (rf"(?P<which>wu|cd|warm|cool)(?:[ -]?(?:up|down))?\s*[:,]?\s*{LENGTH}{TAIL}", _around),
+        (r"(?:in\s+)?teams?\s+of\s+\d+(?:,.*)?", _teams),
+        (rf"(?P<start>\d+)\s+[-–](?P<step>\d+)(?:\s+for\s+time)?{TAIL}", _countdown),
+        (r"\d+(?:-\d+){2,}", _scheme),
+        (rf"accumulate\s+{LENGTH}\s+(?:of\s+)?(?P<name>[a-z][a-z -]*)", _accumulate),
         (rf"(?P<word>rest|break|pause)\s*[:,]?\s*{LENGTH}", _rest),
         (r"(?P<label>[a-z][a-z -]*?)\s+(?P<n>\d+)(?P<u>)(?P<tail>(?:\s*,?\s*at\b.*)?)", _bare),
     )

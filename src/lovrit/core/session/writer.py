@@ -36,6 +36,16 @@ def _headers(session: Session) -> Iterator[str]:
         yield f"people: {session.people}"
     if session.setup_s:
         yield f"setup: {clock(session.setup_s)}"
+    yield from _circumstances(session)
+
+
+def _circumstances(session: Session) -> Iterator[str]:
+    if session.whom:
+        yield f"for: {', '.join(session.whom)}"
+    if session.celsius is not None:
+        yield f"weather: {session.celsius} C"
+    if session.floor:
+        yield f"floor: {session.floor}"
 
 
 def _slot(slot: Slot) -> str:

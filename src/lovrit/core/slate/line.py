@@ -4,7 +4,8 @@ from typing import Literal
 
 from lovrit.core.values import Value
 
-Unit = Literal["reps", "s", "m", "cal"]
+Unit = Literal["reps", "s", "m", "km", "mi", "cal"]
+METRES: dict[str, float] = {"m": 1, "km": 1000, "mi": 1609.344}
 AmountForm = Literal["one", "range", "standards", "max"]
 Side = Literal["none", "each", "by-round"]
 
@@ -20,6 +21,16 @@ class Amount(Value):
     unit: Unit = "reps"
 
     @property
+    def metre(self) -> float | None:
+        """Metres of one of its unit; None where it is no distance."""
+        return METRES.get(self.unit)
+
+    @property
+    def metres(self) -> float | None:
+        """Its first figure in metres; None where it is no distance."""
+        return self.values[0] * METRES[self.unit] if self.values and self.unit in METRES else None
+
+    @property
     def low(self) -> float | None:
         """The smallest figure that is asked for; None for ``max``."""
         return min(self.values, default=None)
@@ -31,11 +42,14 @@ class Amount(Value):
 
 
 class Load(Value):
-    """A load: in kilograms, or as a share of one's best. ``kg`` also where no unit was written."""
+    """A load: in kilograms or pounds, as a share of one's best, in watts, or as seconds for 500 m.
 
-    form: Literal["one", "range", "standards"] = "one"
+    ``kg`` also where no unit was written; ``by-set`` has a figure a set.
+    """
+
+    form: Literal["one", "range", "standards", "by-set"] = "one"
     values: tuple[float, ...]
-    unit: Literal["kg", "%"] = "kg"
+    unit: Literal["kg", "%", "lb", "W", "/500 m"] = "kg"
 
 
 class Kit(Value):
@@ -54,7 +68,11 @@ class Way(Value):
 
 
 class Task(Value):
-    """One thing done in a turn. ``slow_s`` is seconds a rep where the line says so."""
+    """One thing done in a turn. ``slow_s`` is seconds a rep where the line says so, ``tempo`` the same by its phases.
+
+    ``rir`` is reps that are left over at the end of a set, ``rate`` strokes a minute; ``pair`` is a work and a rest of
+    the line's own, where everybody does it at once.
+    """
 
     name: str
     amount: Amount | None = None
@@ -67,6 +85,17 @@ class Task(Value):
     parts: tuple[Way, ...] = ()
     slow_s: int | None = None
     breath_held: bool = False
+    asked: tuple[float, float] | None = None
+    rir: int | None = None
+    tempo: tuple[int, ...] = ()
+    rate: int | None = None
+    breaths: int | None = None
+    pair: tuple[int, int] | None = None
+
+    @property
+    def rep_s(self) -> int | None:
+        """Seconds of a rep, where the line says how slow."""
+        return self.slow_s or sum(self.tempo) or None
 
 
 class Line(Value):
@@ -79,6 +108,11 @@ class Line(Value):
     def name(self) -> str:
         """What the station is called: the names of its tasks."""
         return " + ".join(task.name for task in self.tasks)
+
+    @property
+    def is_rest(self) -> bool:
+        """Whether nothing is done on it: a rest minute among the tasks."""
+        return len(self.tasks) == 1 and self.tasks[0].name == "rest"
 
     @property
     def side(self) -> Side:

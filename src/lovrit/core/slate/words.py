@@ -44,7 +44,7 @@ BETWEEN = (
     word("EVERY", "every", "“every” and a time"),
     word("TO", "to"),
     word("IN", "in"),
-    word("AT", "at", "“at” and an effort"),
+    Word("AT.5", r"/(?:at|@?[ \t]*rpe)(?=[ \t]*\d)/i", "“at” and an effort", "at"),
     word("HEART", "heart", "“heart” and a target"),
     word("REST", "rest"),
 )
@@ -64,10 +64,14 @@ SIGNS = (
     Word("WORD", r"/[^\W\d_][^\s,|@:+#\/()\x00-\x1f]*/", "a name", "squat"),
 )
 UNIT_TERMS = (
-    Word("S.4", r"/s(?:ec(?:onds?)?)?\b/i", "“s”", "s"),
-    Word("MIN.4", r"/min(?:ute)?s?\b/i", "“min”", "min"),
+    Word("S.5", "/s(?:ec(?:onds?)?)?\\b|\"|″|''|’’/i", "“s”", "s"),
+    Word("MIN.4", "/min(?:ute)?s?\\b|'|′|’/i", "“min”", "min"),
     Word("M.4", r"/m(?:et(?:re|er)s?)?\b/i", "metres, as in 300 m", "m"),
     Word("CAL.4", r"/cal(?:orie)?s?\b/i", "calories, as in 12 cal", "cal"),
+    Word("KM.5", r"/k(?:ilo)?m(?:et(?:re|er)s?)?\b/i", "kilometres, as in 1 km", "km"),
+    Word("MI.5", r"/mi(?:les?)?\b/i", "miles, as in 1 mi", "mi"),
+    Word("LB.4", r"/lbs?\b/i", "“lb”", "lb"),
+    Word("WATT.4", r"/w(?:atts?)?\b/i", "watts, as in 220 W", "W"),
     Word("REPS.4", r"/reps?\b/i", "“reps”", "reps"),
     Word("KG.4", r"/kg\b/i", "“kg”", "kg"),
 )
@@ -76,6 +80,16 @@ MARKS = (
     Word("SIDES.5", r"/left[ \t]+then[ \t]+right\b/i", "“left then right”", "left then right"),
     Word("SLOW.5", r"/slow(?=[ \t]+\d)/i", "“slow 4 s”", "slow"),
     Word("BREATH.5", r"/breath[ \t]+held\b/i", "“breath held”", "breath held"),
+    Word("RIR.5", r"/rir(?=[ \t]*\d)/i", "“rir” and reps left over", "rir"),
+    Word("RHYTHM.5", r"/tempo(?=[ \t]+\d)/i", "“tempo 3-1-1-0”", "tempo"),
+    Word("RATE.5", r"/rate(?=[ \t]+\d)/i", "“rate” and strokes a minute", "rate"),
+    Word("BREATHS.5", r"/breaths(?=[ \t]+\d)/i", "“breaths” and how many", "breaths"),
+    Word(
+        "OWN_PAIR.7",
+        r"/\d+(?::[0-5]\d)?\/\d+(?::[0-5]\d)?(?=[ \t]*(?:,|$))/",
+        "a work and a rest",
+        "40/20",
+    ),
     Word("BAR", '"|"', "“|” and kit", "|"),
     Word("LOAD", '"@"', "“@” and a load", "@"),
     word("OR", "or", "“or” and another way"),
@@ -86,11 +100,19 @@ MARKS = (
     Word("TIMES.4", r"/[x×](?=[ \t]*\d)/i", "“x” and a number", "x"),
 )
 HEADER_WORDS = (
+    word(
+        "WHOM",
+        "(?:beginners|children|older|pregnant)",
+        "“beginners”, “children” or “older”",
+        "beginners",
+    ),
+    Word("DEGREES.4", r"/°?[ \t]*c(?:elsius)?\b/i", "“C”", "C"),
+    word("UNDERFOOT", "(?:wet|dry|icy|sandy|uneven)", "“wet” or “dry”", "wet"),
     Word("DATE.6", r"/\d{4}-\d\d-\d\d/", "a date such as 2026-11-30", "2026-11-30"),
     Word("TEXT", r"/[^\s#][^#\n]*/", "some text", "Winter hall"),
     *(
-        Word(f"{key.upper()}_KEY.5", rf"/{key}[ \t]*:/i", f"“{key}:”", f"{key}:")
-        for key in ("title", "date", "slot", "people", "setup")
+        Word(f"{key.upper()}_KEY.6", rf"/{key}[ \t]*:/i", f"“{key}:”", f"{key}:")
+        for key in ("title", "date", "slot", "people", "setup", "for", "weather", "floor")
     ),
 )
 HEADERS = tuple(one.sample for one in HEADER_WORDS if one.key.endswith("_KEY"))

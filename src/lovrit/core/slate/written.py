@@ -5,7 +5,8 @@ from collections.abc import Iterator
 from lovrit.core.clock import clock, number
 from lovrit.core.slate.line import Amount, Kit, Line, Load, Task, Way
 
-UNIT_WORDS = {"reps": "", "s": " s", "m": " m", "cal": " cal"}
+UNIT_WORDS = {"reps": "", "s": " s", "m": " m", "km": " km", "mi": " mi", "cal": " cal"}
+LOAD_WORDS = {"kg": " kg", "%": "%", "lb": " lb", "W": " W"}
 SIDE_WORDS = {"none": "", "each": "each side", "by-round": "left then right"}
 
 
@@ -34,9 +35,10 @@ def whole_amount(value: Amount) -> str:
 
 def load(value: Load) -> str:
     """A load with its unit."""
-    joint = "-" if value.form == "range" else "/"
-    unit = "%" if value.unit == "%" else " kg"
-    return joint.join(number(one) for one in value.values) + unit
+    if value.unit == "/500 m":
+        return f"{clock(value.values[0])}/500 m"
+    joint = "-" if value.form in ("range", "by-set") else "/"
+    return joint.join(number(one) for one in value.values) + LOAD_WORDS[value.unit]
 
 
 def kit_words(kit: Kit) -> str:
@@ -66,11 +68,27 @@ def _marks(task: Task) -> Iterator[str]:
         yield f", {SIDE_WORDS[task.side]}"
     if task.slow_s:
         yield f", slow {task.slow_s} s"
-    if task.breath_held:
-        yield ", breath held"
+    yield from _more_marks(task)
     for word, ways in (("or", task.alternatives), ("harder", task.harder), ("easier", task.easier)):
         for way in ways:
             yield f", {word} {_way(way)}"
+
+
+def _more_marks(task: Task) -> Iterator[str]:
+    if task.breath_held:
+        yield ", breath held"
+    if task.asked:
+        yield f", at {span(*task.asked)}"
+    if task.rir is not None:
+        yield f", rir {task.rir}"
+    if task.tempo:
+        yield ", tempo " + "-".join(map(str, task.tempo))
+    if task.rate:
+        yield f", rate {task.rate}"
+    if task.breaths:
+        yield f", breaths {task.breaths}"
+    if task.pair:
+        yield f" {short(task.pair[0])}/{short(task.pair[1])}"
 
 
 def _way(way: Way) -> str:

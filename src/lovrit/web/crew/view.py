@@ -67,7 +67,7 @@ def stands_in_words(person: Person, today: str, pace: Quickness | None, plan: Pl
 
 def _covers_metres(plan: Plan) -> bool:
     """Whether some block is by distance."""
-    return any(block.amount.unit == "m" for block in plan.session.blocks if block.amount)
+    return any(block.amount.metres for block in plan.session.blocks if block.amount)
 
 
 def crew_view(
