@@ -1,5 +1,7 @@
-"""Sixty sessions: of the doubtful ones the second look says what a colleague would, of the sound ones nothing that wants
-weighing. What its fixes do, they do without a new remark of that weight."""
+"""Sixty sessions: the second look says what a colleague would of the doubtful ones, and of sound ones nothing to weigh.
+
+What its fixes do, they do without a new remark of that weight.
+"""
 
 import tomllib
 from pathlib import Path

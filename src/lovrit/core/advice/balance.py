@@ -6,8 +6,9 @@ from lovrit.core.advice.note import Fix, Look, Note, WayTo
 from lovrit.core.advice.order import FEW, put
 from lovrit.core.moves.guess import guess, nearest
 from lovrit.core.moves.move import Move, Pattern
-from lovrit.core.session.edits import LineEdit
-from lovrit.core.slate.line import Line
+from lovrit.core.session.edits import LineEdit, SetSide
+from lovrit.core.slate.line import Line, Side
+from lovrit.core.slate.written import SIDE_WORDS
 
 
 def unknown_move(look: Look) -> Iterator[Note]:
@@ -127,3 +128,52 @@ def _in_place(look: Look, circuit: int, found: list[tuple[int, int, Line, Move]]
     other = look.library.find(name)
     assert other
     return Fix(f"{name} in place of {line.name}", put(look, at, nth, line, other))
+
+
+UPPER: frozenset[Pattern] = frozenset({"push", "pull", "brace", "mobility"})
+
+
+def no_legs(look: Look) -> Iterator[Note]:
+    """A circuit of many moves in which the legs only stand."""
+    found = [(at, nth, line, move) for at, nth, line, move in look.lines() if move]
+    circuit = next(
+        (at for at, block, _ in look.blocks() if block.circuit and len(block.moves) > 3), None
+    )
+    if circuit is None or len({move.name for *_, move in found}) < 5:
+        return
+    if all(move.pattern in UPPER for *_, move in found):
+        legs = look.library.serving("whole-body", "squat")[0].name
+        yield look.note(
+            code="no-legs",
+            level="tell",
+            text="No legs in all of it.",
+            reason="On purpose it is fine; unawares half of people goes home untrained.",
+            at=circuit,
+            fixes=(_in_place(look, circuit, found, legs),),
+        )
+
+
+def side_not_said(look: Look) -> Iterator[Note]:
+    """A one-sided move on a line that says nothing of sides."""
+    for at, nth, line, move in look.lines():
+        block = look.session.blocks[at]
+        if (
+            not move
+            or not move.sided
+            or line.side != "none"
+            or len(line.tasks) > 1
+            or not block.circuit
+        ):
+            continue
+        # each side in one turn takes twice as long, which a turn by the clock has no room for
+        side: Side = "by-round" if block.in_turns else "each"
+        edit = SetSide(block=at, move=nth, side=side)
+        yield look.note(
+            code="side-not-said",
+            level="tell",
+            text=f"{move.name} has two sides, and the line says neither.",
+            reason="Half of people will do one side only.",
+            at=at,
+            nth=nth,
+            fixes=(Fix(SIDE_WORDS[side], edit),),
+        )

@@ -6,6 +6,7 @@ from typing import Literal
 
 from lovrit.core.crew.person import Limit, Person
 from lovrit.core.moves.move import Pattern
+from lovrit.core.session.session import Whom
 from lovrit.core.values import Value
 
 OLDER, CHILD, ASKED_FROM = 65, 16, 50
@@ -49,6 +50,15 @@ class Company(Value):
     days: tuple[Day, ...] = ()
     schools: Schools = Schools()
     missing: frozenset[str] = frozenset()
+
+    def also_for(self, whom: tuple[Whom, ...]) -> "Company":
+        """With at least one of those that the session says it is for."""
+        more = {
+            "new": max(self.new, int("beginners" in whom)),
+            "children": max(self.children, int("children" in whom)),
+            "older": max(self.older, int("older" in whom)),
+        }
+        return self.but(**more) if whom else self
 
 
 def company_of(people: list[Person], groups: int | None, today: str | None = None) -> Company:

@@ -7,8 +7,12 @@ from lovrit.core.blocks.intervals import Intervals
 from lovrit.core.blocks.sets import Sets
 from lovrit.core.blocks.steady import Steady
 from lovrit.core.clock import clock
+from lovrit.core.heart.body import Body, beats, settled, step
+from lovrit.core.heart.demand import demand
+from lovrit.core.moves.names import key_of
 from lovrit.core.recast.prepare import cool_down, warm_up
-from lovrit.core.session.edits import AddOption, BlockEdit, InsertBlock, SetFigure
+from lovrit.core.session.edits import AddOption, BlockEdit, InsertBlock, ReplaceBlock, SetFigure
+from lovrit.core.session.writer import block_lines
 from lovrit.core.slate.line import Line
 from lovrit.core.timeline.sums import HARD
 
@@ -158,3 +162,80 @@ def skill_after_hard(look: Look) -> Iterator[Note]:
 def _skilled(look: Look, line: Line) -> bool:
     move = look.move(line)
     return bool(move and move.skill)
+
+
+def sprint_from_cold(look: Look) -> Iterator[Note]:
+    """Sprints before which nobody has run at more than a jog."""
+    ready = False
+    for at, block, _ in look.blocks():
+        moves = [look.library.find(task.name) for line in block.moves for task in line.tasks]
+        sprints = any(move and key_of(move.name).endswith("sprint") for move in moves)
+        if sprints and not ready and (block.top_effort is None or block.top_effort >= VERY_HARD):
+            text = "3 x 60 m, rest 1:00, at 6\n  build-up run"
+            yield look.note(
+                code="sprint-from-cold",
+                level="weigh",
+                text="Sprints, and nobody has run faster than a jog before them.",
+                reason="Hamstrings tear in the first sprint: three build-ups, each a little quicker.",
+                at=at,
+                fixes=(Fix("build-ups before", InsertBlock(at=at, text=text), adds_s=240),),
+            )
+            return
+        ready = ready or sprints or any(move and "build-up" in move.uses for move in moves)
+
+
+def heart_nobody_holds(look: Look) -> Iterator[Note]:
+    """A heart target above what anybody holds for as long as the work lasts."""
+    for at, block, _ in look.working():
+        longest = max(
+            (one.seconds for one in look.timeline.of_block(at) if one.phase == "work"), default=0
+        )
+        target = block.heart
+        if not target or longest < HELD_S or target.low < TOP_HEART.get(target.of, 999):
+            continue
+        eased = block.but(heart=target.but(**EASED_HEART[target.of]))
+        edit = ReplaceBlock(block=at, text="\n".join(block_lines(eased)))
+        yield look.note(
+            code="heart-nobody-holds",
+            level="weigh",
+            text=f"heart {target} for {clock(longest)}: that is the very top, and nobody stays there.",
+            reason="Over two minutes 85 to 92 % of the highest is hard enough for anybody.",
+            at=at,
+            fixes=(Fix(f"heart {eased.heart}", edit),),
+        )
+
+
+def gate_not_reached(look: Look) -> Iterator[Note]:
+    """A rest that ends when the heart is down, where it will not be by the clock's limit."""
+    for at, block, _ in look.blocks():
+        for pair in block.pairs:
+            until, most = pair.rest.until_bpm, getattr(block, "most_s", None)
+            if until is None or most is None or _down(effort(block) or USUAL_EFFORT, most) <= until:
+                continue
+            here = round(_down(effort(block) or USUAL_EFFORT, most) / 5) * 5
+            lines = "\n".join(block_lines(block)).replace(f"until {until}", f"until {here + 5}", 1)
+            yield look.note(
+                code="gate-not-reached",
+                level="weigh",
+                text=f"Until {until}: after {clock(most)} most hearts are still about {here}.",
+                reason="Then every rest runs to its limit, and the gate is none.",
+                basis="the heart model of docs/forecasts.md; fitter people come down quicker",
+                at=at,
+                fixes=(Fix(f"until {here + 5}", ReplaceBlock(block=at, text=lines)),),
+            )
+            return
+
+
+def _down(asked: float, seconds: int) -> float:
+    """Beats a minute of a usual heart so long after a work at an effort."""
+    body = Body(rest=62, highest=186)
+    return beats(body, step(body, settled(demand(asked)), demand(1), seconds))
+
+
+HELD_S, USUAL_EFFORT = 120, 7.0
+TOP_HEART: dict[str, float] = {"max": 95, "reserve": 95, "bpm": 190}
+EASED_HEART: dict[str, dict[str, float]] = {
+    "max": {"low": 85, "high": 90},
+    "reserve": {"low": 78, "high": 85},
+    "bpm": {"low": 160, "high": 170},
+}

@@ -12,15 +12,17 @@ from lovrit.core.session.edits import AddOption
 from lovrit.core.timeline.sums import HARD
 
 HELD_S, MUCH_HARD_S, REPEATED_S = 15, 20 * 60, 8 * 60
-LONGEST_S = ((9.5, 45), (9.0, 180), (8.5, 360), (8.0, 720))
+LONGEST_S = ((9.5, 60), (9.0, 270), (8.5, 720), (8.0, 1800))
 
 
 def _pairs(look: Look) -> Iterator[tuple[int, Block, int, int]]:
-    """Blocks of plain works and rests, with the longest work and the rest after it."""
-    for at, block, _ in look.blocks():
+    """Blocks of works and rests by the clock, and of repeats by amount as long as they are likely to take."""
+    for at, block, laid in look.blocks():
         for timed in (pair.timed for pair in block.pairs):
             if timed:
                 yield at, block, *timed
+        if block.amount and block.repeats and block.own_rest_s is not None:
+            yield at, block, laid.work_s // block.repeats.times.high, block.own_rest_s
 
 
 def all_out_too_long(look: Look) -> Iterator[Note]:
@@ -170,13 +172,17 @@ def short_sets_on_end(look: Look) -> Iterator[Note]:
 
 def pace_will_not_hold(look: Look) -> Iterator[Note]:
     """An effort asked for longer at a stretch than it can be held."""
-    for at, block, laid in look.working():
+    for at, block, laid in look.blocks():
         asked = effort(block)
         longest = next((limit for least, limit in LONGEST_S if asked >= least), None)
         if longest is None or asked >= 10 or block.lifts:
             continue
         stretch = max(
-            (i.seconds for i in look.timeline.intervals if i.block == at and i.phase == "work"),
+            (
+                i.seconds
+                for i in look.timeline.intervals
+                if i.block == at and i.phase in ("work", "steady")
+            ),
             default=0,
         )
         if stretch <= longest:

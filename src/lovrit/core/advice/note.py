@@ -69,7 +69,8 @@ class Look:
     """What a rule looks at: a plan, the library, and who it is for."""
 
     def __init__(self, plan: Plan, library: Library, company: Company | None = None) -> None:
-        self.plan, self.library, self.company = plan, library, company or Company()
+        self.plan, self.library = plan, library
+        self.company = (company or Company()).also_for(plan.session.whom)
 
     @property
     def groups(self) -> int | None:

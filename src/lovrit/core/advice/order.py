@@ -12,6 +12,7 @@ from lovrit.core.session.edits import Edit, MoveStation, OrderStations, ReplaceL
 from lovrit.core.slate.line import Line
 
 FEW = 10
+TIRING = 7.0
 MOST_TOLD = 6  # the same remark about one block; who mends six finds the rest
 MOST_PLACES = (
     40  # beyond, no other place is looked for: each would be weighed against all the others
@@ -29,7 +30,10 @@ def _both_grip(one: Move, two: Move) -> bool:
 
 
 def _both_shoulders(one: Move, two: Move) -> bool:
-    loaded = all(move.shoulders or move.overhead for move in (one, two))
+    loaded = all(
+        (move.shoulders or move.overhead) and move.pattern in STRENGTH | {"brace"}
+        for move in (one, two)
+    )
     return loaded and not _same_pattern(one, two) and not (one.grip and two.grip)
 
 
@@ -93,11 +97,11 @@ def _told(look: Look, clash: Clash) -> Iterator[Note]:
     """Each station of a circuit that clashes with the one before it, once round."""
     for at, block, _ in look.blocks():
         moves = [look.move(line) for line in block.moves]
-        if len(moves) < 3 or not block.circuit or block.races:
+        if len(moves) < 3 or not (block.circuit or block.from_memory):
             continue
         told = 0
         for nth, (one, two) in enumerate(pairwise(moves), 1):
-            if one and two and clash.speaks(one, two) and told < MOST_TOLD:
+            if one and two and told < MOST_TOLD and _matters(block, clash, one, two):
                 told += 1
                 text = f"{one.name} then {two.name}: {clash.said.format(pattern=one.pattern)}."
                 low = (
@@ -107,6 +111,27 @@ def _told(look: Look, clash: Clash) -> Iterator[Note]:
                 yield look.note(
                     clash.code, "weigh", text, clash.reason, at=at, nth=nth, fixes=fixes
                 )
+
+
+def _matters(block: Block, clash: Clash, one: Move, two: Move) -> bool:
+    """Whether a clash is one in this block: trunk after trunk is fine in easy work, grip after grip after a rest."""
+    if not clash.speaks(one, two):
+        return False
+    if clash is PATTERN and one.pattern == "brace":
+        return (block.top_effort or 0) >= TIRING
+    if clash is GRIP and (not block.races or _once_through(block)):
+        return _hangs(one) and _hangs(two)
+    return True
+
+
+def _once_through(block: Block) -> bool:
+    """A list that is done once: there is time for the hands between."""
+    return block.repeats is not None and block.repeats.times.high == 1
+
+
+def _hangs(move: Move) -> bool:
+    """Whether the hands give out first: hanging, carrying, climbing."""
+    return move.pattern == "carry" or bool({"bar high", "rope long"} & set(move.kit))
 
 
 def _apart(look: Look, at: int, block: Block, nth: int) -> Iterator[Fix]:

@@ -163,9 +163,15 @@ def hard_for_children(look: Look) -> Iterator[Note]:
 def _as_play(look: Look, at: int, block: Block) -> tuple[Fix, ...]:
     """Unhurried rounds without load in the time that the heavy work had."""
     length = clock(look.timeline.blocks[at].seconds)
-    lines = [f"  8 {line.tasks[0].name}" for line in block.moves] or ["  8 squat"]
+    lines = [f"  {_few(look, line)} {line.tasks[0].name}" for line in block.moves] or ["  8 squat"]
     text = "\n".join([f"3 rounds for quality, rest 0:45, cap {length}, at 5", *lines])
     return (Fix("unhurried and light instead", ReplaceBlock(block=at, text=text)),)
+
+
+def _few(look: Look, line: Line) -> int:
+    """Eight, or as many as can be done with room to spare."""
+    move = look.move(line)
+    return max(1, min(8, round(move.fresh * 0.55))) if move else 8
 
 
 def ask_first(look: Look) -> Iterator[Note]:
@@ -186,21 +192,23 @@ def ask_first(look: Look) -> Iterator[Note]:
 
 
 def jumps_for_new(look: Look) -> Iterator[Note]:
-    """Jumps without another way, with beginners there."""
+    """Hard landings without another way, with people there who are new, just back, older, or children."""
+    company = look.company
+    named = {
+        "new": company.new,
+        "just back": company.back,
+        "65 or older": company.older,
+        "under 16": company.children,
+    }
+    whom = [f"{_are(count)} {who}" for who, count in named.items() if count]
     for at, nth, line, move in look.lines():
-        if (
-            look.company.new
-            and move
-            and move.impact == "high"
-            and move.low_impact
-            and not _other(line)
-        ):
+        if whom and move and move.impact == "high" and move.low_impact and not _other(line):
             edit = MoveOption(block=at, move=nth, text=f"or {move.low_impact}")
             yield look.note(
                 code="jumps-for-new",
                 level="weigh",
-                text=f"{move.name}: hard landings, no other way written, and {_are(look.company.new)} new.",
-                reason="No jumps for beginners: offer the step.",
+                text=f"{move.name}: hard landings, no other way written, and {' and '.join(whom)}.",
+                reason="Offer the step beside the jump.",
                 at=at,
                 nth=nth,
                 fixes=(Fix(text=f"or {move.low_impact}", edit=edit),),

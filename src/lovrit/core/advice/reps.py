@@ -3,14 +3,18 @@
 from collections.abc import Iterator
 
 from lovrit.core.advice.note import Fix, Look, Note, effort
+from lovrit.core.blocks.block import Block
+from lovrit.core.blocks.for_time import ForTime
 from lovrit.core.moves.guess import guess
 from lovrit.core.moves.names import key_of
 from lovrit.core.session.edits import ReplaceLine, SetAmount
-from lovrit.core.slate.line import Line
+from lovrit.core.slate.line import Amount, Line
 from lovrit.core.slate.written import move_line
 from lovrit.core.timeline.sums import HARD
 
 ROOM = 0.55
+BROKEN_UP = 2.5
+HELD = 1.5
 
 
 def _asked(line: Line, unit: str) -> float:
@@ -34,7 +38,7 @@ def set_not_unbroken(look: Look) -> Iterator[Note]:
         if not move or move.counted != "reps" or len(line.tasks) > 1:
             continue
         asked = _asked(line, "reps")
-        if asked <= move.fresh:
+        if asked <= move.fresh or _by_and_by(look.session.blocks[at], asked, move.fresh):
             continue
         fewer = max(1, round(move.fresh * ROOM))
         yield look.note(
@@ -48,13 +52,18 @@ def set_not_unbroken(look: Look) -> Iterator[Note]:
         )
 
 
+def _by_and_by(block: Block, asked: float, fresh: int) -> bool:
+    """A list done once through is meant to be broken up; a little more than fresh is no long set in it."""
+    return isinstance(block, ForTime) and block.repeats is not None and asked <= BROKEN_UP * fresh
+
+
 def hold_too_long(look: Look) -> Iterator[Note]:
     """A hold longer than most can hold it well."""
     for at, nth, line, move in look.lines():
         if not move or move.counted != "s":
             continue
-        asked = _asked(line, "s")
-        if asked > 1.5 * move.fresh:
+        asked = _asked(line, "s") or _by_clock(look.session.blocks[at], line)
+        if asked > HELD * move.fresh:
             shorter = max(5, round(move.fresh * 0.75 / 5) * 5)
             yield look.note(
                 code="hold-too-long",
@@ -63,8 +72,22 @@ def hold_too_long(look: Look) -> Iterator[Note]:
                 reason="Past that the hold goes on and the shape is gone.",
                 at=at,
                 nth=nth,
-                fixes=_less(at, nth, line, shorter, f"{shorter} s"),
+                fixes=_less(at, nth, line, shorter, f"{shorter} s")
+                or _held_for(look, at, nth, line, shorter),
             )
+
+
+def _by_clock(block: Block, line: Line) -> float:
+    """Seconds of a hold where the block's clock gives them."""
+    if line.tasks[0].amount or len(line.tasks) > 1:
+        return 0
+    return max((pair.work.seconds or 0 for pair in block.pairs), default=0)
+
+
+def _held_for(look: Look, at: int, nth: int, line: Line, shorter: int) -> tuple[Fix, ...]:
+    amount = Amount(values=(float(shorter),), unit="s")
+    text = move_line(line.but(tasks=(line.tasks[0].but(amount=amount),)))
+    return (Fix(f"{shorter} s of it", ReplaceLine(line=look.line(at, nth), text=f"  {text}")),)
 
 
 def under_water(look: Look) -> Iterator[Note]:

@@ -47,10 +47,22 @@ def warm_up(plan: Plan, library: Library) -> str | None:
 def _rounds(light: list[str], cap: int, library: Library) -> list[str]:
     """Three rounds, each a little harder than the one before; the cap ends the last rest, so all time is used."""
     each = (cap / ROUNDS - USUAL_REST_S) / len(light) - TO_THE_NEXT_S
-    lines = tuple(portioned(Line(tasks=(Task(name=name),)), each, library) for name in light)
+    lines = tuple(
+        _with_room(portioned(Line(tasks=(Task(name=name),)), each, library), library)
+        for name in light
+    )
     rest = max(10, -(((round_s(lines, library) or 0) - cap // ROUNDS) // 5) * 5)
     head = f"{ROUNDS} rounds for quality, rest {clock(rest)}, cap {clock(cap)}, at 3 4 5"
     return [head, *(f"  {move_line(line)}" for line in lines)]
+
+
+def _with_room(line: Line, library: Library) -> Line:
+    """No more of a move than can be done easily: a warm-up tires nobody."""
+    task = line.tasks[0]
+    move, amount = library.find(task.name), task.amount
+    if not move or not amount or move.counted != amount.unit or amount.values[0] <= move.fresh:
+        return line
+    return line.but(tasks=(task.but(amount=amount.but(values=(float(move.fresh),))),))
 
 
 def _rehearsal(session: Session) -> list[str]:

@@ -9,7 +9,6 @@ from lovrit.core.slate.tree import Figure
 from lovrit.core.slate.written import short
 from lovrit.core.values import LovritError
 
-
 # what is read as minutes where it stands bare, so that seconds are never written so
 LENGTHS = frozenset({"total", "cap", "slot", "setup", "period"})
 
