@@ -13,6 +13,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 if TYPE_CHECKING:
+    from lovrit.core.advice.company import Company
     from lovrit.core.timeline.plan import Plan
 
 os.environ.setdefault(
@@ -89,12 +90,25 @@ def plan(asked: Namespace) -> int:
     from lovrit.formats.plan_text import plan_lines
 
     planned = _planned(_text(asked.file), asked.json)
-    notes = second_look(planned, shipped())
+    notes = second_look(planned, shipped(), _company(asked.crew))
     if asked.json:
         _print_json(plan_object(planned, notes))
     else:
         _print("\n".join(plan_lines(planned, notes)))
     return 0
+
+
+def _company(said: str | None) -> "Company | None":
+    """Who comes, where that is said."""
+    if said is None:
+        return None
+    from lovrit.core.values import LovritError
+    from lovrit.formats.crew_said import company_said
+
+    try:
+        return company_said(said)
+    except LovritError as error:
+        raise Ended(UNREADABLE, str(error)) from None
 
 
 def fit(asked: Namespace) -> int:
@@ -246,7 +260,17 @@ FILE = ("file", {"help": "a slate or its JSON form; - reads standard input"})
 AS_JSON = ("--json", {"action": "store_true", "help": "one JSON object"})
 PORT = ("--port", {"type": int, "help": "the port to listen on"})
 COMMANDS = (
-    (plan, FILE, AS_JSON),
+    (
+        plan,
+        FILE,
+        AS_JSON,
+        (
+            "--crew",
+            {
+                "help": "who comes: “18 people, 2 new, 1 older, 3 no jumps”, or a JSON file of people"
+            },
+        ),
+    ),
     (
         export,
         FILE,

@@ -247,3 +247,25 @@ def test_a_library_with_errors_names_them_and_takes_the_rest(text: str, said: st
     found = read_moves(text)
     assert any(said in problem for problem in found.problems)
     assert all(move.name == "hop" for move in found.moves)
+
+
+@pytest.mark.parametrize("crew", ["18 people, 2 new", "3 no jumps", "1 older", "2 just back"])
+def test_rules_about_people_can_be_tried_from_outside(tmp_path: Path, crew: str) -> None:
+    slate = tmp_path / "a.slate"
+    slate.write_text(
+        "warm-up 8:00\n\n3 rounds of 40/20, at 7\n  jump squat\n  push-up\n  plank\n", "utf-8"
+    )
+    said, alone = (
+        {
+            note["text"]
+            for note in json.loads(run("plan", str(slate), "--json", *more).stdout)["notes"]
+        }
+        for more in (("--crew", crew), ())
+    )
+    assert any("ump squat" in text for text in said - alone)
+    assert run("plan", str(slate), "--crew", "some of them").exit_code == 2
+    people = tmp_path / "crew.json"
+    people.write_text('[{"name": "A", "initials": "A", "standing": "new"}]', "utf-8")
+    assert "hard landings" in run("plan", str(slate), "--json", "--crew", str(people)).stdout
+    people.write_text('[{"name": "A", "shoe": 44}]', "utf-8")
+    assert "no list of people" in run("plan", str(slate), "--crew", str(people)).stderr
