@@ -70,6 +70,8 @@ def _together(at: int, block: ForTime, laid: LaidBlock, look: Look) -> tuple[Fix
     if block.over:
         return ()
     made = together(Given(block.but(cap_s=None), laid, look.library))
+    if (made.rounds(look.library, "high") or 0) < 1:
+        return ()
     edit = ReplaceBlock(block=at, text="\n".join(block_lines(made)))
     return (Fix(text="as many as possible instead", edit=edit),)
 

@@ -13,7 +13,8 @@ from lovrit.core.blocks.outlook import CASES, Outlook, Score, rests_on, unknown_
 from lovrit.core.blocks.parts import Seconds, read_length
 from lovrit.core.blocks.score import rounds_score
 from lovrit.core.blocks.step import Case, Forecast, Laying, Stage, Step
-from lovrit.core.blocks.worktime import line_s, round_s, slowing, unknown_move
+from lovrit.core.blocks.tiring import Tiring
+from lovrit.core.blocks.worktime import line_s, round_s, slowing_after, unknown_move
 from lovrit.core.clock import clock
 from lovrit.core.moves.library import Library
 from lovrit.core.slate.line import Amount, Line
@@ -104,12 +105,15 @@ class Amrap(Block):
 
     def round_lengths(self, library: Library, case: Case) -> Iterator[float]:
         """Seconds of each round in turn; nothing where nobody said how much a round is."""
-        plain = round_s(self.moves, library, case)
+        person, gone = Tiring(library, case), 0.0
         for nth in range(1, MOST_ROUNDS + 1):
-            once = round_s(self.lines_of(nth), library, case) if self.ladder else plain
+            once = round_s(self.lines_of(nth), library, case, person)
             if not once:
                 return
-            yield once * slowing(nth)
+            if self.partners or self.team:
+                person.rest(once / share_of(self) - once)
+            yield once * slowing_after(gone)
+            gone += once * slowing_after(gone)
 
     def lines_of(self, nth: int) -> tuple[Line, ...]:
         """The lines of a round (from 1): on a ladder each has more reps than the one before."""
@@ -186,7 +190,10 @@ class Amrap(Block):
         for nth, once in enumerate(self.round_lengths(library, case), 1):
             if once > left:
                 return Score(
-                    nth - 1, *_within(self.lines_of(nth), library, case, left / slowing(nth))
+                    nth - 1,
+                    *_within(
+                        self.lines_of(nth), library, case, left / slowing_after(self.total_s - left)
+                    ),
                 )
             left -= once
         return Score(0, 0, 0)

@@ -19,6 +19,7 @@ from lovrit.core.blocks.parts import (
 )
 from lovrit.core.blocks.score import time_score
 from lovrit.core.blocks.step import Case, Forecast, Laying, Stage, Step
+from lovrit.core.blocks.tiring import Tiring
 from lovrit.core.blocks.worktime import amount_s, round_s, slowing, unknown_move
 from lovrit.core.clock import clock, read_clock
 from lovrit.core.moves.library import Library
@@ -168,9 +169,9 @@ class ForTime(Block):
             stops = STOPS if self.over.unit == "s" else 1
             return None if taken is None else round(taken * stops)
         counted = Laying(library, case).times(self.rounds)
-        taken = 0.0
+        taken, person = 0.0, Tiring(library, case)
         for nth, lines in enumerate(self._lines(counted), 1):
-            once = round_s(lines, library, case)
+            once = round_s(lines, library, case, person)
             if once is None:
                 return None
             taken += once * slowing(nth)

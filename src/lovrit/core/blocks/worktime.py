@@ -1,58 +1,68 @@
 """How long a line's work takes: low, likely or high, in seconds.
 
-Low is a quick person, one in ten is quicker; high a slow one, one in ten is slower. People's seconds a rep are taken as
-spread evenly in proportion (log-normal, Limpert, Stahel and Abbt 2001, as most measured durations are) with a fifth
-either way; that fifth, the slowing and the pauses are coaches' practice, to be replaced by scores (docs/forecasts.md).
+Low is a quick person, one in ten is quicker; high a slow one, one in ten is slower. People's seconds are taken as
+spread evenly in proportion (log-normal, Limpert, Stahel and Abbt 2001, as most measured durations are); how far apart
+they are, and how they tire, is in tiring.py. All of it is to be replaced by scores (docs/forecasts.md).
 """
 
-from math import ceil, exp
-
 from lovrit.core.blocks.step import Case
+from lovrit.core.blocks.tiring import USUAL_SPREAD, Tiring, distance_factor, factor_of
 from lovrit.core.moves.library import Library
 from lovrit.core.slate.line import METRES, Amount, Line, Task, Way
 
-SPREAD = 0.2
-TENTH = 1.2816  # a tenth of people lie beyond so many spreads
-FACTOR: dict[Case, float] = {
-    "low": exp(-SPREAD * TENTH),
-    "likely": 1.0,
-    "high": exp(SPREAD * TENTH),
-}
-SECONDS_A_CALORIE = 3.2
+SPREAD = USUAL_SPREAD
+FACTOR: dict[Case, float] = {case: factor_of(None, case) for case in ("low", "likely", "high")}
+SECONDS_A_CALORIE = 3.9  # on a rower, at a usual pace
 TO_THE_NEXT_S = 3
-SLOWER_IN_A_SET = (
-    0.1  # a set of as many reps as can be done fresh takes a tenth longer than its reps one by one
-)
-PAUSE_S = 8  # beyond that people put it down, every half as many reps again, for so many seconds
 SLOWER_A_ROUND, SLOWEST_ROUND = (
     0.02,
     0.25,
 )  # each round a fiftieth slower than the first, to a quarter at most
 
 
-def slowing(nth: int) -> float:
+def slowing_after(seconds: float) -> float:
+    """The same by time, a round a minute: where rounds are short, it is the minutes that tire."""
+    return slowing(1 + seconds / 60)
+
+
+def slowing(nth: float) -> float:
     """How much longer a round (from 1) takes than the first."""
     return 1 + min(SLOWEST_ROUND, SLOWER_A_ROUND * (nth - 1))
 
 
-def line_s(line: Line, library: Library, case: Case = "likely") -> int | None:
-    """Seconds of a line's work once through; None where nobody said how much."""
+def line_s(
+    line: Line, library: Library, case: Case = "likely", tiring: Tiring | None = None
+) -> int | None:
+    """Seconds of a line's work once through; None where nobody said how much.
+
+    ``tiring`` is the person who does it, where they have done something before.
+    """
     if line.is_rest:
         return 0
-    parts = [_task_s(task, library, case) for task in line.tasks]
+    person = tiring or Tiring(library, case)
+    parts = [_task_s(task, person) for task in line.tasks]
     if not parts or any(part is None for part in parts):
         return None
     return round(sum(part for part in parts if part is not None) + TO_THE_NEXT_S * (len(parts) - 1))
 
 
-def round_s(lines: tuple[Line, ...], library: Library, case: Case = "likely") -> int | None:
-    """Seconds of all lines once through, with the way from one to the next."""
-    parts = [line_s(line, library, case) for line in lines]
-    if not parts or any(part is None for part in parts):
-        return None
-    return sum(part for part in parts if part is not None) + round(
-        TO_THE_NEXT_S * len(parts) * FACTOR[case]
-    )
+def round_s(
+    lines: tuple[Line, ...],
+    library: Library,
+    case: Case = "likely",
+    tiring: Tiring | None = None,
+) -> int | None:
+    """Seconds of all lines once through, with the way from one to the next, in which a person comes back a little."""
+    person = tiring or Tiring(library, case)
+    taken = 0.0
+    for line in lines:
+        part = line_s(line, library, case, person)
+        if part is None:
+            return None
+        way = TO_THE_NEXT_S * FACTOR[case] if len(lines) > 1 else 0
+        person.rest(way)
+        taken += part + way
+    return round(taken) if lines else None
 
 
 def timed(line: Line) -> bool:
@@ -75,48 +85,65 @@ def unknown_move(lines: tuple[Line, ...], library: Library) -> str | None:
 
 
 def reps_s(name: str, reps: float, library: Library, case: Case = "likely") -> float:
-    """Seconds of so many reps of a move in one go, with the pauses that they want beyond what can be done fresh."""
-    move = library.find(name)
-    fresh = move.fresh / FACTOR[case] if move and move.counted == "reps" else max(reps, 1)
-    pauses = ceil((reps - fresh) / (fresh / 2)) if reps > fresh else 0
-    slower = 1 + SLOWER_IN_A_SET * min(reps, fresh) / fresh if move else 1
-    return reps * library.rep_s(name) * FACTOR[case] * slower + pauses * PAUSE_S
+    """Seconds of so many reps of a move by somebody fresh, with the waits that they want."""
+    return Tiring(library, case).reps(name, reps)
 
 
-def _task_s(task: Task, library: Library, case: Case) -> float | None:
+def _task_s(task: Task, person: Tiring) -> float | None:
     if task.amount is None and task.parts:
-        parts = [_way_s(part, task.name, library, case) for part in task.parts]
+        parts = [_way_s(part, task.name, person) for part in task.parts]
         return None if any(part is None for part in parts) else sum(part or 0 for part in parts)
     if task.amount is None:
         return None
-    once = amount_s(task.amount, task.name, library, case, task.rep_s)
-    return once * 2 if once is not None and task.side == "each" else once
+    sides = 2 if task.side == "each" else 1
+    taken = [_amount_s(task.amount, task.name, person, task.rep_s) for _ in range(sides)]
+    return None if any(part is None for part in taken) else sum(part or 0 for part in taken)
 
 
-def _way_s(way: Way, name: str, library: Library, case: Case) -> float | None:
-    return amount_s(way.amount, way.name or name, library, case) if way.amount else None
+def _way_s(way: Way, name: str, person: Tiring) -> float | None:
+    return _amount_s(way.amount, way.name or name, person) if way.amount else None
 
 
 def amount_s(
-    amount: Amount, name: str, library: Library, case: Case = "likely", slow_s: int | None = None
+    amount: Amount,
+    name: str,
+    library: Library,
+    case: Case = "likely",
+    slow_s: int | None = None,
 ) -> float | None:
-    """Seconds of an amount of a move; None for as much as one can."""
-    value = _value(amount, case)
+    """Seconds of an amount of a move by somebody fresh; None for as much as one can."""
+    return _amount_s(amount, name, Tiring(library, case), slow_s)
+
+
+def _amount_s(amount: Amount, name: str, person: Tiring, slow_s: int | None = None) -> float | None:
+    value = _value(amount, person.case)
     if value is None:
         return None
-    match amount.unit:
-        case "s":
-            return value
-        case "m" | "km" | "mi":
-            return value * METRES[amount.unit] * library.metre_s(name) * FACTOR[case]
-        case "cal":
-            return value * SECONDS_A_CALORIE * FACTOR[case]
-    return value * slow_s if slow_s else reps_s(name, value, library, case)
+    if amount.unit == "reps" and not slow_s:
+        return person.reps(name, value)
+    taken = (
+        value * (slow_s or 1)
+        if amount.unit in ("reps", "s")
+        else _covered_s(amount, value, name, person)
+    )
+    person.rest(taken)
+    return taken
+
+
+def _covered_s(amount: Amount, value: float, name: str, person: Tiring) -> float:
+    """Seconds of metres or calories; the longer, the slower each."""
+    move = person.library.find(name or "run")
+    factor = factor_of(move, person.case)
+    if amount.unit == "cal":
+        return value * SECONDS_A_CALORIE * factor
+    metres = value * METRES[amount.unit]
+    return metres * person.library.metre_s(name) * factor * distance_factor(move, metres)
 
 
 def _value(amount: Amount, case: Case) -> float | None:
+    """Of a range or two standards slow people take the lower, quick ones the higher: that is what they are for."""
     if not amount.values:
         return None
     if case == "likely":
         return sum(amount.values) / len(amount.values)
-    return min(amount.values) if case == "low" else max(amount.values)
+    return max(amount.values) if case == "low" else min(amount.values)

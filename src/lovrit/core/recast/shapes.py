@@ -183,7 +183,7 @@ def stay(given: Given) -> Block:
     return made.but(change_s=change // 5 * 5) if spare > 0 else made
 
 
-def together(given: Given) -> Block:
+def together(given: Given) -> Amrap:
     """Everybody ends at the same moment."""
     if given.block.ends_together:
         raise CannotRecast("Everybody ends this block together as it is.")
