@@ -151,7 +151,7 @@ def test_a_pasted_board_is_read_as_far_as_possible_and_the_rest_is_asked() -> No
         "steady",
     ]
     assert [line.name for line in reading.session.blocks[1].moves] == ["squat", "ring row", "plank"]
-    assert "Winter circuit" in {one.text for one in made.asked}
+    assert reading.session.title == "Winter circuit"
     assert all(one.text in made.slate for one in made.asked)
 
 

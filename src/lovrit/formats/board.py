@@ -3,32 +3,23 @@
 import re
 from typing import NamedTuple
 
+from lovrit.core.blocks.steady import Steady
+from lovrit.core.session.grammar import reads
+from lovrit.core.session.headings import read_heading
+from lovrit.core.session.movelines import read_move
+from lovrit.core.session.nearest import nearest_line
 from lovrit.core.session.reader import MOST_OFFERS, read
+from lovrit.core.session.spoken import LONE
 from lovrit.core.session.writer import write
+from lovrit.core.slate.problem import Unreadable
 from lovrit.core.values import LovritError
 from lovrit.formats.interval_csv import from_csv
 
-# how people write on boards, and how the slate says it
-SAYINGS: tuple[tuple[re.Pattern[str], str], ...] = tuple(
-    (re.compile(pattern, re.IGNORECASE), said)
-    for pattern, said in (
-        (r"^\s*[-*•]\s+", "  "),
-        (r"^\s*\d+[.)]\s+(?=\D)", "  "),
-        (r"(\d+)\s*(?:''|″|secs?\b|seconds?\b)", r"\1 s"),
-        (r"(\d+)\s*(?:'|′|mins?\b|minutes?\b)", r"\1 min"),
-        (r"(\d+)\s*s?\s*(?:on|work)\s*[/,]?\s*(\d+)\s*s?\s*(?:off|rest)\b", r"\1/\2"),
-        (r"^(\d+)\s*rounds?\s*[:,]?\s*(\d+/\d+)", r"\1 rounds of \2"),
-        (r"^(\d+/\d+)\s*[x×]\s*(\d+)", r"\2 x \1"),
-        (r"^emom\s*(\d+)(?:\s*min)?", r"every 1:00 for \1:00"),
-        (r"^amrap\s*(\d+)(?:\s*min)?\s*:?$", r"amrap \1:00"),
-        (r"^(warm|cool)[ -]?(up|down)\s*[:,-]?\s*", r"\1-\2 "),
-        (r"^((?:warm-up|cool-down|rest)) (\d+)$", r"\1 \2 min"),
-        (r"^pause\b|^break\b", "rest"),
-    )
+# what stands before a line in a message: bullets, ticks, numbers; and what is put round it for show
+MARK = re.compile(
+    r"^\s*(?:[-*•·–—>+☐☑✓✔✅👉▪◦]\ufe0f?\s*|\(?\d{1,2}[.)]\s+(?=\D|\d+\s*x\b|\d+\s+\D))+"
 )
-STARTS_BLOCK = re.compile(
-    r"^(\d+ (rounds|sets|x)|every|amrap|as many|rest|warm-up|cool-down|hold|tempo|build)\b", re.I
-)
+SHOW = re.compile(r"^[*_~]+|[*_~:]+$|[\U0001F000-\U0001FAFF\u2600-\u27bf\ufe0f]")
 
 
 class Asked(NamedTuple):
@@ -69,32 +60,88 @@ def _json(text: str) -> Board:
         return Board("", (Asked(1, "", str(error), ""),))
 
 
+def _rather_a_move(line: str) -> bool:
+    """Whether a line with a bullet is a move, though it could be a heading: “bike 10 min”, not “cool down 5 min”."""
+    try:
+        block = read_heading(line).read.block
+    except Unreadable:
+        return True
+    return isinstance(block, Steady) and block.label not in AROUND
+
+
+AROUND = frozenset({"warm-up", "cool-down", "warm up", "cool down"})
+
+
+class _Board:
+    """Lines taken one by one: a heading opens a block, a move goes below it, the rest is asked."""
+
+    def __init__(self) -> None:
+        self.lines: list[str] = []
+        self.asked: list[Asked] = []
+        self.in_block = False
+
+    def take(self, number: int, raw: str) -> None:
+        """A line of the board."""
+        marked = MARK.match(raw)
+        line = " ".join(SHOW.sub(" ", MARK.sub("", raw)).split()).strip(" *_~")
+        indented = bool(marked) or raw[:1] in (" ", "\t")
+        if not line or raw.lstrip().startswith("#"):
+            self.lines.append(raw.rstrip() if raw.lstrip().startswith("#") else "")
+        elif line.lower() in LONE:
+            self.lines.append(f"# {line}")
+        elif reads(line, "header"):
+            self.lines.append(line)
+        else:
+            ways = (
+                (self._moved, self._headed)
+                if indented and _rather_a_move(line)
+                else (self._headed, self._moved)
+            )
+            if not any(way(line) for way in ways):
+                self._ask(number, raw, line)
+
+    def _headed(self, line: str) -> bool:
+        try:
+            read_heading(line)
+        except Unreadable:
+            return False
+        self.lines += [""] if self.lines and self.in_block else []
+        self.lines.append(line)
+        self.in_block = True
+        return True
+
+    def _moved(self, line: str) -> bool:
+        if not self.in_block:
+            return False
+        try:
+            read_move(line)
+        except Unreadable:
+            return False
+        self.lines.append(f"  {line}")
+        return True
+
+    def _ask(self, number: int, raw: str, line: str) -> None:
+        first = not any(self.lines) and not self.asked
+        if first and not re.search(r"\d", line):
+            self.lines.append(f"title: {line.capitalize() if line.isupper() else line}")
+            return
+        self.lines.append(f"# {raw.strip()}")
+        if self.asked and not self.in_block and not re.search(r"\d", line):
+            return  # it belongs to what has been asked already
+        try:
+            read_heading(line)
+            said, near = "", None
+        except Unreadable as error:
+            offers = len(self.asked) < MOST_OFFERS
+            near = error.nearest or (
+                nearest_line(line, error.column, error.expected) if offers else None
+            )
+            said = error.text
+        self.asked.append(Asked(number, raw.strip(), said, (near or "").strip()))
+
+
 def _lines(text: str) -> Board:
-    lines: list[str] = []
-    asked: list[Asked] = []
-    in_block = False
+    board = _Board()
     for number, raw in enumerate(text.split("\n"), 1):
-        line = raw.rstrip()
-        for pattern, said in SAYINGS:
-            line = pattern.sub(said, line)
-        if (
-            in_block
-            and line.strip()
-            and line[0] not in " \t"
-            and not STARTS_BLOCK.match(line)
-            and ":" not in line
-        ):
-            line = f"  {line}"
-        problem = next(iter(read(_alone(line), offers=len(asked) < MOST_OFFERS).problems), None)
-        if problem and "stations" not in problem.text and "for time" not in problem.text:
-            asked.append(Asked(number, raw.strip(), problem.text, (problem.nearest or "").strip()))
-            line = f"# {raw.strip()}"
-        elif line.strip() and line[0] not in " \t#":
-            in_block = True
-        lines.append(line)
-    return Board("\n".join(lines) + "\n", tuple(asked))
-
-
-def _alone(line: str) -> str:
-    """A line as it can be read without its neighbours."""
-    return f"rest 1:00\n{line}" if line[:1] in (" ", "\t") else line
+        board.take(number, raw)
+    return Board("\n".join(board.lines).strip("\n") + "\n", tuple(board.asked))

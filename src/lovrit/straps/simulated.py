@@ -16,6 +16,14 @@ NOISE_SD = 1.6
 NOISE_MEMORY = 0.85
 
 
+USUAL_RECOVERY_S, SLOWER_FROM, SLOWER_A_YEAR = 65.0, 55, 1.01
+
+
+def recovery_s(age: int | None) -> float:
+    """Seconds in which a usual heart comes two thirds of the way down; one in a hundred more a year from 55 on."""
+    return USUAL_RECOVERY_S * SLOWER_A_YEAR ** max(0, (age or 0) - SLOWER_FROM)
+
+
 class SimulatedStrap:
     """One person's strap. Ask it once a second with the demand of that second."""
 
@@ -27,7 +35,7 @@ class SimulatedStrap:
             rest=person.rest_hr,
             highest=person.max_hr,
             tau_on=18 if person.strap == "over" else _near(chance, 28, 0.22, 18, 60),
-            tau_off=_near(chance, 48, 0.22, 30, 100),
+            tau_off=_near(chance, recovery_s(person.age), 0.25, 35, 120),
             tau_m=_near(chance, 6, 0.25, 3, 14),
             delay=min(8.0, max(0.0, 3 + 1.2 * chance.gauss(0, 1))),
             gain=min(1.25, max(0.75, gain)),

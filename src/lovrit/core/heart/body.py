@@ -15,7 +15,7 @@ class Body(Value):
     rest: float = 60
     highest: float = 190
     tau_on: float = 28
-    tau_off: float = 48
+    tau_off: float = 65
     tau_m: float = 6
     delay: float = 3
     w: float = 0.22

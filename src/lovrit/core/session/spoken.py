@@ -98,6 +98,10 @@ def _rounds(found: Matched) -> Own:
     return Own(f"{found['times']} rounds of {_pair(found)}{found['tail'] or ''}")
 
 
+def _times_named(found: Matched) -> Own:
+    return Own(f"{found['times']} x {_pair(found)}", found["name"].strip())
+
+
 def _sets(found: Matched) -> Own:
     name, load = (found["name"] or "").strip(), found["load"] or ""
     if not name and load:
@@ -226,10 +230,15 @@ SAYINGS: tuple[tuple[re.Pattern[str], Callable[[Matched], Own | None]], ...] = t
             rf"as\s+many(?:\s+(?:rounds|reps|rounds\s+and\s+reps))?\s+as\s+possible\s+in\s+{LENGTH}{TAIL}",
             _amrap,
         ),
+        (rf"{PAIR}(?:{X}|,?\s+)(?P<times>\d+)\s+rounds{TAIL}", _rounds),
         (rf"{PAIR}{X}(?P<times>\d+){TAIL}", _times),
         (rf"(?P<times>\d+){X}{PAIR}{TAIL}", _times),
-        (rf"{PAIR},?\s+(?P<times>\d+)\s+rounds{TAIL}", _rounds),
         (rf"(?P<times>\d+)\s+rounds(?:\s+of)?\s*[:,]?\s*{PAIR}{TAIL}", _rounds),
+        (
+            rf"(?P<times>\d+){X}{SLASHED}\s+(?:of\s+)?(?P<name>(?!at\b|cap\b|rest\b|break\b|heart\b|pace\b|half\b"
+            rf"|drop\b|change\b|lead|least\b|most\b|score\b|together\b|ladder\b|partners\b|rpe\b)[a-z][a-z -]*)",
+            _times_named,
+        ),
         (rf"{SLASHED}{X}(?P<times>\d+){TAIL}", _times),
         (
             r"(?P<times>\d+)\s*[x×]\s*(?P<reps>\d+(?:-\d+)?)(?P<name>\s+[a-z][a-z -]*?)?"
@@ -239,7 +248,10 @@ SAYINGS: tuple[tuple[re.Pattern[str], Callable[[Matched], Own | None]], ...] = t
         (rf"(?P<times>\d+)\s*rft(?:,?\s+(?:cap|tc)\s+{LENGTH})?", _for_time),
         (rf"(?P<times>\d+)\s+rounds\s+for\s+time,?\s+cap\s+{LENGTH}", _for_time),
         (rf"(?P<times>)(?:for\s+time|chipper),?\s+cap\s+{LENGTH}", _for_time),
-        (rf"(?P<which>wu|cd|warm|cool)(?:[ -]?(?:up|down))?\s*[:,]?\s*{LENGTH}{TAIL}", _around),
+        (
+            rf"(?P<which>wu|cd|warm|cool)(?:[ -]?(?:up|down))?\s*[:,]?\s*{LENGTH}(?:\s+easy)?{TAIL}",
+            _around,
+        ),
         (r"(?:in\s+)?teams?\s+of\s+\d+(?:,.*)?", _teams),
         (rf"(?P<start>\d+)\s+[-–](?P<step>\d+)(?:\s+for\s+time)?{TAIL}", _countdown),
         (r"\d+(?:-\d+){2,}", _scheme),
