@@ -231,7 +231,7 @@ def test_an_error_stands_at_its_line_and_the_nearest_is_taken_at_a_key(
     page.locator(".cm-line", has_text="2 rounds").click()
     page.keyboard.press("Home")
     page.keyboard.insert_text("2 runds of 40/20 at 8 # ")
-    expect(page.locator("#problems")).to_contain_text("line 6")
+    expect(page.locator("#problems")).to_contain_text("2 runds")
     expect(page.locator(".cm-lintRange-error")).to_have_count(1)
     expect(page.locator(".rails .names li").first).to_contain_text("squat")
     expect(page.locator("#readout")).to_contain_text("as it last could be read")

@@ -1,60 +1,111 @@
-"""A print sheet: A4, one page, stations and times that can be read on a wall from three metres."""
+"""A print sheet: A4, one page, stations and times that can be read on a wall from three metres, in words for people."""
 
-from html import escape
+from functools import cache
+from importlib.resources import files
+from typing import NamedTuple
 
-from lovrit.core.clock import clock, minutes
-from lovrit.core.slate.written import move_line
+from jinja2 import Environment, Template
+
+from lovrit.core.blocks.block import Block
+from lovrit.core.clock import clock, minutes, number
+from lovrit.core.slate.line import Kit, Line, Task, Way
+from lovrit.core.slate.written import SIDE_WORDS, amount, load
 from lovrit.core.timeline.plan import Plan
 
-STYLE = """
-@page { size: A4; margin: 12mm }
-body { font: 700 15pt/1.25 Recursive, system-ui, sans-serif; color: #000; background: #fff }
-body { margin: 0 auto; max-width: 186mm; padding: 6mm }
-h1 { font-size: 26pt; margin: 0 0 1mm }
-.line { margin: 0 0 5mm; font-weight: 500 }
-section { border-top: 1mm solid #000; padding: 2mm 0 3mm; break-inside: avoid }
-section { display: grid; grid-template-columns: 32mm 1fr }
-.when { font-size: 20pt; font-variant-numeric: tabular-nums }
-h2 { font-size: 17pt; margin: 0 }
-ol { margin: 1mm 0 0; padding-left: 10mm; font-size: VARpt; line-height: 1.2 }
-.plain { list-style: none; padding-left: 0; font-size: 13pt; font-weight: 500 }
-"""
-FACE = """
-@font-face { font-family: Recursive; font-weight: 300 1000; src: url("/static/recursive-latin-mono-normal.woff2") }
-"""
 MOST_PT, LEAST_PT = 26, 10
+ROOM_PT = 500  # so many points of letters stand above one another on the page
+
+
+class SheetLine(NamedTuple):
+    """A line in words: what is done, and what else there is to know."""
+
+    said: str
+    more: tuple[str, ...]
+
+
+class SheetBlock(NamedTuple):
+    """A block on the sheet."""
+
+    when: str
+    head: str
+    length: str
+    plain: bool
+    lines: tuple[SheetLine, ...]
 
 
 def to_sheet(plan: Plan, nonce: str = "") -> str:
-    """The sheet as a page of its own; letters shrink until all of it has a chance of fitting on one page."""
+    """The sheet as a page of its own; letters shrink until all of it has a chance of fitting on one page.
+
+    Served, it has the house's letters by its nonce; as a file it takes what the machine has.
+    """
     session = plan.session
     lines = sum(len(block.moves) for block in session.blocks if block.works)
-    size = max(LEAST_PT, min(MOST_PT, round(500 / max(1, lines + 2 * len(session.blocks)))))
-    told = [f"{minutes(plan.timeline.total_s)}"]
+    told = [minutes(plan.timeline.total_s)]
     told += (
         [f"{session.slot.start}–{session.slot.end}"] if session.slot and session.slot.start else []
     )
     told += [f"{session.people} people"] if session.people else []
-    blocks = "".join(_block(plan, at) for at in range(len(session.blocks)))
-    title = escape(session.title or "A session")
-    mark = '<link rel="icon" href="/static/mark.svg">' if nonce else ""
-    face = (
-        FACE if nonce else ""
-    )  # served, it has the house's letters; as a file it takes what the machine has
-    style = f"<style{f' nonce={nonce!r}' if nonce else ''}>{face}{STYLE.replace('VAR', str(size))}</style>"
-    return (
-        f'<!doctype html><html lang="en"><head><meta charset="utf-8"><title>{title}</title>{mark}{style}</head>'
-        f'<body><main><h1>{title}</h1><p class="line">{escape(" · ".join(told))}</p>{blocks}</main></body></html>\n'
+    return _template().render(
+        title=session.title or "A session",
+        told=told,
+        blocks=[_block(plan, at) for at in range(len(session.blocks))],
+        size=max(LEAST_PT, min(MOST_PT, round(ROOM_PT / max(1, lines + 2 * len(session.blocks))))),
+        nonce=nonce,
     )
 
 
-def _block(plan: Plan, at: int) -> str:
+@cache
+def _template() -> Template:
+    text = files("lovrit.formats").joinpath("templates", "sheet.html").read_text("utf-8")
+    return Environment(autoescape=True, trim_blocks=True, lstrip_blocks=True).from_string(text)
+
+
+def _block(plan: Plan, at: int) -> SheetBlock:
     block, laid = plan.session.blocks[at], plan.timeline.blocks[at]
-    kind = ' class="plain"' if not block.works else ""
-    moves = "".join(f"<li>{escape(move_line(line))}</li>" for line in block.moves)
-    listed = f"<ol{kind}>{moves}</ol>" if moves else ""
-    length = (
-        "" if laid.label.endswith(clock(laid.seconds)) else f" <small>{clock(laid.seconds)}</small>"
-    )
-    head = f"{escape(laid.label)}{length}"
-    return f'<section><div class="when">{clock(laid.start_s)}</div><div><h2>{head}</h2>{listed}</div></section>'
+    length = "" if laid.label.endswith(clock(laid.seconds)) else clock(laid.seconds)
+    lines = tuple(_line(line) for line in block.moves)
+    return SheetBlock(clock(laid.start_s), _head(block), length, not block.works, lines)
+
+
+def _head(block: Block) -> str:
+    """A block's first words and its options, as they are said to people."""
+    return ", ".join([block.head, *block.written_options()])
+
+
+def _line(line: Line) -> SheetLine:
+    """A line without notation: kit with its loads, sides, the ways round it."""
+    more = tuple(said for task in line.tasks for said in _more(task))
+    return SheetLine(" + ".join(_task(task) for task in line.tasks), more)
+
+
+def _task(task: Task) -> str:
+    said = f"{amount(task.amount)} {task.name}" if task.amount else task.name
+    return said + (f" at {load(task.load)}" if task.load else "")
+
+
+def _more(task: Task) -> list[str]:
+    said = [_kit(kit) for kit in task.kit]
+    said += [SIDE_WORDS[task.side]] if task.side != "none" else []
+    said += [", ".join(_way(part) for part in task.parts)] if task.parts else []
+    said += [f"{task.rep_s} s a rep"] if task.rep_s else []
+    for word, ways in (
+        ("or", task.alternatives),
+        ("easier:", task.easier),
+        ("harder:", task.harder),
+    ):
+        said += [f"{word} {_way(way)}" for way in ways]
+    return said
+
+
+def _kit(kit: Kit) -> str:
+    """``bell: 16, 12 or 8 kg``."""
+    name = f"{kit.each} {kit.name}s" if kit.each > 1 else kit.name
+    loads = [number(one) for one in kit.loads]
+    if not loads:
+        return name
+    last = f" or {loads[-1]}" if len(loads) > 1 else loads[-1]
+    return f"{name}: {', '.join(loads[:-1])}{last} kg"
+
+
+def _way(way: Way) -> str:
+    return f"{amount(way.amount)} {way.name}".strip() if way.amount else way.name

@@ -209,7 +209,24 @@ class Amrap(Block):
                 Mark("second" if nth % 2 else "work", start, end, shelf=nth % 2, shelves=2)
                 for nth, (start, end) in enumerate(rounds)
             ]
-        return [Mark("work", 0, one.seconds), *(Mark("mark", end, end) for end in ends)]
+        if len(self.moves) < 2 or len(rounds) * len(self.moves) > MOST_DRAWN or not ends:
+            return [Mark("work", 0, one.seconds), *(Mark("mark", end, end) for end in ends)]
+        marks = [
+            mark
+            for nth, (start, end) in enumerate(rounds, 1)
+            for mark in self._lines_drawn(library, nth, start, end)
+        ]
+        return [*marks, *(Mark("mark", end, end) for end in ends)]
+
+    def _lines_drawn(self, library: Library, nth: int, start: float, end: float) -> list[Mark]:
+        """The lines of a round one after another, each as wide as its share of the round."""
+        parts = [float(line_s(line, library) or 0) for line in self.lines_of(nth)]
+        whole, at, marks = sum(parts) or 1.0, start, []
+        for line, part in enumerate(parts):
+            until = at + (end - start) * part / whole
+            marks.append(Mark("work", at, until, line))
+            at = until
+        return marks
 
 
 def _within(lines: tuple[Line, ...], library: Library, case: Case, left: float) -> tuple[int, int]:

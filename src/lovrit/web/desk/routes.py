@@ -287,7 +287,8 @@ def why(house: InHouse, session_id: Id, figure: str) -> Response:
     told = explain(opened.drawn, figure)
     if told is None:
         raise Gone("There is no such figure any more.")
-    lines = [opened.drawn.reading.blocks[at].line for at in told.blocks]
+    both = (opened.drawn.reading.blocks, opened.drawn.timeline.blocks)
+    lines = [(both[0][at].line, both[1][at].label) for at in told.blocks]
     values = {
         "oob": True,
         "session": opened.row,

@@ -5,7 +5,7 @@ from typing import NamedTuple
 from lovrit.core.advice.company import Company
 from lovrit.core.advice.look import second_look
 from lovrit.core.advice.note import Note
-from lovrit.core.clock import clock, minutes, number, ratio
+from lovrit.core.clock import clock, minutes, number, ratio, read_clock
 from lovrit.core.crew.groups import sizes
 from lovrit.core.moves.library import Library
 from lovrit.core.session.reader import Spoken
@@ -57,6 +57,8 @@ class DeskView(Value):
     for_group: bool
     problems: tuple[Problem, ...]
     spoken: tuple[Spoken, ...]
+    clocks: tuple[dict[str, int | str], ...]
+    places: dict[int, str]
     stale: bool
     blocked: int
     weighed: int
@@ -91,10 +93,41 @@ def desk_view(
         for_group=block is not None and (block.pace is not None or bool(told.said)),
         problems=problems or plan.problems,
         spoken=plan.reading.spoken,
+        clocks=() if stale else clocks(plan),
+        places=places(plan),
         stale=stale,
         blocked=sum(note.level == "stop" for note in notes),
         weighed=sum(note.level == "weigh" for note in notes),
     )
+
+
+def clocks(plan: Plan) -> tuple[dict[str, int | str], ...]:
+    """When each block begins, by its line, for the slate's margin; with a slot that says when, by the time of day."""
+    slot = plan.session.slot
+    from_s = 0
+    if slot and slot.start:
+        from_s = read_clock(slot.start) * 60 + plan.session.setup_s
+    both = zip(plan.reading.blocks, plan.timeline.blocks, strict=True)
+    return tuple(
+        {"line": place.line, "clock": _begins(from_s, laid.start_s)} for place, laid in both
+    )
+
+
+def places(plan: Plan) -> dict[int, str]:
+    """What stands on each line of the slate, as remarks point to it: a block by its beginning, a move by its name."""
+    named = {header.line: key for key, header in plan.reading.headers.items()}
+    both = zip(plan.reading.blocks, plan.session.blocks, plan.timeline.blocks, strict=True)
+    for place, block, laid in both:
+        named[place.line] = f"at {clock(laid.start_s)}"
+        named |= {line: move.name for line, move in zip(place.moves, block.moves, strict=True)}
+    return named
+
+
+def _begins(from_s: int, start_s: int) -> str:
+    if not from_s:
+        return clock(start_s)
+    at = (from_s + start_s) // 60
+    return f"{at // 60 % 24:02}:{at % 60:02}"
 
 
 def readout(plan: Plan, people: People) -> list[Part]:

@@ -6,7 +6,7 @@ import { focusNext, focusWanted, handleFigures, handleStations } from "./figures
 import { freshId, typing } from "./hands.js";
 import { swapParts } from "./morph.js";
 import { handlePanel } from "./panel.js";
-import { difference, makeEditor, remote, showProblems } from "./slate.js";
+import { difference, makeEditor, remote, showClocks, showProblems } from "./slate.js";
 import { listenOn } from "./stream.js";
 
 const AFTER_TYPING_MS = 140;
@@ -236,6 +236,7 @@ class Desk {
 
   showProblems() {
     showProblems(this.editor, this.problems());
+    showClocks(this.editor, JSON.parse(this.now().dataset.clocks ?? "[]"));
   }
 
   /** Take the nearest line that would be read, for the line the cursor is on, or the first. */

@@ -3,8 +3,8 @@ import { autocompletion, completionKeymap } from "@codemirror/autocomplete";
 import { defaultKeymap, indentWithTab } from "@codemirror/commands";
 import { HighlightStyle, StreamLanguage, syntaxHighlighting } from "@codemirror/language";
 import { lintGutter, setDiagnostics } from "@codemirror/lint";
-import { Annotation, ChangeSet, EditorState } from "@codemirror/state";
-import { EditorView, keymap, lineNumbers } from "@codemirror/view";
+import { Annotation, ChangeSet, EditorState, RangeSet, StateEffect, StateField } from "@codemirror/state";
+import { EditorView, gutter, GutterMarker, keymap } from "@codemirror/view";
 import { tags } from "@lezer/highlight";
 
 /** Marks a change that came from the server. */
@@ -87,6 +87,48 @@ const newLine = (headers) => (view) => {
   return true;
 };
 
+/** When a block begins, told in the margin beside its first line. */
+class Begins extends GutterMarker {
+  /** @param {string} clock */
+  constructor(clock) {
+    super();
+    this.clock = clock;
+  }
+
+  /** @param {Begins} other */
+  eq(other) {
+    return other.clock === this.clock;
+  }
+
+  toDOM() {
+    return document.createTextNode(this.clock);
+  }
+}
+
+/** @type {import("@codemirror/state").StateEffectType<{line: number, clock: string}[]>} */
+const begins = StateEffect.define();
+const clocks = StateField.define({
+  create: () => /** @type {RangeSet<Begins>} */ (RangeSet.empty),
+  update(marks, change) {
+    for (const effect of change.effects) {
+      if (!effect.is(begins)) continue;
+      const known = effect.value.filter((one) => one.line <= change.state.doc.lines);
+      return RangeSet.of(known.map((one) => new Begins(one.clock).range(change.state.doc.line(one.line).from)), true);
+    }
+    return marks.map(change.changes);
+  },
+});
+const margin = [clocks, gutter({ class: "cm-clocks", markers: (view) => view.state.field(clocks), initialSpacer: () => new Begins("00:00") })];
+
+/**
+ * Tell when each block begins.
+ * @param {EditorView} view
+ * @param {{line: number, clock: string}[]} known
+ */
+export function showClocks(view, known) {
+  view.dispatch({ effects: begins.of(known), annotations: remote.of(true) });
+}
+
 /**
  * @param {HTMLElement} parent
  * @param {string} text
@@ -104,7 +146,7 @@ export function makeEditor(parent, text, words, tell) {
         keymap.of([...tell.keys, ...completionKeymap, { key: "Enter", run: newLine(known.headers) }, ...defaultKeymap, { ...indentWithTab, key: "Ctrl-]" }]),
         language(known),
         syntaxHighlighting(colours),
-        lineNumbers(),
+        margin,
         lintGutter(),
         autocompletion({ override: [completer(words)], icons: false, activateOnTyping: true }),
         EditorView.lineWrapping,
