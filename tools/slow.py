@@ -26,9 +26,8 @@ ROOT = Path(__file__).parents[1]
 sys.path.insert(0, str(ROOT))
 from tests.browser.conftest import Server  # noqa: E402
 
-WORDS = (
-    "the quick brown bell swings over a lazy mat and then we all went to the hall on monday"
-).split()
+TEXT = "the quick brown bell swings over a lazy mat and then we all went to the hall on monday"
+WORDS = TEXT.split(" ")
 SESSIONS, CLASSES = 2000, 500
 WAIT_S = 60
 

@@ -236,7 +236,7 @@ def test_an_error_stands_at_its_line_and_the_nearest_is_taken_at_a_key(
     expect(page.locator(".rails .names li").first).to_contain_text("squat")
     expect(page.locator("#readout")).to_contain_text("as it last could be read")
     assert "2 runds of 40/20" in slate_of(page)
-    page.keyboard.press("Control+.")
+    page.keyboard.press("Alt+Enter")
     settled(page)
     assert "2 rounds of 40/20 at 8" in slate_of(page)
     expect(page.locator("#problems .problem")).to_have_count(0)

@@ -61,10 +61,32 @@ def test_stations_and_figures_are_moved_by_a_finger(touched: Page) -> None:
     page.locator(".stretch").first.tap()
     settled(page)
     rail = float(page.locator(".names").get_attribute("data-rail") or 0)
-    swipe(page, page.locator('.station[data-move="0"]'), 0, rail * 1.1)
+    handles = page.locator(".names .deeds-of")
+    swipe(page, handles.first, 0, rail * 1.1)
     assert (
         slate_of(page).index("row") < slate_of(page).index("squat") < slate_of(page).index("plank")
     )
+    handles.nth(1).tap()
+    page.get_by_role("menuitem", name="double").tap()
+    settled(page)
+    assert slate_of(page).count("squat") == 2
+    page.locator("h2 .deeds-of").tap()
+    page.get_by_role("menuitem", name="split").tap()
+    settled(page)
+    expect(page.locator(".stretch")).to_have_count(2)
+    for _ in "split", "double":
+        page.locator("#steps button", has_text="Undo").tap()
+        page.wait_for_timeout(400)
+        settled(page)
+    assert slate_of(page).count("squat") == 1
+    page.locator('[data-scrub][data-figure="rest"]').tap()
+    page.locator(".scrubs .typed").fill("0:25")
+    page.locator(".scrubs .typed").press("Enter")
+    until(page, "desk.editor.state.doc.toString().includes('of 40/25')")
+    settled(page)
+    page.locator("#steps button", has_text="Undo").tap()
+    until(page, "desk.editor.state.doc.toString().includes('of 40/20')")
+    settled(page)
     before = page.locator("#readout").inner_text()
     swipe(page, page.locator('[data-scrub][data-figure="work"]'), 60, 0)
     assert "of 40/20" not in slate_of(page) and page.locator("#readout").inner_text() != before

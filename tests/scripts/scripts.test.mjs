@@ -6,6 +6,10 @@ import { cueAt } from "../../src/lovrit/web/static/scripts/sound.js";
 import { textOf } from "../../src/lovrit/web/static/scripts/blocks.js";
 import { difference } from "../../src/lovrit/web/static/scripts/slate.js";
 import { Text } from "@codemirror/state";
+import { keyOf } from "../../src/lovrit/web/static/scripts/deeds.js";
+import { figureOf, held, stepOf } from "../../src/lovrit/web/static/scripts/figures.js";
+import { nextSide, stationDeeds } from "../../src/lovrit/web/static/scripts/stations.js";
+import { blockDeeds } from "../../src/lovrit/web/static/scripts/blocks.js";
 
 const PLAN = {
   intervals: [
@@ -76,4 +80,43 @@ test("blocks are carried with their lines and comments, in their order", () => {
   const lines = [3, 6, 9];
   assert.equal(textOf(text, lines, [1]), "3 rounds of 40/20  # mine\n  squat");
   assert.equal(textOf(text, lines, [2, 0]), "warm-up 5:00\n  laps\n\nrest 1:00");
+});
+
+const pressed = (key, more = {}) => ({ key, altKey: false, ctrlKey: false, metaKey: false, ...more });
+
+test("figures step by what they are and stay inside what they can be", () => {
+  const rest = figureOf({ block: "1", figure: "rest", value: "20", timed: "1" });
+  const effort = figureOf({ block: "1", figure: "effort", value: "8", timed: "0" });
+  assert.deepEqual([stepOf(rest, false), stepOf(rest, true), stepOf(effort, false)], [5, 1, 0.5]);
+  assert.deepEqual([held(rest, -10), held({ ...rest, figure: "work" }, 0), held(effort, 12), held(effort, 0)], [0, 5, 10, 1]);
+  for (let value = -20; value < 200; value += 0.3) {
+    assert.equal(held(effort, held(effort, value)), held(effort, value));
+    assert.equal((held(effort, value) * 2) % 1, 0);
+  }
+});
+
+test("sides go round, and no key means two deeds", () => {
+  assert.deepEqual(["none", "each", "by-round", "?"].map(nextSide), ["each", "by-round", "none", "none"]);
+  const picked = { or: (block) => [block], turn: () => {}, none: () => {} };
+  for (const deeds of [stationDeeds(() => {}), blockDeeds(() => {}, { lines: () => [1, 4] }, picked)]) {
+    const keys = deeds.flatMap((deed) => deed.keys);
+    assert.equal(new Set(keys).size, keys.length);
+    assert.ok(deeds.every((deed) => deed.said && deed.shown));
+  }
+  assert.equal(keyOf(pressed("ArrowUp", { altKey: true })), "Alt-ArrowUp");
+  assert.equal(keyOf(pressed("d", { ctrlKey: true })), "");
+});
+
+test("a station does not leave its block, and blocks go out from the last to the first", () => {
+  const sent = [];
+  const send = (edit) => sent.push(edit);
+  const station = { button: null, block: 2, move: 0, last: 2, name: "row", side: "none" };
+  const deed = (deeds, key) => deeds.find((one) => one.keys.includes(key));
+  deed(stationDeeds(send), "Alt-ArrowUp").run(station);
+  assert.deepEqual(sent, []);
+  deed(stationDeeds(send), "Alt-ArrowDown").run(station);
+  assert.deepEqual(sent.pop(), { do: "station", block: 2, start: 0, to: 1 });
+  const picked = { or: () => [0, 2, 1], turn: () => {}, none: () => {} };
+  deed(blockDeeds(send, { lines: () => [1, 2, 3] }, picked), "Delete").run(1);
+  assert.deepEqual(sent.map((edit) => edit.block), [2, 1, 0]);
 });

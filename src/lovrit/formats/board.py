@@ -4,6 +4,7 @@ import re
 from typing import NamedTuple
 
 from lovrit.core.blocks.steady import Steady
+from lovrit.core.session.edit import in_own_form
 from lovrit.core.session.grammar import reads
 from lovrit.core.session.headings import read_heading
 from lovrit.core.session.movelines import read_move
@@ -144,4 +145,5 @@ def _lines(text: str) -> Board:
     board = _Board()
     for number, raw in enumerate(text.split("\n"), 1):
         board.take(number, raw)
-    return Board("\n".join(board.lines).strip("\n") + "\n", tuple(board.asked))
+    slate = in_own_form("\n".join(board.lines).strip("\n") + "\n")
+    return Board(slate, tuple(board.asked))

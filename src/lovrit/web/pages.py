@@ -11,6 +11,8 @@ from jinja2 import ChoiceLoader, Environment, FileSystemLoader, StrictUndefined
 
 from lovrit.core.clock import clock, minutes, number
 from lovrit.core.crew.groups import letter
+from lovrit.core.moves.guess import guess
+from lovrit.core.moves.move import PATTERNS
 from lovrit.core.values import plain
 from lovrit.web.house import House
 from lovrit.web.words import WORDS
@@ -36,11 +38,13 @@ def environment(assets: str, screens: Sequence[Any]) -> Environment:
         "clock": clock,
         "minutes": minutes,
         "number": number,
+        "guess": guess,
         "letter": letter,
         "browser": browser,
         "plain": plain,
     }
     made.globals |= {"words": WORDS, "assets": assets, "screens": screens, "fresh_id": _fresh_id}
+    made.globals["patterns"] = PATTERNS
     return made
 
 

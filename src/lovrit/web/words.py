@@ -26,8 +26,8 @@ KEYS = {
     "desk": (
         ("Ctrl-Z or ⌘Z", "undo, typing and dragging alike"),
         ("Ctrl-Shift-Z or ⌘⇧Z", "redo"),
-        ("F8", "next line that can't be read, or next remark"),
-        ("Ctrl-.", "take the nearest line that would be read"),
+        ("Alt-↓ and Alt-↑", "next line that something is said of, and back"),
+        ("Alt-Enter", "take the line that is offered"),
         ("Alt-[ and Alt-]", "block before, block after"),
         ("Alt-F", "fit to the clock: say what must be and what may give"),
         ("Alt-R", "recast the block that is open; Enter makes it so"),

@@ -24,7 +24,7 @@ from lovrit.core.session.edits import (
     SetSide,
 )
 from lovrit.core.session.movelines import name_span
-from lovrit.core.session.reader import read
+from lovrit.core.session.reader import BlockPlace, Spoken, read
 from lovrit.core.session.slatetext import CannotEdit, SlateText, ease, set_figure, with_comment
 from lovrit.core.slate.problem import Unreadable
 
@@ -41,22 +41,30 @@ def apply_edit(text: str, edit: Edit) -> str:
     Raises:
         CannotEdit: where the text has no place for it.
     """
-    slate = SlateText(_in_own_form(text, getattr(edit, "block", None)))
+    block = getattr(edit, "block", None)
+    slate = SlateText(text if block is None else in_own_form(text, block))
     EDITS[edit.do](slate, edit)
     return slate.text()
 
 
-def _in_own_form(text: str, block: int | None) -> str:
-    """A text in which a block's heading is in the slate's own form, which edits by hand work on."""
+def in_own_form(text: str, block: int | None = None) -> str:
+    """A text in which a block's heading, or every block's, is in the slate's own form, which edits by hand work on."""
     said = {one.line: one for one in read(text).spoken}
-    if block is None or not said:
+    if not said:
         return text
     slate = SlateText(text)
-    if block < len(slate.reading.blocks) and (found := said.get(slate.place(block).line)):
-        slate.lines[found.line] = with_comment(slate.lines[found.line], lambda _: found.own)
-        for line in slate.place(block).moves if found.load else ():
-            slate.lines[line] = with_comment(slate.lines[line], lambda code: f"{code} {found.load}")
+    places = slate.reading.blocks if block is None else slate.reading.blocks[block : block + 1]
+    for place in places:
+        if place.line in said:
+            _head(slate, place, said[place.line])
     return slate.text()
+
+
+def _head(slate: SlateText, place: BlockPlace, said: Spoken) -> None:
+    """A heading in its own form; a load that it says of all moves goes to each of them."""
+    slate.lines[place.line] = with_comment(slate.lines[place.line], lambda _: said.own)
+    for line in place.moves if said.load else ():
+        slate.lines[line] = with_comment(slate.lines[line], lambda code: f"{code} {said.load}")
 
 
 def _option(slate: SlateText, edit: AddOption) -> None:

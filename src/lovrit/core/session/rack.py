@@ -15,6 +15,16 @@ class Shape(Value):
     purpose: str
     slate: str
 
+    @property
+    def head(self) -> str:
+        """The line that begins its block."""
+        return self.slate.split("\n", 1)[0]
+
+    @property
+    def whole(self) -> str:
+        """A session around it: warm first, easy at the end."""
+        return f"warm-up 6:00 at 3\n\n{self.slate}\ncool-down 3:00 at 2\n"
+
 
 @cache
 def rack() -> tuple[Shape, ...]:

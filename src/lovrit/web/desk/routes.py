@@ -1,7 +1,7 @@
 """Desk: the session's page, and the small posts that change it."""
 
 from datetime import date
-from typing import Annotated, Any, NamedTuple
+from typing import Annotated, NamedTuple
 
 from fastapi import APIRouter, Form, Query, Request
 from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
@@ -13,7 +13,6 @@ from lovrit.core.crew.person import Comer, Person
 from lovrit.core.run.event import MOST_ID
 from lovrit.core.run.frozen import freeze
 from lovrit.core.session.edits import Edit
-from lovrit.core.session.rack import rack
 from lovrit.core.session.slatetext import CannotEdit
 from lovrit.core.timeline.explain import explain
 from lovrit.core.timeline.plan import Plan, plan_text
@@ -28,6 +27,7 @@ from lovrit.web.bodies import MOST
 from lovrit.web.crew.view import dealt
 from lovrit.web.desk.completion import completion_words
 from lovrit.web.desk.desk import Desk, edited, keep_good, open_desk
+from lovrit.web.desk.parts import Shown, parts_of, values_of
 from lovrit.web.house import FormId, House, Id, InHouse
 from lovrit.web.pages import day, page, render
 from lovrit.web.words import KEYS
@@ -58,8 +58,8 @@ def desk(
     """The Desk of a session."""
     with house.database.work() as work:
         opened = open_desk(house, work, session_id)
-    shown = _main_block(opened) if block is None else block
-    values = _values(opened, Shown(shown, part))
+    shown = main_block(opened.drawn) if block is None else block
+    values = values_of(opened, Shown(shown, part))
     values["why"] = explain(opened.drawn, why) if why else None
     values["goal"] = GOAL_OF.get(why)
     values["forms"] = [(form, writer.said) for form, writer in WRITERS.items()]
@@ -67,42 +67,14 @@ def desk(
     return page(request, house, "desk/page.html", keys=KEYS["desk"], **values)
 
 
-def _main_block(opened: Desk) -> int:
+def main_block(plan: Plan) -> int:
     """The block that is opened first: the longest that people move through, else the longest with work."""
-    blocks = list(enumerate(opened.drawn.timeline.blocks))
+    blocks = list(enumerate(plan.timeline.blocks))
     return max(
         blocks,
-        key=lambda one: (opened.drawn.session.blocks[one[0]].circuit, one[1].work_s),
+        key=lambda one: (plan.session.blocks[one[0]].circuit, one[1].work_s),
         default=(0, None),
     )[0]
-
-
-class Shown(NamedTuple):
-    """What a page shows of a session: a block, a part of it, and the line of the slate under the cursor (0: none)."""
-
-    block: int
-    part: int
-    line: int = 0
-
-
-def _values(opened: Desk, shown: Shown) -> dict[str, Any]:
-    block = opened.block_at(shown.line, shown.block)
-    view = opened.view(block, shown.part if block == shown.block else 0)
-    return {
-        "crowd": opened.crowd(view.rails.block) if view.rails and view.for_group else "",
-        "shown": opened.move_on(shown.line),
-        "rack": rack(),
-        "session": opened.row,
-        "written": opened.written,
-        "desk": view,
-        "asides": opened.asides,
-        "here": "desk",
-    }
-
-
-def _parts(house: House, opened: Desk, shown: Shown) -> HTMLResponse:
-    """Everything that follows the text, to be swapped in where it stands."""
-    return HTMLResponse(render(house, "desk/parts.html", **_values(opened, shown)))
 
 
 def _told(house: House, session_id: int, written: Written) -> None:
@@ -145,7 +117,7 @@ def _answer(
     with house.database.work() as work:
         opened = open_desk(house, work, session_id, written, plan)
     if request.headers.get("x-lovrit"):
-        return _parts(house, opened, shown)
+        return parts_of(house, opened, shown)
     return RedirectResponse(f"/desk/{session_id}?block={shown.block}&part={shown.part}", 303)
 
 
@@ -156,7 +128,7 @@ def parts(
     """What follows the text, as it is now."""
     with house.database.work() as work:
         opened = open_desk(house, work, session_id)
-    return _parts(house, opened, Shown(block, part, line))
+    return parts_of(house, opened, Shown(block, part, line))
 
 
 @router.post("/desk/{session_id}/text")
@@ -203,6 +175,10 @@ def edit(
         row = sessions.get(work, session_id)
         text = row.text if base == row.version else sessions.version_text(work, session_id, base)
         changed = text if sessions.seen(work, session_id, op) else edited(row, text, wanted)
+    if not text.strip():
+        block = main_block(
+            plan_text(changed, house.library)
+        )  # a session from the rack: what it is about is shown
     return _take(request, house, session_id, Post(changed, base, op, burst), Shown(block, part))
 
 

@@ -12,6 +12,8 @@ from sqlmodel import Session as Work
 from lovrit.core.fit.fit import Fits, fit, of_use
 from lovrit.core.fit.knobs import GIVES
 from lovrit.core.fit.slot import in_slot
+from lovrit.core.moves.guess import stand_in
+from lovrit.core.moves.move import PATTERNS, Impact, Move
 from lovrit.core.recast.recast import SAID, offers
 from lovrit.core.run.event import MOST_ID
 from lovrit.core.timeline.plan import plan_text
@@ -20,10 +22,18 @@ from lovrit.formats.fit_wish import GOALS, goal_of, stay_of, wish_of
 from lovrit.store import club, sessions
 from lovrit.web.desk.desk import Desk, open_desk
 from lovrit.web.desk.panel import FitForm, around, now_of, sides
+from lovrit.web.desk.parts import Shown, parts_of
 from lovrit.web.house import FormId, House, Id, InHouse
 from lovrit.web.pages import page, render
 
 router = APIRouter()
+MOST_REP_S = 60
+
+
+class NotSaid(LovritError):
+    """A move of which too little was said to keep it."""
+
+
 At = Annotated[int, Query(ge=0, le=MOST_ID)]
 Text = Annotated[str, Query(max_length=20)]
 
@@ -141,6 +151,45 @@ def aside(
         whose = None if scope == "always" else session_id
         club.put_aside(work, code, whose, " ".join(reason.split()), house.now_ms())
         return _again(request, house, work, session_id, (block, part))
+
+
+@router.post("/desk/{session_id}/says")
+def says(
+    request: Request,
+    house: InHouse,
+    session_id: Id,
+    name: Annotated[str, Form(min_length=1, max_length=80)],
+    pattern: Annotated[str, Form(max_length=20)] = "",
+    seconds: Annotated[str, Form(max_length=8)] = "",
+    lands: bool = False,
+    overhead: bool = False,
+    block: FormId = 0,
+    part: FormId = 0,
+) -> Response:
+    """Say once, in a line, what an unknown move is; it is the club's own from then on."""
+    move = _said(name, pattern, seconds, lands=lands, overhead=overhead)
+    with house.database.work() as work:
+        sessions.get(work, session_id)
+        club.keep_move(work, move, house.now_ms())
+    house.refresh()
+    if not request.headers.get("x-lovrit"):
+        return RedirectResponse(f"/desk/{session_id}", 303)
+    with house.database.work() as work:
+        return parts_of(house, open_desk(house, work, session_id), Shown(block, part))
+
+
+def _said(name: str, pattern: str, seconds: str, *, lands: bool, overhead: bool) -> Move:
+    """A move as its line says it; where a figure is missing it is asked again, and nothing is kept."""
+    known = next((one for one in PATTERNS if one == pattern), None)
+    try:
+        rep_s = float(seconds.replace(",", "."))
+    except ValueError:
+        rep_s = 0.0
+    if known is None or not 0 < rep_s <= MOST_REP_S:
+        raise NotSaid(f"Say what “{name}” is, and seconds a rep from 0.1 to {MOST_REP_S}.")
+    guessed = stand_in(name) or Move(name=name, pattern=known)
+    impact: Impact = "high" if lands else "none" if guessed.impact == "high" else guessed.impact
+    return guessed.but(pattern=known, seconds=rep_s, impact=impact, overhead=overhead)
 
 
 @router.post("/desk/{session_id}/asides/{aside_id}/back")

@@ -7,7 +7,6 @@ from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse,
 from pydantic import ValidationError
 
 from lovrit.core.moves.figure import Drawing
-from lovrit.core.moves.move import PATTERNS
 from lovrit.core.moves.names import key_of
 from lovrit.core.values import LovritError, checked_json
 from lovrit.formats.moves_file import FLAGS, LISTS, read_moves, to_csv, to_json
@@ -48,7 +47,6 @@ def _listed(request: Request, house: House, asked: Sought, **more: Any) -> HTMLR
     values: dict[str, Any] = {
         "view": view,
         "asked": asked,
-        "patterns": PATTERNS,
         "kits": house.library.kit(),
     }
     values |= {"missing": house.missing, "taken": None, "problems": (), **more}
@@ -137,7 +135,6 @@ def _form(
     values = {
         "fields": fields,
         "refused": refused,
-        "patterns": PATTERNS,
         "flags": FLAGS,
         "lists": LISTS,
     }

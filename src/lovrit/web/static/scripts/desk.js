@@ -2,11 +2,13 @@
 import { ChangeSet } from "@codemirror/state";
 import { EditorView } from "@codemirror/view";
 import { handleBlocks } from "./blocks.js";
-import { focusNext, focusWanted, handleFigures, handleStations } from "./figures.js";
+import { askAt, closeDeeds, focusNext, focusWanted } from "./deeds.js";
+import { handleFigures } from "./figures.js";
 import { freshId, typing } from "./hands.js";
 import { swapParts } from "./morph.js";
 import { handlePanel } from "./panel.js";
 import { difference, makeEditor, remote, showClocks, showProblems } from "./slate.js";
+import { handleStations } from "./stations.js";
 import { listenOn } from "./stream.js";
 
 const AFTER_TYPING_MS = 140;
@@ -73,8 +75,9 @@ class Desk {
       keys: [
         { key: "Mod-z", run: () => this.step("undo"), shift: () => this.step("redo"), preventDefault: true },
         { key: "Mod-y", run: () => this.step("redo"), preventDefault: true },
-        { key: "Mod-.", run: () => this.take() },
-        { key: "F8", run: () => this.nextPlace() },
+        { key: "Alt-Enter", run: () => this.take() },
+        { key: "Alt-ArrowDown", run: () => this.nextPlace(1) },
+        { key: "Alt-ArrowUp", run: () => this.nextPlace(-1) },
       ],
     });
   }
@@ -250,12 +253,12 @@ class Desk {
     return true;
   }
 
-  nextPlace() {
-    const doc = this.editor.state.doc;
-    const here = doc.lineAt(this.editor.state.selection.main.head).number;
+  /** To the next line that something is said of, or the one before. @param {1 | -1} way */
+  nextPlace(way) {
+    const here = this.line();
     const lines = [...document.querySelectorAll("#problems .goto, #look .goto")]
-      .map((one) => Number(/** @type {HTMLElement} */ (one).dataset.goto)).sort((a, b) => a - b);
-    const next = lines.find((line) => line > here) ?? lines[0];
+      .map((one) => Number(/** @type {HTMLElement} */ (one).dataset.goto)).sort((a, b) => (a - b) * way);
+    const next = lines.find((line) => (line - here) * way > 0) ?? lines[0];
     if (next) this.goto(next);
     return true;
   }
@@ -299,6 +302,31 @@ class Desk {
     else this.enqueue(async () => { await this.post("text", { text: slate }); });
   }
 
+  /** A form of a block where the cursor is: on an empty line, else under the block that the cursor is in. @param {string} form */
+  putForm(form) {
+    const doc = this.editor.state.doc;
+    const here = this.line();
+    const empty = !doc.line(here).text.trim();
+    const next = this.lines().find((line) => line > here);
+    const last = empty ? here : (next ?? doc.lines + 1) - 1;
+    const at = empty ? doc.line(here).from : doc.line(last).to;
+    const insert = empty ? form : `${doc.line(last).text.trim() ? "\n" : ""}\n${form}`;
+    const end = at + insert.trimEnd().length;
+    this.editor.dispatch({ changes: { from: at, to: empty ? doc.line(here).to : at, insert }, selection: { anchor: end } });
+    this.editor.focus();
+  }
+
+  /** The title, changed where it stands; it is a line of the slate like any other. @param {string} title */
+  retitle(title) {
+    const doc = this.editor.state.doc;
+    const insert = `title: ${title}`;
+    for (let nth = 1; nth <= doc.lines; nth += 1) {
+      const line = doc.line(nth);
+      if (/^title\s*:/i.test(line.text)) return this.editor.dispatch({ changes: { from: line.from, to: line.to, insert } });
+    }
+    return this.editor.dispatch({ changes: { from: 0, insert: `${insert}\n` } });
+  }
+
   /** A file's text as a slate; empty where it could not be read, and said. @param {string} text */
   async slateOf(text) {
     const json = text.trimStart().startsWith("{");
@@ -319,8 +347,17 @@ class Desk {
   /** The rails follow the cursor. @param {number} line */
   follow(line) {
     this.lookAt(line);
+    this.offerForms(line);
     const block = this.lines().findLastIndex((first) => first <= line);
     if (block >= 0 && block !== this.block && this.pending.empty) this.show(block, 0);
+  }
+
+  /** The card of forms stands open beside an empty line that begins a block, and folds again. @param {number} line */
+  offerForms(line) {
+    const forms = document.getElementById("forms");
+    const doc = this.editor.state.doc;
+    if (!(forms instanceof HTMLDetailsElement) || forms.contains(document.activeElement)) return;
+    forms.open = !doc.line(Math.min(line, doc.lines)).text && doc.length > 0;
   }
 
   /** What is looked at on a line: the same words on the same line need no second look. @param {number} line */
@@ -428,14 +465,23 @@ class Desk {
   /** @param {MouseEvent} event */
   clicked(event) {
     const target = /** @type {Element} */ (event.target);
+    const form = target.closest("[data-form]");
+    if (form instanceof HTMLElement) {
+      this.putForm(form.dataset.form ?? "");
+      return;
+    }
+    const title = target.closest(".retitle");
+    if (title instanceof HTMLElement) {
+      askAt(title, { said: "Title", value: title.textContent ?? "" }, (text) => this.retitle(text));
+      return;
+    }
     const goto = target.closest(".goto");
     if (goto instanceof HTMLElement) {
       this.goto(Number(goto.dataset.goto), Number(goto.dataset.column ?? 1));
       return;
     }
     if (target.closest(".why-close")) {
-      const why = document.getElementById("why");
-      if (why) why.hidden = true;
+      this.hideWhy();
       return;
     }
     const figure = target.closest("[data-why]");
@@ -465,26 +511,38 @@ class Desk {
     this.step("redo");
   }
 
-  /** @param {KeyboardEvent} event */
+  /** Keys of the page, wherever the hand is. @param {KeyboardEvent} event */
   pressed(event) {
-    const inEditor = event.target instanceof Element && event.target.closest(".cm-editor");
-    if ((event.ctrlKey || event.metaKey) && !inEditor && !(typing(event.target))) {
-      const key = event.key.toLowerCase();
-      if (key === "z") this.step(event.shiftKey ? "redo" : "undo");
-      else if (key === "y") this.step("redo");
-      else return;
-      event.preventDefault();
-    } else if (event.key === "Escape") {
-      const why = document.getElementById("why");
-      if (why) why.hidden = true;
-    } else if (event.key === "F8" && !inEditor) this.nextPlace();
-    else if (event.altKey && (event.code === "BracketLeft" || event.code === "BracketRight")) {
-      event.preventDefault();
-      const blocks = this.lines().length;
-      const block = Math.min(blocks - 1, Math.max(0, this.block + (event.code === "BracketLeft" ? -1 : 1)));
-      focusNext("");
-      this.show(block, 0);
-    }
+    const elsewhere = !typing(event.target);
+    const key = (event.ctrlKey || event.metaKey ? "Ctrl-" : "") + (event.altKey ? "Alt-" : "") + (event.altKey ? event.code : event.key.toLowerCase());
+    const inPlace = event.target instanceof Element && event.target.closest(".station, .stretch, .deeds-of");
+    /** @type {Record<string, (() => void) | false>} */
+    const does = {
+      "Ctrl-z": elsewhere && (() => this.step(event.shiftKey ? "redo" : "undo")),
+      "Ctrl-y": elsewhere && (() => this.step("redo")),
+      "Alt-ArrowDown": elsewhere && !inPlace && (() => this.nextPlace(1)),
+      "Alt-ArrowUp": elsewhere && !inPlace && (() => this.nextPlace(-1)),
+      "Alt-Enter": elsewhere && (() => this.take()),
+      "Alt-BracketLeft": () => this.stepBlock(-1),
+      "Alt-BracketRight": () => this.stepBlock(1),
+    };
+    if (event.key === "Escape") this.hideWhy();
+    const run = does[key];
+    if (!run) return;
+    event.preventDefault();
+    run();
+  }
+
+  /** The block before the one that is open, or after it. @param {1 | -1} way */
+  stepBlock(way) {
+    focusNext("");
+    this.show(Math.min(this.lines().length - 1, Math.max(0, this.block + way)), 0);
+  }
+
+  hideWhy() {
+    if (closeDeeds()) return;
+    const why = document.getElementById("why");
+    if (why) why.hidden = true;
   }
 }
 

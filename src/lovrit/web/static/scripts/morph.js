@@ -2,12 +2,16 @@
 import htmx from "htmx.org/dist/htmx.esm.js";
 import { Idiomorph } from "idiomorph";
 
+/** A place where somebody is typing stays as it is. @param {Node} node */
+const unlessTyped = (node) => !(node instanceof Element && node.matches(":has(> .typed:focus)"));
+
 htmx.defineExtension("morph", {
   isInlineSwap: (style) => style === "morph",
   handleSwap: (style, target, made) => {
     if (style !== "morph") return false;
     const parts = /** @type {DocumentFragment} */ (made).children;
-    return /** @type {Node[]} */ (Idiomorph.morph(/** @type {Element} */ (target), parts, { morphStyle: "outerHTML" }));
+    const ways = /** @type {const} */ ({ morphStyle: "outerHTML", callbacks: { beforeNodeMorphed: unlessTyped } });
+    return /** @type {Node[]} */ (Idiomorph.morph(/** @type {Element} */ (target), parts, ways));
   },
 });
 
