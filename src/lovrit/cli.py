@@ -134,6 +134,8 @@ def fit(asked: Namespace) -> int:
         _print(found.instead)
     for nth, one in enumerate([] if asked.json else found.fits, 1):
         _print(f"{nth}. {'; '.join(one.changes)}\n   {one.feel}")
+        for caution in one.cautions:
+            _print(f"   mind: {caution}")
     if found.least and not asked.json:
         _print(found.least.text)
     return 0 if found.fits else NONE

@@ -246,8 +246,8 @@ def test_a_fix_of_the_second_look_is_pressed_and_undone(page: Page, server: Serv
     page.goto(f"{server.url}/desk/4")
     page.wait_for_selector(".cm-content")
     before = slate_of(page)
-    look = page.locator("#look li.weigh", has_text="grip after grip")
-    look.get_by_role("button", name="ring row").click()
+    look = page.locator("#look li", has_text="Everything is in it but a hinge")
+    look.get_by_role("button", name="hip hinge").click()
     expect(look).to_have_count(0)
     settled(page)
     assert slate_of(page) != before

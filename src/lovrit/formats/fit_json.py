@@ -21,6 +21,7 @@ def _fit(fit: Fit) -> dict[str, Any]:
         "hard_s": fit.plan.sums.hard_s,
         "effort": fit.plan.sums.top_effort,
         "feel": fit.feel.verdict,
+        "cautions": list(fit.cautions),
     }
     return {
         "slate": fit.slate,

@@ -71,8 +71,15 @@ def test_any_moves_can_be_recast_within_the_time(moves: list[str], minutes: int,
 def test_an_every_minute_turn_is_about_half_full(moves: list[str]) -> None:
     text = "3 rounds of 40/20\n" + "".join(f"  {name}\n" for name in moves)
     for line in planned(made(text, "every", 0)).session.blocks[0].moves:
-        taken = line_s(line, shipped())
-        assert taken is not None and 10 <= taken <= 42
+        taken, move, amount = (
+            line_s(line, shipped()),
+            shipped().find(line.name),
+            line.tasks[0].amount,
+        )
+        assert taken is not None and taken <= 42 and move and amount
+        assert taken >= 10 or 1 <= amount.values[0] <= max(
+            1, move.fresh / 2
+        )  # few can be done at all
 
 
 def test_kinder_and_harder_are_what_they_say() -> None:

@@ -199,6 +199,11 @@ class Block(Value):
         return any(pair.rest.seconds is None for pair in self.pairs)
 
     @property
+    def set_reps(self) -> int | None:
+        """Reps of a set, where its head says them for all lines."""
+        return None
+
+    @property
     def top_effort(self) -> float | None:
         """The highest effort that it asks for; None where none is written."""
         return max((effort.high for effort in self.efforts), default=None)

@@ -76,6 +76,11 @@ class Strength(Block):
         return f"{self.sets.of('set')} of {reps}"
 
     @property
+    def set_reps(self) -> int:
+        """The most of a set."""
+        return self.reps.high
+
+    @property
     def repeats(self) -> Repeats:
         """Its sets."""
         return Repeats("sets", self.sets)

@@ -5,6 +5,7 @@ a sayable value; for a ratio, at most two. Of those that do it, the nearest are 
 nearest there is, and where nothing is offered, there is nothing. Zero breaks and changes are left as they are.
 """
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import combinations
 from typing import Annotated
@@ -12,8 +13,9 @@ from typing import Annotated
 from pydantic import Field
 
 from lovrit.core.clock import clock, number, ratio
+from lovrit.core.fit.cautions import at_one_effort, past_slot
 from lovrit.core.fit.feel import Feel, feel
-from lovrit.core.fit.knobs import GIVES, Give, Knob, Setting, knobs
+from lovrit.core.fit.knobs import GIVES, Give, Knob, Setting, in_cycles, knobs
 from lovrit.core.fit.search import Combination, Goal, by_effort, by_ratio, by_time, cost_of
 from lovrit.core.fit.variations import Variation, variations
 from lovrit.core.moves.library import Library
@@ -24,6 +26,8 @@ from lovrit.core.timeline.sums import TIMES, Time
 from lovrit.core.values import LovritError, Value
 
 BESIDE = "No step of five seconds meets that;"
+CYCLES = "No whole round of the lines of a task a minute meets that;"
+STEP_S, MOST_BESIDE_S = 30, 240
 LEAST_S, MOST_S = 30, 12 * 3600
 MOST_BLOCKS, MOST_LINES = 50, 150  # combinations grow with the cube of what can be turned
 OF_USE: dict[Goal, tuple[Give, ...]] = {
@@ -52,7 +56,10 @@ class Wish(Value):
 
 @dataclass(frozen=True)
 class Fit:
-    """A session that does it: its slate, what changed in words, what that does to it, and how far it is from before."""
+    """A session that does it: its slate, what changed in words, what that does to it, how far it is from before.
+
+    ``cautions`` are what to mind with it.
+    """
 
     slate: str
     plan: Plan
@@ -60,6 +67,7 @@ class Fit:
     edits: tuple[Edit, ...]
     cost: float
     feel: Feel
+    cautions: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -97,26 +105,36 @@ def fit(text: str, plan: Plan, wish: Wish, library: Library) -> Fits:
         )
     _check(plan, wish)
     if _is_so(plan, wish):
-        return Fits((Fit(text, plan, ("nothing: it is so already",), (), 0.0, feel(plan, plan)),))
+        same = feel(plan, plan)
+        return Fits(
+            (Fit(text, plan, ("nothing: it is so already",), (), 0.0, same, past_slot(plan)),)
+        )
     found = _search(plan, wish, library)
-    beside = _beside(plan, wish) if not found else None
-    if beside:
+    said = ""
+    for beside, why in _beside(plan, wish) if not found else ():
         found = _search(plan, beside, library)
+        if found:
+            said = f"{why} these come to {clock(beside.seconds)}."
+            break
     if found:
-        said = f"{BESIDE} these come to {clock(beside.seconds)}." if beside else ""
         return Fits(tuple(_made(text, one, plan, library) for one in found), None, said)
     return Fits((), _least(plan, wish, library))
 
 
-def _beside(plan: Plan, wish: Wish) -> Wish | None:
-    """The time nearest to the wish that steps of five seconds from the present one reach.
+def _beside(plan: Plan, wish: Wish) -> Iterator[tuple[Wish, str]]:
+    """Times near to the wish, nearest first, with why it is not met: steps of five seconds, whole rounds of lines.
 
-    Where turns are by reps their work is a forecast of odd seconds, and no step of five brings the rest to a whole one.
+    Where turns are by reps their work is a forecast of odd seconds, and no step of five brings the rest to a whole one;
+    a task a minute ends with its last line.
     """
-    if wish.figure not in ("work", "rest", "hard"):
-        return None
-    off = (_now(plan, wish.figure) - wish.seconds + 2) % 5 - 2
-    return wish.but(seconds=wish.seconds + off) if off else None
+    if wish.figure in ("work", "rest", "hard"):
+        off = (_now(plan, wish.figure) - wish.seconds + 2) % 5 - 2
+        if off:
+            yield wish.but(seconds=wish.seconds + off), BESIDE
+    if wish.figure == "total" and any(in_cycles(block) for block in plan.session.blocks):
+        for by in range(STEP_S, MOST_BESIDE_S + 1, STEP_S):
+            yield wish.but(seconds=wish.seconds - by), CYCLES
+            yield wish.but(seconds=wish.seconds + by), CYCLES
 
 
 def _check(plan: Plan, wish: Wish) -> None:
@@ -183,7 +201,8 @@ def _made(text: str, combination: Combination, before: Plan, library: Library) -
         text = apply_edit(text, edit)
     plan = plan_text(text, library)
     said = tuple(_said(knob, turn, before) for knob, turn in turned)
-    return Fit(text, plan, said, tuple(edits), cost_of(combination), feel(before, plan))
+    cautions = (*past_slot(plan), *at_one_effort(before, plan))
+    return Fit(text, plan, said, tuple(edits), cost_of(combination), feel(before, plan), cautions)
 
 
 def _said(knob: Knob, turn: Setting, before: Plan) -> str:

@@ -21,6 +21,7 @@ GIVES: tuple[Give, ...] = get_args(Give)
 SCALES = (50, 60, 70, 75, 80, 90, 110, 120, 125, 150)
 EFFORTS = (6.0, 7.0, 7.5, 8.0, 8.5)
 MOST_COUNT = 60
+A_STATION = 1.5  # a station is what a session is about: two figures turned a little are nearer than one left out
 
 
 @dataclass(frozen=True)
@@ -147,13 +148,26 @@ def _total(at: int, block: Block, now: float, when: Give) -> Knob:
             ("breaks", pauses(round(now))) if block.is_pause else (when, halves(round(now)))
         )
     elif block.in_turns:
-        turns = counts(max(1, round(now) // block.turn_s))
+        turns = _turns(block, max(1, round(now) // block.turn_s))
         give, values = (
             "rounds",
             [block.turn_s * nth for nth in turns if _holds(block, block.turn_s * nth)],
         )
     every = tuple(_length(at, block, now, value) for value in values if value != now)
     return Knob(at, "total", give, now, every, _put("total"))
+
+
+def in_cycles(block: Block) -> bool:
+    """Whether a block goes through its lines turn by turn and ends with its last one, as it should stay."""
+    if not block.in_turns or len(block.moves) < 2 or not block.length_s:
+        return False
+    return block.length_s // block.turn_s % len(block.moves) == 0
+
+
+def _turns(block: Block, now: int) -> list[int]:
+    """Counts of turns: whole rounds of the lines where it is in whole rounds now."""
+    step = len(block.moves) if in_cycles(block) else 1
+    return [nth for nth in counts(now) if nth % step == 0]
 
 
 def _holds(block: Block, total: int) -> bool:
@@ -187,7 +201,7 @@ def _stations(at: int, block: Block) -> Knob:
             left,
             edits,
             f"{now} → {left} stations, without {' and '.join(gone)}",
-            far(now, left) + 0.5,
+            far(now, left) + A_STATION * (now - left),
         )
 
     turns = tuple(turn(left) for left in range(2, now))

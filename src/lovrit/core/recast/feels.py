@@ -1,12 +1,14 @@
 """A block kept in its structure and made kinder, harder, shorter, or fit for home."""
 
 from collections.abc import Callable
+from math import log
 from typing import Any
 
 from lovrit.core.blocks.block import Block
 from lovrit.core.blocks.parts import Count, Effort, Pair, Stretch
 from lovrit.core.blocks.worktime import line_s
 from lovrit.core.moves.library import Library
+from lovrit.core.moves.move import Move
 from lovrit.core.recast.portion import portioned
 from lovrit.core.recast.shapes import CannotRecast, Given
 from lovrit.core.slate.line import Line, Task
@@ -83,7 +85,7 @@ def home(given: Given) -> Block:
 
     def name(task: Task) -> str:
         move = given.library.find(task.name)
-        return move.no_kit if move and move.needs_kit and move.no_kit else task.name
+        return at_home(move, given.library) if move and move.needs_kit else task.name
 
     lines = tuple(
         _renamed(line, name, kit=(), load=None, alternatives=(), harder=(), easier=())
@@ -92,6 +94,33 @@ def home(given: Given) -> Block:
     if lines == given.lines:
         raise CannotRecast("This block needs no kit as it is.")
     return given.block.but(moves=lines)
+
+
+def at_home(move: Move, library: Library) -> str:
+    """A way without kit, of the same pattern and landing no harder: the library's own, else the nearest there is."""
+    own = library.find(move.no_kit) if move.no_kit else None
+    if own and own.pattern == move.pattern and (own.impact != "high" or move.impact == "high"):
+        return move.no_kit
+    alike = (
+        one
+        for one in library.moves
+        if one.pattern == move.pattern
+        and not one.needs_kit
+        and not one.skill
+        and (one.impact != "high" or move.impact == "high")
+    )
+    return min(alike, key=lambda one: _unlike(move, one)).name
+
+
+def _unlike(move: Move, other: Move) -> float:
+    """How unlike a move is in what matters at home: overhead, floor, sides, how it is counted, how many are done."""
+    told = (
+        (move.overhead != other.overhead)
+        + (move.floor != other.floor)
+        + (move.sided != other.sided)
+    )
+    counted = 2 * (move.counted != other.counted) + (move.impact != other.impact)
+    return told + counted + abs(log(other.fresh / move.fresh))
 
 
 def shorter(given: Given) -> Block:

@@ -17,12 +17,13 @@ from lovrit.core.recast.portion import portioned
 from lovrit.core.session.session import Session
 from lovrit.core.slate.line import Line, Task
 from lovrit.core.slate.written import move_line
-from lovrit.core.timeline.plan import Plan
+from lovrit.core.timeline.plan import Plan, plan_text
 
 LONG_S, USUAL_S, LEAST_S = 7 * 60 + 30, 8 * 60, 3 * 60
-ROUNDS, USUAL_REST_S, REHEARSAL_S = 3, 15, 120
+ROUNDS, USUAL_REST_S = 3, 15
 COOL_S, LEAST_COOL_S = 4 * 60, 2 * 60
 MOST_LINES = 5
+ALL_OUT = 9.0
 
 
 def warm_up(plan: Plan, library: Library) -> str | None:
@@ -33,15 +34,9 @@ def warm_up(plan: Plan, library: Library) -> str | None:
     light = list(_light(plan.session, library))[:MOST_LINES]
     if room < LONG_S:
         return "\n".join([f"warm-up {clock(room)} at 3", *(f"  {name}" for name in light)])
-    return "\n".join(
-        [
-            *_rounds(light, room - REHEARSAL_S, library),
-            "",
-            *_rehearsal(plan.session),
-            "",
-            "rest 1:00",
-        ]
-    )
+    last = "\n".join([*_rehearsal(plan.session, library), "", "rest 1:00"])
+    left = room - plan_text(last, library).timeline.total_s
+    return "\n".join([*_rounds(light, left, library), "", last])
 
 
 def _rounds(light: list[str], cap: int, library: Library) -> list[str]:
@@ -65,9 +60,20 @@ def _with_room(line: Line, library: Library) -> Line:
     return line.but(tasks=(task.but(amount=amount.but(values=(float(move.fresh),))),))
 
 
-def _rehearsal(session: Session) -> list[str]:
-    first = _working(session)[0].moves
-    return ["2 x 15/15 at 7", *(f"  {line.tasks[0].name}" for line in first[:1])]
+def _rehearsal(session: Session, library: Library) -> list[str]:
+    """The first hard work in small: build-ups before sprints, ramp sets before heavy lifts, else half as hard."""
+    block = _working(session)[0]
+    name = block.moves[0].tasks[0].name if block.moves else ""
+    move = library.find(name)
+    on_foot = move is None or move.pattern in ("gait", "footwork")
+    if (block.top_effort or 0) >= ALL_OUT and on_foot:
+        return ["3 x 10/30 at 6 7 8", *(f"  {one.name}" for one in library.serving("build-up")[:1])]
+    if block.lifts and name:
+        return [
+            "3 sets of 5 reps, rest 0:30, at 3 4 5   # ramp: light, and a little heavier each",
+            f"  {name}",
+        ]
+    return ["2 x 15/15 at 7", *([f"  {name}"] if name else ())]
 
 
 def cool_down(plan: Plan, library: Library) -> str | None:

@@ -6,6 +6,7 @@ from lovrit.core.blocks.block import Block
 from lovrit.core.clock import clock, number, ratio
 from lovrit.core.moves.library import Library
 from lovrit.core.recast.feels import FEELS
+from lovrit.core.recast.portion import covers
 from lovrit.core.recast.shapes import SHAPES, CannotRecast, Given
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.session.edits import ReplaceBlock
@@ -38,7 +39,8 @@ MOST_LINES = 100
 class Figures:
     """What a block comes to for a usual person: seconds, reps likely, and hard landings likely.
 
-    ``density`` is work by whole time; as many as possible counts as work throughout.
+    ``density`` is work by whole time; as many as possible counts as work throughout. ``counted`` are the moves whose
+    reps these are: machines and runs are counted otherwise, and are not among them.
     """
 
     total_s: int
@@ -48,6 +50,7 @@ class Figures:
     reps: int
     impact: int
     effort: float
+    counted: frozenset[str] = frozenset()
 
 
 @dataclass(frozen=True)
@@ -110,12 +113,35 @@ def offers(plan: Plan, at: int, text: str, library: Library) -> list[Recast]:
 
 def figures(block: Block, laid: LaidBlock, library: Library) -> Figures:
     """What a block comes to for a usual person."""
-    done = [block.reps_done(nth, library, laid.work_s) for nth in range(len(block.moves))]
-    hard = [count for count, line in zip(done, block.moves, strict=True) if _lands(line, library)]
+    by_reps = {
+        nth: name for nth, line in enumerate(block.moves) if (name := _by_reps(line, library))
+    }
+    done = {nth: block.reps_done(nth, library, laid.work_s) for nth in by_reps}
+    hard = [count for nth, count in done.items() if _lands(block.moves[nth], library)]
     density = laid.work_s / laid.seconds if laid.seconds else 0.0
     effort = block.top_effort or 0.0
-    reps, impact = round(sum(done)), round(sum(hard))
-    return Figures(laid.seconds, laid.work_s, laid.rest_s, round(density, 2), reps, impact, effort)
+    reps, impact = round(sum(done.values())), round(sum(hard))
+    return Figures(
+        laid.seconds,
+        laid.work_s,
+        laid.rest_s,
+        round(density, 2),
+        reps,
+        impact,
+        effort,
+        frozenset(by_reps.values()),
+    )
+
+
+def _by_reps(line: Line, library: Library) -> str:
+    """The move whose reps a line counts; empty where it counts none, or metres, calories or seconds."""
+    move = library.find(line.tasks[0].name)
+    return move.name if move and move.counted == "reps" and not covers(move) else ""
+
+
+def _alike(before: Figures, after: Figures) -> bool:
+    """Whether reps can be compared: of the same moves, and all of them counted."""
+    return bool(before.counted) and before.counted == after.counted
 
 
 def _lands(line: Line, library: Library) -> bool:
@@ -132,7 +158,7 @@ def _changes(before: Figures, after: Figures) -> list[str]:
     ):
         if one != two:
             said.append(f"{name} {clock(one)} → {clock(two)}")
-    if before.reps != after.reps:
+    if _alike(before, after) and before.reps != after.reps:
         said.append(f"reps likely {before.reps} → {after.reps}")
     if before.density != after.density:
         said.append(f"working {100 * before.density:.0f} → {100 * after.density:.0f} % of the time")
@@ -162,7 +188,7 @@ def _kinder(before: Figures, after: Figures) -> list[str]:
         if after.effort < before.effort
         else []
     )
-    if after.reps < before.reps * 0.95:
+    if _alike(before, after) and after.reps < before.reps * 0.95:
         said.append(f"{100 - after.reps * 100 / before.reps:.0f} % fewer reps")
     if after.density < before.density - 0.04:
         rest = f"{clock(after.rest_s)} of rest, {ratio(after.work_s, after.rest_s)}"
@@ -176,7 +202,7 @@ def _tougher(before: Figures, after: Figures) -> list[str]:
         if after.effort > before.effort
         else []
     )
-    if after.reps > before.reps * 1.05 and before.reps:
+    if _alike(before, after) and after.reps > before.reps * 1.05 and before.reps:
         said.append(f"{after.reps * 100 / before.reps - 100:.0f} % more reps")
     if after.density > before.density + 0.04:
         said.append("less of it is rest")

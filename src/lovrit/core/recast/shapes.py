@@ -14,7 +14,7 @@ from lovrit.core.blocks.rotate import Rotate
 from lovrit.core.blocks.sets import Sets
 from lovrit.core.blocks.worktime import line_s, round_s
 from lovrit.core.moves.library import Library
-from lovrit.core.recast.portion import plain, portioned
+from lovrit.core.recast.portion import easily, plain, portioned
 from lovrit.core.slate.line import Line
 from lovrit.core.timeline.interval import LaidBlock
 from lovrit.core.values import LovritError
@@ -34,6 +34,8 @@ PAIRS = (
 )
 MOST_BREAK = 180
 MOST_REPEATED = 8.0
+# what can be kept up without a pause for so long, in seconds
+MOST_THROUGHOUT = ((20 * 60, 7.0), (12 * 60, 7.5), (8 * 60, 8.0))
 
 
 class CannotRecast(LovritError):
@@ -80,6 +82,12 @@ class Given:
             )
         }
 
+    def keeps_throughout(self) -> dict[str, Any]:
+        """What a block keeps where work goes on to its end without a rest that is written."""
+        pauses = self.laid.rest_s > 0
+        most = next((most for over, most in MOST_THROUGHOUT if self.total_s >= over), 10.0)
+        return self.keeps(most if pauses else 10.0)
+
     def counted(self, seconds: float) -> tuple[Line, ...]:
         """Its lines with amounts: as written, or about so many seconds where nothing is."""
         return tuple(
@@ -90,15 +98,19 @@ class Given:
 
 def every(given: Given) -> Block:
     """A task a minute, each about half full; heavier where the block was for so few that a minute is too short."""
+    sets = given.block.set_reps
     moves = tuple(
-        portioned(line, HALF_A_TURN, given.library).but(opens_part=False) for line in given.lines
+        easily(portioned(line, HALF_A_TURN, given.library), given.library, sets).but(
+            opens_part=False
+        )
+        for line in given.lines
     )
     return Every(period_s=60, total_s=given.minutes_s, moves=moves, **given.keeps(MOST_REPEATED))
 
 
 def amrap(given: Given) -> Block:
     """As many rounds as possible in the same time: everybody ends together."""
-    return Amrap(total_s=given.total_s, moves=given.counted(ROUND_S), **given.keeps())
+    return Amrap(total_s=given.total_s, moves=given.counted(ROUND_S), **given.keeps_throughout())
 
 
 def partners(given: Given) -> Block:
@@ -112,9 +124,12 @@ def for_time(given: Given) -> Block:
     """So many rounds as a usual person does with a little to spare, and the time as the cap."""
     moves = given.counted(ROUND_S)
     likely = Amrap(total_s=given.total_s, moves=moves).rounds(given.library, "likely") or 1
-    count = max(1, int(likely * 0.85))
+    count = max(1, round(likely * 0.85))
     return ForTime(
-        rounds=Count(low=count, high=count), cap_s=given.total_s, moves=moves, **given.keeps()
+        rounds=Count(low=count, high=count),
+        cap_s=given.total_s,
+        moves=moves,
+        **given.keeps_throughout(),
     )
 
 
@@ -190,7 +205,7 @@ def together(given: Given) -> Amrap:
     once = round_s(given.counted(ROUND_S), given.library)
     if isinstance(given.block, ForTime) and given.block.over and once is None:
         raise CannotRecast("A single distance can't be made to end for all at once.")
-    return Amrap(total_s=given.minutes_s, moves=given.counted(ROUND_S), **given.keeps())
+    return Amrap(total_s=given.minutes_s, moves=given.counted(ROUND_S), **given.keeps_throughout())
 
 
 SHAPES: dict[str, Callable[[Given], Block]] = {
