@@ -139,10 +139,16 @@ def second_look(
     ]
     return tuple(
         sorted(
-            notes,
+            _once(notes),
             key=lambda note: (WEIGHT[note.level], _rank(note.code), note.line or 0, note.code),
         )
     )
+
+
+def _once(notes: list[Note]) -> list[Note]:
+    """What is said of a block that is repeated, said once."""
+    said = {(note.code, note.line, note.text): note for note in reversed(notes)}
+    return list(said.values())
 
 
 def _rank(code: str) -> int:

@@ -9,6 +9,7 @@ from lovrit.core.blocks.block import Block
 from lovrit.core.moves.guess import stand_in
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move
+from lovrit.core.session.edit import IN_PLACE
 from lovrit.core.session.edits import Ease, Edit, ReplaceMove, SetFigure
 from lovrit.core.session.session import Session
 from lovrit.core.slate.line import Line
@@ -112,7 +113,7 @@ class Look:
         """
         place = self.plan.reading.headers.get(header)
         line = self.line(at, nth) if at is not None else place.line if place else None
-        edits = [one for one in fixes if isinstance(one, Fix)]
+        edits = [one for one in fixes if isinstance(one, Fix) and self._has_place(one)]
         kept = tuple(fix for fix in edits if self._has_room(fix))
         way = next((one for one in fixes if isinstance(one, WayTo)), None)
         if edits and not kept and not way:
@@ -120,6 +121,13 @@ class Look:
         return Note(
             code, level, text[:1].upper() + text[1:], reason, basis, at, line, kept, school, way
         )
+
+    def _has_place(self, fix: Fix) -> bool:
+        """Whether a fix can be written: lines that are repeated with others are changed in place only."""
+        if not self.session.nests or fix.edit.do in IN_PLACE:
+            return True
+        at = getattr(fix.edit, "block", None)
+        return at is None or self.session.nest_of(at) is None
 
     def _has_room(self, fix: Fix) -> bool:
         return fix.adds_s <= 0 or self._spare is None or fix.adds_s <= self._spare

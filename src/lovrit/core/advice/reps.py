@@ -35,8 +35,8 @@ def _less(at: int, nth: int, line: Line, value: float, said: str) -> tuple[Fix, 
 def set_not_unbroken(look: Look) -> Iterator[Note]:
     """More reps in one go than a usual person can do fresh."""
     for at, nth, line, move in look.lines():
-        if not move or move.counted != "reps" or len(line.tasks) > 1:
-            continue
+        if not move or move.counted != "reps" or len(line.tasks) > 1 or line.tasks[0].shared:
+            continue  # what a team splits is nobody's set
         asked = _asked(line, "reps")
         if asked <= move.fresh or _by_and_by(look.session.blocks[at], asked, move.fresh):
             continue

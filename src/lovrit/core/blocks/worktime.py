@@ -78,7 +78,7 @@ def unknown_move(lines: tuple[Line, ...], library: Library) -> str | None:
     for line in lines:
         for task in line.tasks:
             counted = task.amount is None or task.amount.unit in ("reps", *METRES)
-            said = task.parts or task.rep_s or line.is_rest
+            said = task.parts or task.rep_s or line.is_rest or task.until_back
             if counted and not said and library.find(task.name) is None:
                 return task.name
     return None
@@ -90,6 +90,8 @@ def reps_s(name: str, reps: float, library: Library, case: Case = "likely") -> f
 
 
 def _task_s(task: Task, person: Tiring) -> float | None:
+    if task.until_back:
+        return 0.0  # it goes on beside what the partner does, and takes no time of its own
     if task.amount is None and task.parts:
         parts = [_way_s(part, task.name, person) for part in task.parts]
         return None if any(part is None for part in parts) else sum(part or 0 for part in parts)

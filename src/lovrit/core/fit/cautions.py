@@ -20,7 +20,7 @@ def past_slot(plan: Plan) -> tuple[str, ...]:
 def at_one_effort(before: Plan, after: Plan) -> tuple[str, ...]:
     """Blocks whose work grew or whose rest shrank much while the effort that is asked stayed where it was."""
     pairs = zip(before.session.blocks, after.session.blocks, strict=True)
-    return tuple(said for was, now in pairs if (said := _changed(was, now)))
+    return tuple(dict.fromkeys(said for was, now in pairs if (said := _changed(was, now))))
 
 
 def _changed(was: Block, now: Block) -> str:

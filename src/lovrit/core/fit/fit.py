@@ -15,7 +15,7 @@ from pydantic import Field
 from lovrit.core.clock import clock, number, ratio
 from lovrit.core.fit.cautions import at_one_effort, past_slot
 from lovrit.core.fit.feel import Feel, feel
-from lovrit.core.fit.knobs import GIVES, Give, Knob, Setting, in_cycles, knobs
+from lovrit.core.fit.knobs import GIVES, Give, Knob, Setting, in_cycles, in_place, knobs
 from lovrit.core.fit.search import Combination, Goal, by_effort, by_ratio, by_time, cost_of
 from lovrit.core.fit.variations import Variation, variations
 from lovrit.core.moves.library import Library
@@ -171,11 +171,16 @@ def _now(plan: Plan, figure: Time) -> int:
 def _all(plan: Plan, gives: frozenset[Give], library: Library) -> list[list[Variation]]:
     turnable = knobs(plan.session, plan.reading.blocks, gives)
     blocks = plan.session.blocks
-    return [
-        list(variations(at, blocks[at], turnable[at], library))
-        for at in range(len(blocks))
-        if turnable[at]
-    ]
+    found = []
+    for at, block in enumerate(blocks):
+        nest = plan.session.nest_of(at)
+        if nest and nest.copies(at):
+            continue  # its lines are turned with those of the first time
+        turns = in_place(turnable[at]) if nest else turnable[at]
+        if turns:
+            all_ = variations(at, block, turns, library)
+            found.append([one.done(nest.times) for one in all_] if nest else list(all_))
+    return found
 
 
 def of_use(figure: Goal) -> tuple[Give, ...]:

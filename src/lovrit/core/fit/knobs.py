@@ -157,6 +157,11 @@ def _total(at: int, block: Block, now: float, when: Give) -> Knob:
     return Knob(at, "total", give, now, every, _put("total"))
 
 
+def in_place(turnable: list[Knob]) -> list[Knob]:
+    """Those that change a line where it stands; lines of what is repeated are not taken out."""
+    return [knob for knob in turnable if knob.give != "stations"]
+
+
 def in_cycles(block: Block) -> bool:
     """Whether a block goes through its lines turn by turn and ends with its last one, as it should stay."""
     if not block.in_turns or len(block.moves) < 2 or not block.length_s:

@@ -2,7 +2,7 @@
 
 from collections import Counter
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import combinations
 from typing import NamedTuple
 
@@ -45,6 +45,10 @@ class Variation:
     turned: Turned
     change: Change
     cost: float
+
+    def done(self, times: int) -> "Variation":
+        """The same in a block that is repeated so many times."""
+        return replace(self, change=Change(*(one * times for one in self.change)))
 
 
 def seconds_of(block: Block, library: Library) -> Change:

@@ -109,7 +109,8 @@ def at_home(move: Move, library: Library) -> str:
         and not one.skill
         and (one.impact != "high" or move.impact == "high")
     )
-    return min(alike, key=lambda one: _unlike(move, one)).name
+    nearest = min(alike, key=lambda one: _unlike(move, one), default=None)
+    return nearest.name if nearest else move.no_kit or move.name
 
 
 def _unlike(move: Move, other: Move) -> float:

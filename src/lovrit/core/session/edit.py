@@ -42,9 +42,24 @@ def apply_edit(text: str, edit: Edit) -> str:
         CannotEdit: where the text has no place for it.
     """
     block = getattr(edit, "block", None)
+    _refuse_in_nest(text, edit, block)
     slate = SlateText(text if block is None else in_own_form(text, block))
     EDITS[edit.do](slate, edit)
     return slate.text()
+
+
+# what changes a line where it stands, and so may be done to a block that is repeated with others
+IN_PLACE = frozenset({"set", "ease", "option", "convention", "amount", "mark", "side", "rename"})
+
+
+def _refuse_in_nest(text: str, edit: Edit, block: int | None) -> None:
+    """Lines are not moved about in what is repeated: they stand once and are done often."""
+    touched = [block, getattr(edit, "to", None) if edit.do == "block" else None]
+    if edit.do in IN_PLACE or " times" not in text.lower():
+        return
+    session = read(text).session
+    if any(at is not None and session.nest_of(at) for at in touched):
+        raise CannotEdit("This is repeated with what stands round it: change it on the slate.")
 
 
 def in_own_form(text: str, block: int | None = None) -> str:

@@ -4,6 +4,7 @@ What a line means is checked here; what a block means together with its moves is
 """
 
 from collections.abc import Callable
+from dataclasses import replace
 from datetime import date
 from functools import lru_cache
 from typing import NamedTuple
@@ -25,6 +26,14 @@ class BlockLine(NamedTuple):
 
     block: Block
     figures: dict[str, Figure]
+
+    def moved(self, by: int) -> "BlockLine":
+        """The same where the line stands so many columns in."""
+        shifted = {
+            name: replace(one, start=one.start + by, end=one.end + by)
+            for name, one in self.figures.items()
+        }
+        return self._replace(figures=shifted)
 
 
 class HeaderLine(NamedTuple):

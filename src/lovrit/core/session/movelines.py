@@ -1,5 +1,6 @@
 """A move line turned into its tasks."""
 
+import re
 from collections.abc import Callable
 from functools import lru_cache
 from typing import Any, Literal
@@ -25,13 +26,37 @@ def read_move(text: str) -> Line | None:
     Raises:
         Unreadable: with the column, in a coach's words.
     """
-    tree = parse_line(text, "move")
+    tree = parse_line(_as_marks(text), "move")
     if tree.data == "then":
         return None
     tasks: list[Task] = []
     for item in trees(tree):
         tasks += _tasks(item)
     return Line(tasks=tuple(tasks))
+
+
+# said before what it is said of: what a team splits, and what is done once only
+SHARE = re.compile(r"^(\s*)shared?\s+(\d\S*\s+.*\S)\s*$", re.IGNORECASE)
+ONCE = re.compile(r"^\s*(buy-?\s?in|cash-?\s?out)\b", re.IGNORECASE)
+
+
+def _as_marks(text: str) -> str:
+    """A line with what is said before its amount as a mark behind it.
+
+    Raises:
+        Unreadable: for what is done once, which is no line of a round.
+    """
+    once = ONCE.match(text)
+    if once:
+        word = once[1].lower()
+        where = "before" if word.startswith("buy") else "after"
+        raise Unreadable(
+            f"A {word} is done once, not in every round: write it at the edge, as a line {where} this block.",
+            once.start(1) + 1,
+            (f"{word} 400 m run",),
+            "",
+        )
+    return SHARE.sub(r"\1\2, shared", text)
 
 
 def name_span(text: str) -> Figure | None:
@@ -224,6 +249,8 @@ MARKS: dict[str, tuple[str, Callable[[Node], Any]]] = {
     "task_effort": ("asked", _asked),
     "rhythm": ("tempo", _rhythm),
     "own_pair": ("pair", _own_pair),
+    "shared": ("shared", lambda _: True),
+    "until_back": ("until_back", lambda _: True),
     "rir": ("rir", _counted),
     "rate": ("rate", _counted),
     "breaths": ("breaths", _counted),

@@ -12,7 +12,8 @@ from lovrit.core.session.headings import read_header_line, read_heading
 from lovrit.core.session.lines import BlockLine
 from lovrit.core.session.movelines import read_move
 from lovrit.core.session.nearest import nearest_line
-from lovrit.core.session.session import Session
+from lovrit.core.session.nesting import OpenNest, read_nest
+from lovrit.core.session.session import Nest, Session
 from lovrit.core.session.spoken import own_form
 from lovrit.core.slate.line import Line
 from lovrit.core.slate.problem import Problem, Unreadable
@@ -82,6 +83,8 @@ class _Reader:
         self.open: _Open | None = None
         self.offers = offers
         self.spoken: list[Spoken] = []
+        self.nest: OpenNest | None = None
+        self.nests: list[Nest] = []
 
     def line(self, number: int, raw: str) -> None:
         text = raw.split("#", 1)[0].rstrip()
@@ -89,8 +92,14 @@ class _Reader:
             _refuse_control(raw)
             if not text.strip():
                 return
-            if text[0] in " \t":
+            if self.nest and not self.nest.holds(text):
+                self._end_nest()
+            if self.nest and self.nest.begins_block(text):
+                self._nested(number, text)
+            elif text[0] in " \t":
                 self._move(number, text)
+            elif self._nests(number, text):
+                return
             elif HEADER.match(text) and not _is_heading(text):
                 self._header(number, text)
             else:
@@ -102,7 +111,7 @@ class _Reader:
         if self.open and text[:1] in (" ", "\t"):
             self.open.bad_moves = True
         nearest = error.nearest
-        if text and not nearest and self.offers > 0:
+        if text and nearest is None and self.offers > 0:
             self.offers -= 1
             nearest = nearest_line(text, error.column, error.expected)
         self.problems.append(
@@ -111,7 +120,7 @@ class _Reader:
                 column=error.column,
                 text=error.text,
                 expected=error.expected,
-                nearest=nearest,
+                nearest=nearest or None,
             )
         )
 
@@ -143,6 +152,56 @@ class _Reader:
             self.spoken.append(Spoken(number, heading.own + below, load))
         if heading.move:
             self._said_move(number, heading.move)
+
+    def _nests(self, number: int, text: str) -> bool:
+        """Whether a line says that what stands below it is repeated."""
+        nest = read_nest(
+            text, number, len(self.blocks) + (1 if self.open and self.open.read else 0)
+        )
+        if nest is None:
+            return False
+        self.close()
+        self.nest = nest
+        nest.first = len(self.blocks)
+        return True
+
+    def _nested(self, number: int, text: str) -> None:
+        """A block inside a nest: read as one at the edge, its columns moved along."""
+        stands = len(text) - len(text.lstrip())
+        try:
+            if read_nest(text, number, 0):
+                raise Unreadable(
+                    "What is repeated can’t be repeated again inside; write it out.", 1
+                )
+            self._block(number, text.lstrip())
+        except Unreadable as error:
+            near = error.nearest or nearest_line(text.lstrip(), error.column, error.expected)
+            offered = near and text[:stands] + near.lstrip()
+            raise Unreadable(error.text, error.column + stands, error.expected, offered) from None
+        if self.open and self.open.read:
+            self.open.read = self.open.read.moved(stands)
+        if self.spoken and self.spoken[-1].line == number:
+            own = self.spoken[-1].own.replace("\n", f"\n{text[:stands]}")
+            self.spoken[-1] = self.spoken[-1]._replace(own=text[:stands] + own)
+
+    def _end_nest(self) -> None:
+        """Lay out what is repeated as often as it is done."""
+        self.close()
+        nest, self.nest = self.nest, None
+        assert nest
+        once, places = self.blocks[nest.first :], self.places[nest.first :]
+        try:
+            made = nest.closed(len(once))
+        except Unreadable as error:
+            if not any(
+                one.line > nest.line for one in self.problems
+            ):  # what is said of its lines is enough
+                self._problem(nest.line, error)
+            return
+        between = [BlockPlace(line=nest.line)] if nest.rest_s else []
+        self.blocks[nest.first :] = made.laid_out(once)
+        self.places[nest.first :] = [*places, *([*between, *places] * (nest.times - 1))]
+        self.nests.append(made)
 
     def _said_move(self, number: int, said: str) -> None:
         """What is written of the moves in the heading itself: one of them, or the load of all."""
@@ -178,6 +237,12 @@ class _Reader:
         if not self.open.moves or self.open.then_at:
             raise Unreadable("“then” stands between two parts of a round.", 1)
         self.open.then_at = number
+
+    def end(self) -> None:
+        """End what is open at the last line."""
+        if self.nest:
+            self._end_nest()
+        self.close()
 
     def close(self) -> None:
         """End the block that is open; a block that can't be laid on the clock is a problem."""
@@ -231,9 +296,9 @@ def read(text: str, offers: int = MOST_OFFERS) -> Reading:
     reader = _Reader(offers)
     for number, raw in enumerate(split_lines(text), 1):
         reader.line(number, raw)
-    reader.close()
+    reader.end()
     return Reading(
-        session=Session(**reader.fields, blocks=tuple(reader.blocks)),
+        session=Session(**reader.fields, blocks=tuple(reader.blocks), nests=tuple(reader.nests)),
         problems=tuple(sorted(reader.problems, key=lambda one: (one.line, one.column))),
         headers=reader.headers,
         blocks=tuple(reader.places),

@@ -3,10 +3,14 @@
 Durations are whole seconds. Everything here is written on the slate and is the JSON form as it stands.
 """
 
-from typing import Literal
+from collections.abc import Sequence
+from typing import Annotated, Literal
+
+from pydantic import Field
 
 from lovrit.core.blocks.kinds import AnyBlock
 from lovrit.core.blocks.parts import Seconds
+from lovrit.core.blocks.rest import Rest
 from lovrit.core.values import Value
 
 
@@ -22,6 +26,44 @@ Whom = Literal["beginners", "children", "older", "pregnant"]
 Underfoot = Literal["wet", "dry", "icy", "sandy", "uneven"]
 
 
+class Nest(Value):
+    """Whole blocks that are done several times: ``size`` blocks from ``first`` (from 0) on, with a rest between.
+
+    The blocks stand in the session as often as they are done, so that whoever walks through them needs to know nothing
+    of it.
+    """
+
+    first: Annotated[int, Field(ge=0, le=5000)]
+    size: Annotated[int, Field(ge=1, le=500)]
+    times: Annotated[int, Field(ge=2, le=50)]
+    rest_s: Seconds = 0
+
+    @property
+    def step(self) -> int:
+        """Blocks from one time to the next."""
+        return self.size + (1 if self.rest_s else 0)
+
+    @property
+    def end(self) -> int:
+        """The first block behind it."""
+        return self.first + self.step * self.times - (1 if self.rest_s else 0)
+
+    def copies(self, at: int) -> bool:
+        """Whether a block of it is a copy of an earlier one, or a rest between."""
+        return self.first + self.size <= at < self.end
+
+    def laid_out(self, blocks: Sequence[AnyBlock]) -> tuple[AnyBlock, ...]:
+        """Its blocks as often as they are done."""
+        once = tuple(blocks)
+        between = (Rest(total_s=self.rest_s),) if self.rest_s else ()
+        return (*once, *((*between, *once) * (self.times - 1)))
+
+    def is_in(self, blocks: Sequence[AnyBlock]) -> bool:
+        """Whether these blocks are still what it says."""
+        stretch = tuple(blocks[self.first : self.end])
+        return stretch == self.laid_out(stretch[: self.size])
+
+
 class Session(Value):
     """What a coach writes for one class: ``whom`` it is for, how warm it is, how the floor is."""
 
@@ -34,3 +76,8 @@ class Session(Value):
     celsius: int | None = None
     floor: Underfoot | None = None
     blocks: tuple[AnyBlock, ...] = ()
+    nests: tuple[Nest, ...] = ()
+
+    def nest_of(self, at: int) -> Nest | None:
+        """What a block is repeated in; None where it stands alone."""
+        return next((one for one in self.nests if one.first <= at < one.end), None)

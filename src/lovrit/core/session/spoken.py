@@ -118,6 +118,11 @@ def _for_time(found: Matched) -> Own:
     )
 
 
+def _once(found: Matched) -> Own:
+    """What is done once before the rounds, or behind them, on the same clock."""
+    return Own("for time", found["what"] or "")
+
+
 def _around(found: Matched) -> Own:
     label = "warm-up" if found["which"].lower() in ("wu", "warm") else "cool-down"
     return Own(f"{label} {_clock(_seconds(found['n'], found['u']))}{found['tail'] or ''}")
@@ -191,10 +196,6 @@ LONE = (
     "chipper",
     "teams",
     "partners",
-    "buy-in",
-    "cash-out",
-    "buy in",
-    "cash out",
     "emom",
 )
 PAIR = (
@@ -256,6 +257,11 @@ SAYINGS: tuple[tuple[re.Pattern[str], Callable[[Matched], Own | None]], ...] = t
         (rf"(?P<start>\d+)\s+[-–](?P<step>\d+)(?:\s+for\s+time)?{TAIL}", _countdown),
         (r"\d+(?:-\d+){2,}", _scheme),
         (rf"accumulate\s+{LENGTH}\s+(?:of\s+)?(?P<name>[a-z][a-z -]*)", _accumulate),
+        (
+            r"(?:in\s+)?partners?,?\s+for\s+time(?P<tail>,.*)?",
+            lambda found: Own(f"for time, partners alternate{found['tail'] or ''}"),
+        ),
+        (r"(?:buy-?\s?in|cash-?\s?out)\s*[:,]?(?:\s+(?P<what>\d.*\S))?", _once),
         (rf"(?P<word>rest|break|pause)\s*[:,]?\s*{LENGTH}", _rest),
         (r"(?P<label>[a-z][a-z -]*?)\s+(?P<n>\d+)(?P<u>)(?P<tail>(?:\s*,?\s*at\b.*)?)", _bare),
     )

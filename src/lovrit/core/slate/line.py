@@ -71,7 +71,8 @@ class Task(Value):
     """One thing done in a turn. ``slow_s`` is seconds a rep where the line says so, ``tempo`` the same by its phases.
 
     ``rir`` is reps that are left over at the end of a set, ``rate`` strokes a minute; ``pair`` is a work and a rest of
-    the line's own, where everybody does it at once.
+    the line's own, where everybody does it at once. ``shared`` is an amount that a team splits as it likes;
+    ``until_back`` is done until one's partner is back, however long that is.
     """
 
     name: str
@@ -91,6 +92,8 @@ class Task(Value):
     rate: int | None = None
     breaths: int | None = None
     pair: tuple[int, int] | None = None
+    shared: bool = False
+    until_back: bool = False
 
     @property
     def rep_s(self) -> int | None:

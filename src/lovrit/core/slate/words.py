@@ -83,6 +83,13 @@ MARKS = (
     Word("RIR.5", r"/rir(?=[ \t]*\d)/i", "“rir” and reps left over", "rir"),
     Word("RHYTHM.5", r"/tempo(?=[ \t]+\d)/i", "“tempo 3-1-1-0”", "tempo"),
     Word("RATE.5", r"/rate(?=[ \t]+\d)/i", "“rate” and strokes a minute", "rate"),
+    Word("SHARED.5", r"/shared\b/i", "“shared”, by the team", "shared"),
+    Word(
+        "UNTIL_BACK.5",
+        r"/until[ \t]+(?:the[ \t]+|your[ \t]+)?partner[ \t]+(?:is|comes|gets)?[ \t]*back\b/i",
+        "“until partner is back”",
+        "until partner is back",
+    ),
     Word("BREATHS.5", r"/breaths(?=[ \t]+\d)/i", "“breaths” and how many", "breaths"),
     Word(
         "OWN_PAIR.7",

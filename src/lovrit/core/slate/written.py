@@ -1,6 +1,6 @@
 """Amounts, loads, kit and move lines as they are written on the slate."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 
 from lovrit.core.clock import clock, number
 from lovrit.core.slate.line import Amount, Kit, Line, Load, Task, Way
@@ -74,21 +74,22 @@ def _marks(task: Task) -> Iterator[str]:
             yield f", {word} {_way(way)}"
 
 
+# marks that a task may carry besides, in the order in which they are written
+MORE_MARKS: tuple[Callable[[Task], str], ...] = (
+    lambda task: ", breath held" if task.breath_held else "",
+    lambda task: f", at {span(*task.asked)}" if task.asked else "",
+    lambda task: "" if task.rir is None else f", rir {task.rir}",
+    lambda task: ", tempo " + "-".join(map(str, task.tempo)) if task.tempo else "",
+    lambda task: f", rate {task.rate}" if task.rate else "",
+    lambda task: f", breaths {task.breaths}" if task.breaths else "",
+    lambda task: ", shared" if task.shared else "",
+    lambda task: ", until partner is back" if task.until_back else "",
+    lambda task: f" {short(task.pair[0])}/{short(task.pair[1])}" if task.pair else "",
+)
+
+
 def _more_marks(task: Task) -> Iterator[str]:
-    if task.breath_held:
-        yield ", breath held"
-    if task.asked:
-        yield f", at {span(*task.asked)}"
-    if task.rir is not None:
-        yield f", rir {task.rir}"
-    if task.tempo:
-        yield ", tempo " + "-".join(map(str, task.tempo))
-    if task.rate:
-        yield f", rate {task.rate}"
-    if task.breaths:
-        yield f", breaths {task.breaths}"
-    if task.pair:
-        yield f" {short(task.pair[0])}/{short(task.pair[1])}"
+    return (mark(task) for mark in MORE_MARKS)
 
 
 def _way(way: Way) -> str:

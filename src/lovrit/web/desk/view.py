@@ -107,10 +107,10 @@ def clocks(plan: Plan) -> tuple[dict[str, int | str], ...]:
     from_s = 0
     if slot and slot.start:
         from_s = read_clock(slot.start) * 60 + plan.session.setup_s
-    both = zip(plan.reading.blocks, plan.timeline.blocks, strict=True)
-    return tuple(
-        {"line": place.line, "clock": _begins(from_s, laid.start_s)} for place, laid in both
-    )
+    begins: dict[int, int] = {}
+    for place, laid in zip(plan.reading.blocks, plan.timeline.blocks, strict=True):
+        begins.setdefault(place.line, laid.start_s)  # of a block that is repeated, its first time
+    return tuple({"line": line, "clock": _begins(from_s, at)} for line, at in begins.items())
 
 
 def places(plan: Plan) -> dict[int, str]:
