@@ -8,7 +8,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from lovrit.core.moves.library import shipped
 from lovrit.core.session.reader import read
+from lovrit.core.timeline.plan import plan_text
 from lovrit.formats.board import read_board
 
 CASES = tomllib.loads((Path(__file__).parents[1] / "cases" / "boards.toml").read_text("utf-8"))
@@ -25,6 +27,7 @@ def test_a_board_is_read_as_it_is_meant(case: dict[str, Any]) -> None:
     assert [block.kind for block in blocks] == case["kinds"], made.slate
     assert [line.tasks[0].name for block in blocks for line in block.moves] == case["moves"]
     assert len(made.asked) == case["asked"], made.asked
+    assert "total" not in case or plan_text(made.slate, shipped()).sums.total_s == case["total"]
 
 
 @given(st.text(alphabet="ab 1x/:-•*()'\n#,", max_size=80))
