@@ -7,6 +7,7 @@ import re
 from collections.abc import Callable
 from typing import NamedTuple
 
+from lovrit.core.session.plainly import plainly
 from lovrit.core.slate.problem import Unreadable
 
 MINUTES = (
@@ -123,6 +124,62 @@ def _once(found: Matched) -> Own:
     return Own("for time", found["what"] or "")
 
 
+def _named_sets(found: Matched) -> Own | None:
+    """Sets with the name before: ``bench press 4x8 @ 70%``."""
+    if found["name"].split(" ", 1)[0].lower() in NOT_STEADY:
+        return None
+    return _sets(found)
+
+
+def _named_times(found: Matched) -> Own:
+    """Intervals with the name before: ``plank: 3 x 45s, rest 30s``, or inside: ``3 x (40s squat / 20s rest)``."""
+    return Own(f"{found['times']} x {_pair(found)}", found["name"].strip())
+
+
+def _covered(found: Matched) -> Own | None:
+    """Repeats of a distance with what is done on the same line: ``4 x 500 m row, rest 2:00``."""
+    if found["name"].split(" ", 1)[0].lower() in {"at", "rest", "score", "pace", "heart"}:
+        return None
+    return Own(f"{found['times']} x {found['much']}{found['tail'] or ''}", found["name"].strip())
+
+
+def _race(found: Matched) -> Own:
+    """One thing for time: ``100 burpees for time``."""
+    return Own("for time", found["what"])
+
+
+def _turned(found: Matched) -> Own | None:
+    """The length before the name: ``10 min stretch``."""
+    if found["label"].split(" ", 1)[0].lower() in NOT_LABELS:
+        return None
+    return _steady(found)
+
+
+def _with_move(found: Matched) -> Own | None:
+    """A steady block and what is done in it: ``skill 10 min: handstand``, ``warm-up: 10 min jog``."""
+    label = found["label"].lower()
+    timed = (
+        found["u"] or ":" in found["n"]
+    )  # a bare figure behind a label is a count: “odd: 10 burpees”
+    if label.split(" ", 1)[0] in NOT_LABELS or not timed:
+        return None
+    return Own(f"{label} {_clock(_seconds(found['n'], found['u']))}", found["name"].strip())
+
+
+def _each(found: Matched) -> Own:
+    """So long at each station, without a rest or with a change that is said."""
+    change = _seconds(found["r"], found["ru"], "s") if found["r"] else 0
+    work = short(_seconds(found["n"], found["u"], "s"))
+    return Own(f"{found['times']} rounds of {work}/{short(change)}")
+
+
+def _repeated(found: Matched) -> Own | None:
+    head = f"{found['times']} times" + (
+        f", rest {_clock(_seconds(found['r'], found['ru']))}" if found["r"] else ""
+    )
+    raise Unreadable(f"Said several times, it stands below “{head}”, indented.", 1, (head,), head)
+
+
 def _around(found: Matched) -> Own:
     label = "warm-up" if found["which"].lower() in ("wu", "warm") else "cool-down"
     return Own(f"{label} {_clock(_seconds(found['n'], found['u']))}{found['tail'] or ''}")
@@ -181,13 +238,18 @@ def _every_period_rounds(found: Matched) -> Own:
 def _bare(found: Matched) -> Own | None:
     """A steady block with a bare figure: minutes, or asked."""
     label = found["label"].lower()
-    if label.split(" ", 1)[0] in NOT_STEADY:
+    if label.split(" ", 1)[0] in NOT_STEADY or len(label) < 2:
         return None
     return _steady(found)
 
 
 # words that name a kind of session and say no more: read as a label they would silently be something else
 NOT_STEADY = frozenset({"accumulate", "tempo", "build", "hold", "every", "rest", "as", "for"})
+# and those that are no name of a steady block either, wherever the length stands
+NOT_LABELS = NOT_STEADY | {
+    "amrap", "emom", "on", "off", "work", "easy", "hard", "circuit", "circuits", "intervals", "class", "session",
+    "slot", "cap", "max", "between", "each", "then", "x", "round", "rounds", "set", "sets",
+}  # fmt: skip
 LONE = (
     "intervals",
     "circuit",
@@ -232,6 +294,12 @@ SAYINGS: tuple[tuple[re.Pattern[str], Callable[[Matched], Own | None]], ...] = t
             _amrap,
         ),
         (rf"{PAIR}(?:{X}|,?\s+)(?P<times>\d+)\s+rounds{TAIL}", _rounds),
+        (rf"{SLASHED}(?:{X}|,?\s+)(?P<times>\d+)\s+rounds{TAIL}", _rounds),
+        (
+            r"(?P<times>\d+)\s*[x×]\s*(?P<much>\d+\s*(?:km|m|cal))\s+(?P<name>[a-z][a-z -]*?)"
+            r"(?P<tail>\s*,\s*rest\b.*)?",
+            _covered,
+        ),
         (rf"{PAIR}{X}(?P<times>\d+){TAIL}", _times),
         (rf"(?P<times>\d+){X}{PAIR}{TAIL}", _times),
         (rf"(?P<times>\d+)\s+rounds(?:\s+of)?\s*[:,]?\s*{PAIR}{TAIL}", _rounds),
@@ -263,6 +331,54 @@ SAYINGS: tuple[tuple[re.Pattern[str], Callable[[Matched], Own | None]], ...] = t
         ),
         (r"(?:buy-?\s?in|cash-?\s?out)\s*[:,]?(?:\s+(?P<what>\d.*\S))?", _once),
         (rf"(?P<word>rest|break|pause)\s*[:,]?\s*{LENGTH}", _rest),
+        (
+            rf"{LENGTH}\s+(?:amrap|as many as possible){X}(?P<times>\d+)"
+            rf"(?:,\s*rest\s+(?P<r>\d+(?::\d\d)?)(?P<ru>{MIN}|{SEC})?)?",
+            _repeated,
+        ),
+        (
+            rf"(?P<times>\d+){X}(?P<w>\d+(?::\d\d)?)(?P<wu>{MIN}|{SEC})\s*(?:hard|fast|work)?\s*[,/]\s*(?:rest\s+)?"
+            rf"(?P<r>\d+(?::\d\d)?)(?P<ru>{MIN}|{SEC})(?:\s+(?:easy|slow|jog|walk|rest|off))?{TAIL}",
+            _times,
+        ),
+        (
+            rf"(?P<name>[a-z][a-z -]*[a-z])\s*:?\s+(?P<times>\d+){X}(?P<w>\d+(?::\d\d)?)(?P<wu>{MIN}|{SEC})\s*,?\s*"
+            rf"rest\s+(?P<r>\d+(?::\d\d)?)(?P<ru>{MIN}|{SEC})",
+            _named_times,
+        ),
+        (
+            rf"(?P<times>\d+)\s*[x×]\s*\(\s*(?P<w>\d+(?::\d\d)?)(?P<wu>{MIN}|{SEC})?\s*(?P<name>[a-z][a-z -]*?)\s*/\s*"
+            rf"(?P<r>\d+(?::\d\d)?)(?P<ru>{MIN}|{SEC})?\s*(?:rest|off)\s*\)",
+            _named_times,
+        ),
+        (
+            r"(?P<name>[a-z][a-z -]*[a-z])\s*:?\s+(?P<times>\d+)\s*[x×]\s*(?P<reps>\d+(?:-\d+)?)"
+            r"(?:\s*@\s*(?P<load>\d+(?:-\d+)?\s*(?:%|kg)))?",
+            _named_sets,
+        ),
+        (
+            r"(?P<what>\d+\s*(?:km|m|cal|mi)?\s+(?!rounds?\b)(?!(?:km|mi|m|cal|k)\s+for\b)[a-z][a-z -]*?)"
+            r"\s+for\s+time",
+            _race,
+        ),
+        (
+            rf"(?P<times>\d+)\s+rounds?,?\s+{LENGTH}\s+(?:each|at each|per station)(?P<r>)(?P<ru>)",
+            _each,
+        ),
+        (
+            rf"{LENGTH}\s+each,\s*(?P<r>\d+(?::\d\d)?)(?P<ru>{MIN}|{SEC})?\s*(?:change|rest|off),\s*(?P<times>\d+)\s+rounds?",
+            _each,
+        ),
+        (rf"(?P<label>[a-z][a-z -]*?)\s+{LENGTH}\s*:\s*(?P<name>[a-z][a-z -]*)", _with_move),
+        (
+            rf"(?P<label>(?:warm|cool)[ -]?(?:up|down))\s+{LENGTH}\s+(?P<name>[a-z][a-z -]*)",
+            _with_move,
+        ),
+        (rf"(?P<label>[a-z][a-z -]*?)\s*:\s*{LENGTH}\s+(?P<name>[a-z][a-z -]*)", _with_move),
+        (
+            rf"(?P<n>\d+:[0-5]\d|\d+)(?P<u>{MIN}|{SEC})\s+(?P<label>[a-z][a-z -]*?)(?P<tail>\s*,?\s+at\s.*)?",
+            _turned,
+        ),
         (r"(?P<label>[a-z][a-z -]*?)\s+(?P<n>\d+)(?P<u>)(?P<tail>(?:\s*,?\s*at\b.*)?)", _bare),
     )
 )
@@ -275,7 +391,7 @@ def own_form(text: str) -> Own | None:
         Unreadable: where it could be meant in two ways, or says too little; both are offered.
     """
     written = " ".join(text.split())
-    line = _caps(written)
+    line = _caps(plainly(written))
     if line.lower() in LONE:
         raise Unreadable(
             f"“{line}” says what kind it is, not how long or how often.",
