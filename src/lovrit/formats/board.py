@@ -41,6 +41,10 @@ VAGUE = re.compile(r"^(?:rest|break|recover\w*)\s+\S", re.IGNORECASE)
 HOW = re.compile(r"\b(?:easy|hard|jog|walk|slow|fast|steady)\b", re.IGNORECASE)
 NO_MOVES = frozenset({"easy", "hard", "steady", "fast", "slow", "max", *LONE})
 LONG_S, MANY_FIGURES = 120, 3
+MOST_WORDS = 9  # longer is a sentence, and no move
+PLACES = re.compile(
+    r"^\d+\s+(?:stations?|exercises|rounds?|sets?|people|groups?|teams?)\b", re.IGNORECASE
+)
 SECTIONS = frozenset(
     {"main", "main set", "main part", "workout", "conditioning", "part 1", "part 2"}
 )
@@ -202,6 +206,8 @@ class _Board:
         try:
             move = read_move(said)
         except Unreadable:
+            return False
+        if len(said.split()) > MOST_WORDS or PLACES.search(said):
             return False
         if move is None or move.tasks[0].pair or VAGUE.match(said) or move.name in NO_MOVES:
             return False

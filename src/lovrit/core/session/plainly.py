@@ -43,7 +43,7 @@ RULES: tuple[tuple[re.Pattern[str], Put], ...] = tuple(
             r"\1 rounds of ",
         ),
         (
-            rf",\s*({TIME})\s+(?:of\s+)?(?:(?:jog|walk|easy|active|full)\s+)?(?:rest|recovery|jog)\b(?:\s+(?:in\s+)?between(?:\s+\w+)?)?",
+            rf"(?<!work)(?<!\bon),\s*({TIME})\s+(?:of\s+)?(?:(?:jog|walk|easy|active|full)\s+)?(?:rest|recovery|jog)\b(?:\s+(?:in\s+)?between(?:\s+\w+)?)?",
             r", rest \1",
         ),
         (rf",?\s+r\s*({TIME})", r", rest \1"),
