@@ -110,7 +110,7 @@ def test_the_school_that_is_chosen_speaks(client: TestClient) -> None:
     client.post("/club", data={"short_rest": "all-out"})
     assert "fades from the third" not in client.get(f"/desk/{session}").text
     assert client.post("/club", data={"short_rest": "perhaps"}).status_code == 409
-    assert re.search(r'value="all-out" checked', client.get("/club").text)
+    assert re.search(r'value="all-out" selected', client.get("/club").text)
 
 
 def test_a_move_of_our_own_is_kept_drawn_used_and_let_go(client: TestClient) -> None:

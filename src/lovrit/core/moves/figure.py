@@ -9,7 +9,7 @@ from collections.abc import Iterable
 from functools import cache
 from importlib.resources import files
 from math import cos, radians, sin
-from typing import Annotated, Literal, NamedTuple
+from typing import Annotated, Any, Literal, NamedTuple
 
 from pydantic import Field
 
@@ -150,4 +150,15 @@ def _on_the_floor(limbs: list[Limb], head: Point, hands: list[Point], lift: floa
 def drawings() -> dict[str, Drawing]:
     """The drawings that ship with Lovrit, by the key of the move's name."""
     data = tomllib.loads(files("lovrit.core.moves").joinpath("figures.toml").read_text("utf-8"))
-    return {key_of(name): checked(Drawing, fields) for name, fields in data.items()}
+    return {key_of(name): checked(Drawing, _whole(name, data)) for name in data}
+
+
+def _whole(name: str, data: dict[str, Any]) -> dict[str, Any]:
+    """A drawing's fields; one that says it is like another has the other's, but for what it says itself."""
+    own = dict(data[name])
+    base = own.pop("like", None)
+    if base is None:
+        return own
+    like = _whole(base, data)
+    poses = {end: like[end] | own.get(end, {}) for end in ("start", "end")}
+    return like | own | poses

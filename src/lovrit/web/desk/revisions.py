@@ -7,10 +7,12 @@ from fastapi import APIRouter, Form, Query, Request
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
 
 from lovrit.core.clock import minutes, ratio
+from lovrit.core.recast.revised import revised
 from lovrit.core.run.event import MOST_ID
-from lovrit.core.timeline.plan import plan_text
+from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.store import sessions
-from lovrit.web.house import House, Id, InHouse
+from lovrit.web.desk.tape import Tape, Tick, tape_view
+from lovrit.web.house import Id, InHouse
 from lovrit.web.pages import day, page
 
 router = APIRouter()
@@ -47,9 +49,8 @@ def side_by_side(left: str, right: str) -> list[Beside]:
     return pairs
 
 
-def figures(house: House, left: str, right: str) -> list[Changed]:
-    """What two texts come to: total, work, rest, ratio."""
-    plans = [plan_text(text, house.library) for text in (left, right)]
+def figures(plans: list[Plan]) -> list[Changed]:
+    """What two sessions come to: total, work, rest, ratio."""
     lines = [plan.timeline for plan in plans]
     ratios = [ratio(*plan.sums.ratio) for plan in plans]
     return [
@@ -58,6 +59,22 @@ def figures(house: House, left: str, right: str) -> list[Changed]:
         Changed("rest", *(minutes(line.rest_s) for line in lines)),
         Changed("work to rest", *ratios),
     ]
+
+
+class Overlaid(NamedTuple):
+    """Two tapes on one scale: each with its words, and how much of the width it has in percent."""
+
+    tapes: tuple[tuple[str, Tape, float], ...]
+    ticks: tuple[Tick, ...]
+
+
+def overlaid(plans: list[Plan], words: tuple[str, str]) -> Overlaid:
+    """The tapes of two sessions over one another, the longer of them as wide as there is."""
+    tapes = [tape_view(plan, -1) for plan in plans]
+    longest = max(1, *(tape.seconds for tape in tapes))
+    scale = max(tapes, key=lambda tape: tape.seconds).ticks
+    shares = (round(100 * tape.seconds / longest, 3) for tape in tapes)
+    return Overlaid(tuple(zip(words, tapes, shares, strict=True)), scale)
 
 
 @router.get("/desk/{session_id}/revisions")
@@ -81,7 +98,14 @@ def revisions(
         "right": right,
         "here": "desk",
     }
-    values |= {"pairs": side_by_side(*texts), "changes": figures(house, *texts)}
+    plans = [plan_text(text, house.library) for text in texts]
+    named = {one.id or 0: one.reason for one in kept} | {0: "as it stands"}
+    values |= {
+        "pairs": side_by_side(*texts),
+        "changes": figures(plans),
+        "overlaid": overlaid(plans, (named.get(left, ""), named.get(right, ""))),
+        "said": revised(*plans),
+    }
     return page(request, house, "desk/revisions.html", **values)
 
 

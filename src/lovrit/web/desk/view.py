@@ -172,6 +172,9 @@ def _dose(plan: Plan) -> list[Part]:
     parts = [Part(" · "), Part(minutes(plan.timeline.work_s), "work"), Part(" of work")]
     if plan.sums.hard_s:
         parts += [Part(", "), Part(minutes(plan.sums.hard_s), "hard"), Part(" of it hard")]
+    working = [block for block in plan.session.blocks if block.works]
+    if working and not any(block.efforts or block.heart for block in working):
+        return [*parts, Part(" · no effort written")]  # a warm-up's is not what the session asks
     top = plan.sums.top_effort
     if top is not None:
         parts += [Part(" · top effort "), Part(number(top), "effort")]
