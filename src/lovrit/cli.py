@@ -219,9 +219,55 @@ def export(asked: Namespace) -> int:
         if asked.format not in WRITERS:
             raise LovritError(f"There is no form “{asked.format}”; there are {', '.join(WRITERS)}.")
         when = When(datetime.now(UTC), known_zone(asked.time_zone or Settings().time_zone))
-        sys.stdout.write(WRITERS[asked.format].write(_planned(_text(asked.file)), when))
+        made = WRITERS[asked.format].write(_planned(_text(asked.file)), when)
+        if isinstance(made, bytes):
+            sys.stdout.buffer.write(made)
+        else:
+            sys.stdout.write(made)
     except LovritError as error:
         raise Ended(UNREADABLE, str(error)) from None
+    return 0
+
+
+def run_class(asked: Namespace) -> int:
+    """Run a class of a session from its crew and events, and say what it tells at some moments."""
+    from lovrit.core.moves.library import shipped
+    from lovrit.core.values import LovritError
+    from lovrit.formats.class_files import class_object, crew_of, events_of, read_json
+
+    plan = _planned(_text(asked.file), asked.json)
+    try:
+        at = [float(one) for one in asked.at.split(",") if one.strip()]
+    except ValueError:
+        raise Ended(UNREADABLE, f"“{asked.at}” is no list of seconds, such as 28,95.5.") from None
+    try:
+        people = crew_of(read_json(asked.crew, "The crew"), plan.session) if asked.crew else []
+        events = events_of(read_json(asked.events, "The events") if asked.events else [])
+        told = class_object(plan.session, shipped(), people, events, at)
+    except LovritError as error:
+        raise Ended(UNREADABLE, str(error)) from None
+    if asked.json:
+        _print_json(told)
+        return 0
+    for one in told["at"]:
+        _print(
+            f"{one['at_s']:g}: {one['phase']}, {one['clock']['kind']} {one['clock']['s']:g}, {one['says']}"
+        )
+    return 0
+
+
+def cues(asked: Namespace) -> int:
+    """List the cues of a session: when, of which kind, what is said."""
+    from lovrit.core.moves.library import shipped
+    from lovrit.core.run.classplan import class_plan
+    from lovrit.core.run.cues import cues as cues_of
+
+    found = cues_of(class_plan(_planned(_text(asked.file)).session, shipped()))
+    if asked.json:
+        _print_json([cue._asdict() for cue in found])
+        return 0
+    for cue in found:
+        _print(f"{cue.at_s:9.2f}  {cue.kind:6} {cue.say or ''}".rstrip())
     return 0
 
 
@@ -316,6 +362,15 @@ COMMANDS = (
         ),
     ),
     (
+        run_class,
+        FILE,
+        ("--crew", {"help": "a JSON file of who is there: {“people”: [{“id”, “group”}]}"}),
+        ("--events", {"help": "a JSON file of what happened: [{“id”, “kind”, “at_s”}]"}),
+        ("--at", {"default": "0", "help": "seconds since the class was opened, such as 28,95.5"}),
+        AS_JSON,
+    ),
+    (cues, FILE, AS_JSON),
+    (
         moves,
         ("--missing", {"help": "kit that isn't there today, such as bell,rings"}),
         ("--find", {"help": "a name to look up, as people write it"}),
@@ -339,6 +394,9 @@ COMMANDS = (
 )
 
 
+NAMES = {"run_class": "class"}  # a word that Python keeps for itself
+
+
 def _parser() -> ArgumentParser:
     parser = ArgumentParser(
         "lovrit", description="Interval circuits designed, fitted, run and learned from."
@@ -346,9 +404,11 @@ def _parser() -> ArgumentParser:
     commands = parser.add_subparsers(required=True, metavar="command")
     for does, *arguments in COMMANDS:
         said = (does.__doc__ or "").rstrip(".")
-        command = commands.add_parser(does.__name__, help=said.lower(), description=said + ".")
-        for name, options in arguments:
-            command.add_argument(name, **options)  # type: ignore[arg-type]
+        command = commands.add_parser(
+            NAMES.get(does.__name__, does.__name__), help=said.lower(), description=said + "."
+        )
+        for argument, options in arguments:
+            command.add_argument(argument, **options)  # type: ignore[arg-type]
         command.set_defaults(does=does)
     return parser
 

@@ -24,7 +24,7 @@ class Writer(NamedTuple):
     """A form: what it is for, how it is written, its media type, and the end of its file's name."""
 
     said: str
-    write: Callable[[Plan, When], str]
+    write: Callable[[Plan, When], str | bytes]
     media_type: str
     suffix: str
 
@@ -33,6 +33,12 @@ def _ics(plan: Plan, when: When) -> str:
     from lovrit.formats.calendar import to_ics
 
     return to_ics(plan, when.zone, when.now)
+
+
+def _wav(plan: Plan, _: When) -> bytes:
+    from lovrit.formats.cue_track import to_wav
+
+    return to_wav(plan)
 
 
 TEXT = "text/plain; charset=utf-8"
@@ -50,6 +56,7 @@ WRITERS: dict[str, Writer] = {
         "Markdown", lambda plan, _: to_markdown(plan), "text/markdown; charset=utf-8", ".md"
     ),
     "card": Writer("Timer card", lambda plan, _: to_card(plan), TEXT, ".txt"),
+    "wav": Writer("Cue track, to play in the hall", _wav, "audio/wav", ".wav"),
     "sheet": Writer(
         "Print sheet", lambda plan, _: to_sheet(plan), "text/html; charset=utf-8", ".html"
     ),

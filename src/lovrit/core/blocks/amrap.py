@@ -6,6 +6,7 @@ from typing import ClassVar, Literal
 
 from lovrit.core.blocks.block import Block, Form
 from lovrit.core.blocks.company import PARTNERS, TEAMS, share_of
+from lovrit.core.blocks.floor import Floor, by_clock
 from lovrit.core.blocks.ladder import LADDER, Ladder, with_reps
 from lovrit.core.blocks.marks import Mark
 from lovrit.core.blocks.options import AIMS, Read
@@ -78,6 +79,24 @@ class Amrap(Block):
     def length_s(self) -> int:
         """As written."""
         return self.total_s
+
+    def floor(self, laying: Laying) -> Floor:
+        """One clock for all; partners and teams take turns in it by a tap."""
+        if not (self.partners or self.team):
+            return super().floor(laying)
+        steps = [
+            by_clock(step)._replace(clock_s=None, tap="change", likely_s=step.seconds)
+            for step in self.unroll(laying)
+            if step.phase == "work"
+        ]
+        return Floor(
+            "pairs",
+            tuple(steps),
+            self.total_s,
+            endless=True,
+            cap_is_clock=True,
+            team=max(2, self.team),
+        )
 
     def own_steps(self, laying: Laying) -> Iterator[Step]:
         """One work to its end."""

@@ -6,6 +6,7 @@ A kind overrides what is its own; whoever asks (the reader, the clock, a rule, a
 from collections.abc import Callable, Iterator
 from typing import ClassVar, Literal, NamedTuple, Self
 
+from lovrit.core.blocks.floor import Floor, FloorStep, Gate, Lanes, by_clock
 from lovrit.core.blocks.marks import Mark
 from lovrit.core.blocks.options import Fields, Option, Read
 from lovrit.core.blocks.outlook import Outlook
@@ -313,6 +314,12 @@ class Block(Value):
         assert not pairs
         return self
 
+    # what it is on the floor
+
+    def floor(self, laying: Laying) -> Floor:
+        """Who shares a clock in it, and what ends each step: one lane by the clock, where a kind says no more."""
+        return Floor("all", tuple(map(by_clock, self.unroll(laying))))
+
     # who is where
 
     def line_of(self, group: int, turn: int) -> int:
@@ -400,6 +407,29 @@ class Paired(Block):
     def drops_last_rest(self) -> bool | None:
         """Whether the last rest is dropped."""
         return self.drop_last_rest
+
+    def pair_in(self, step: Step) -> Pair:
+        """The work and rest that a step is of: of a pattern its turn's."""
+        return self.pairs[((step.turn or 1) - 1) % len(self.pairs)]
+
+    def floor(self, laying: Laying) -> Floor:
+        """By the clock; where a heart ends a work or a rest, each person by their own."""
+        plain = super().floor(laying)
+        if not self.gated:
+            return plain
+        steps = zip(self.unroll(laying), plain.steps, strict=True)
+        lanes: Lanes = "all" if self.moves_people else "persons"
+        return Floor(lanes, tuple(self._opened(step, made) for step, made in steps), up=True)
+
+    def _opened(self, step: Step, made: FloorStep) -> FloorStep:
+        if step.phase not in ("work", "rest"):
+            return made
+        pair = self.pair_in(step)
+        stretch = pair.work if step.phase == "work" else pair.rest
+        if stretch.until_bpm is None:
+            return made
+        gate = Gate(stretch.until_bpm, self.least_s, self.most_s or 0, step.phase == "rest")
+        return made._replace(clock_s=None, gate=gate, likely_s=step.seconds)
 
     def length(self, stretch: Stretch, laying: Laying) -> int:
         """How long a work or rest is: where the heart ends it, its most; its least for the low figure."""

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from typing import ClassVar, Literal
 
 from lovrit.core.blocks.block import Block, Form
+from lovrit.core.blocks.floor import Floor, by_clock
 from lovrit.core.blocks.ladder import LADDER, Ladder, with_reps
 from lovrit.core.blocks.marks import Mark
 from lovrit.core.blocks.options import AIMS, CAP, REST_BY_EFFORT, Fields, Option, Read, timed
@@ -120,6 +121,24 @@ class Every(Block):
     def rest_is_forecast(self) -> bool:
         """The rest is what the work leaves over, unless all work is written as times."""
         return not all(all_timed(line) for line in self.moves)
+
+    def floor(self, laying: Laying) -> Floor:
+        """A clock a turn, never cut in two; where half start later, two waves."""
+        turns = -(-self.total_s // self.period_s)
+        firsts = {one.turn: by_clock(one) for one in reversed(list(self.own_steps(laying)))}
+        steps = []
+        for nth in range(1, turns + 1):
+            first = firsts.get(nth) or firsts[1]
+            line = self.moves[(nth - 1) % len(self.moves)] if self.moves else None
+            length = min(self.period_s, self.total_s - self.period_s * (nth - 1))
+            steps.append(
+                first._replace(
+                    phase="rest" if line and line.is_rest else "work", clock_s=length, turn=nth
+                )
+            )
+        if not self.half_start_s:
+            return Floor("all", tuple(steps))
+        return Floor("waves", tuple(steps), offsets_s=(0, self.half_start_s))
 
     def own_steps(self, laying: Laying) -> Iterator[Step]:
         """A line a turn, in order, again and again."""

@@ -5,6 +5,7 @@ from typing import ClassVar, Literal
 
 from lovrit.core.blocks.block import Block, Form, Repeats
 from lovrit.core.blocks.company import PAIR, TEAMS, share_of
+from lovrit.core.blocks.floor import Floor, by_clock
 from lovrit.core.blocks.ladder import with_reps
 from lovrit.core.blocks.marks import Mark, thinning
 from lovrit.core.blocks.options import AIMS, CAP, Read
@@ -87,6 +88,18 @@ def _read_gathered(node: Node) -> Read:
     if not total:
         raise Unreadable("There is no time in it.", column(node), ("accumulate 2:00",))
     return Read({"over": Amount(values=(float(total),), unit="s")}, [])
+
+
+def raced(block: Block, laying: Laying, cap_s: int | None, team: int) -> Floor:
+    """Work that a tap ends, or the cap: by pairs where people work in teams, else each for themselves."""
+    likely = sum(step.seconds for step in block.own_steps(laying))
+    first = next(iter(block.own_steps(laying)), None)
+    if first is None:
+        return Floor("all", ())
+    step = by_clock(first)._replace(
+        clock_s=None, tap="done", likely_s=likely, round=None, turn=None
+    )
+    return Floor("pairs" if team else "persons", (step,), cap_s, up=True, team=max(2, team))
 
 
 class ForTime(Block):
@@ -207,6 +220,10 @@ class ForTime(Block):
         return sum(reps_of(with_reps(self.moves[line], reps)) for reps in self.scheme) * share_of(
             self
         )
+
+    def floor(self, laying: Laying) -> Floor:
+        """Each person, pair or team until it is done, or until the cap."""
+        return raced(self, laying, self.cap_s, self.team)
 
     def own_steps(self, laying: Laying) -> Iterator[Step]:
         """One work to its end."""

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from typing import ClassVar, Literal, Self
 
 from lovrit.core.blocks.block import Form, Paired, Repeats, said
+from lovrit.core.blocks.floor import Floor, FloorStep, by_clock
 from lovrit.core.blocks.options import (
     AIMS,
     DROP_LAST,
@@ -151,6 +152,20 @@ class Intervals(Paired):
                 work = self.work(work_s, nth, turn, move)
                 yield work
                 yield self.pause("rest", rest_s, work)
+
+    def floor(self, laying: Laying) -> Floor:
+        """Repeats of an amount: each group comes in when it does, and has its own rest."""
+        if not self.each:
+            return super().floor(laying)
+        return Floor("groups", tuple(self._by_tap(one) for one in self.unroll(laying)), up=True)
+
+    def _by_tap(self, step: Step) -> FloorStep:
+        made = by_clock(step)
+        if step.phase == "work":
+            return made._replace(clock_s=None, tap="in", likely_s=step.seconds)
+        if step.phase == "rest" and self.rest_share:
+            return made._replace(clock_s=None, share=self.rest_share, likely_s=step.seconds)
+        return made
 
     def _lengths(self, laying: Laying) -> list[tuple[int, int]]:
         if self.each:

@@ -4,7 +4,8 @@ from collections.abc import Iterator
 from typing import ClassVar, Literal
 
 from lovrit.core.blocks.block import Block, Form, Repeats
-from lovrit.core.blocks.for_time import DEFAULT_ROUND_S, read_rounds
+from lovrit.core.blocks.floor import Floor
+from lovrit.core.blocks.for_time import DEFAULT_ROUND_S, raced, read_rounds
 from lovrit.core.blocks.options import AIMS, CAP, DROP_LAST, REST_BY_CLOCK
 from lovrit.core.blocks.parts import Count, Seconds
 from lovrit.core.blocks.step import Case, Laying, Step
@@ -68,6 +69,10 @@ class Quality(Block):
         """Its rounds."""
         del line, library
         return self.rounds.high
+
+    def floor(self, laying: Laying) -> Floor:
+        """Each person until they are done, or until the cap."""
+        return raced(self, laying, self.cap_s, 0)
 
     def own_steps(self, laying: Laying) -> Iterator[Step]:
         """Round by round, until the cap."""

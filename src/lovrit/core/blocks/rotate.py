@@ -135,6 +135,10 @@ class Rotate(Paired):
                 else:
                     yield self.pause("rest", rest_s, work)
 
+    def pair_in(self, step: Step) -> Pair:
+        """By round, where they differ."""
+        return self.pairs[min(step.round or 1, len(self.pairs)) - 1]
+
     def _lengths(self, nth: int, at: int, laying: Laying) -> tuple[int, int]:
         """Seconds of work and of rest in a round (from 1) on a line (from 0)."""
         own = self.moves[at].tasks[0].pair

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from typing import ClassVar, Literal
 
 from lovrit.core.blocks.block import Between, Block, Form, Repeats
+from lovrit.core.blocks.floor import Floor, merged
 from lovrit.core.blocks.options import AIMS, DROP_LAST, REST_BY_CLOCK, Read
 from lovrit.core.blocks.parts import Count, Seconds, count_figure, read_count
 from lovrit.core.blocks.sets import CHANGE
@@ -113,6 +114,10 @@ class Strength(Block):
     def reps_in(self, nth: int) -> float:
         """Reps of a set (from 1), the middle of a range."""
         return self.by_set[nth - 1] if self.by_set else (self.reps.low + self.reps.high) / 2
+
+    def floor(self, laying: Laying) -> Floor:
+        """A clock a station: sets are at people's own pace."""
+        return Floor("all", tuple(merged(self.unroll(laying), "move")))
 
     def own_steps(self, laying: Laying) -> Iterator[Step]:
         """Set by set, station by station; a set takes as long as its reps."""

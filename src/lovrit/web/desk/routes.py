@@ -4,7 +4,7 @@ from datetime import date
 from typing import Annotated, NamedTuple
 
 from fastapi import APIRouter, Form, Query, Request
-from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
+from fastapi.responses import HTMLResponse, RedirectResponse, Response
 from pydantic import TypeAdapter, ValidationError
 from sqlmodel import Session as Work
 
@@ -309,7 +309,7 @@ def download(
     body = opened.row.text if form == "slate" else writer.write(opened.drawn, when)
     name = f"session-{session_id}{writer.suffix}"
     headers = {"Content-Disposition": f'attachment; filename="{name}"'}
-    return PlainTextResponse(body, media_type=writer.media_type, headers=headers)
+    return Response(body, media_type=writer.media_type, headers=headers)
 
 
 def _day(text: str) -> str | None:

@@ -1,0 +1,85 @@
+"""What a block is on the floor: who shares a clock, and what ends each step of it."""
+
+from collections.abc import Iterable, Iterator
+from typing import Literal, NamedTuple
+
+from lovrit.core.blocks.step import Phase, Step
+
+Lanes = Literal["all", "waves", "groups", "pairs", "persons"]
+Tap = Literal["", "in", "done", "change"]
+
+
+class Gate(NamedTuple):
+    """A heart that ends a step, within its clock limits: when it has come down to, or up to, so many beats."""
+
+    bpm: int
+    least_s: int
+    most_s: int
+    down: bool
+
+
+class FloorStep(NamedTuple):
+    """A step of a lane. It ends by its clock, by a tap, by a heart, or by the block's cap, whichever comes first.
+
+    ``clock_s`` is None where no clock ends it; ``likely_s`` is what it is forecast to last then. ``share`` makes its
+    clock so many times the work before it.
+    """
+
+    phase: Phase
+    clock_s: int | None
+    round: int | None = None
+    turn: int | None = None
+    move: int | None = None
+    effort: float | None = None
+    side: str | None = None
+    beat: int | None = None
+    tap: Tap = ""
+    gate: Gate | None = None
+    share: float | None = None
+    likely_s: int = 0
+
+    @property
+    def planned_s(self) -> int:
+        """What it is planned to last."""
+        return self.likely_s if self.clock_s is None else self.clock_s
+
+
+class Floor(NamedTuple):
+    """A block on the floor: its lanes, the steps that each walks through, and what ends all of them.
+
+    ``offsets_s`` is how much later each wave begins; ``endless`` steps begin again until the cap; ``up`` where the big
+    clock counts up; ``cap_is_clock`` where the cap is the block's own length rather than a limit.
+    """
+
+    lanes: Lanes
+    steps: tuple[FloorStep, ...]
+    cap_s: int | None = None
+    offsets_s: tuple[int, ...] = (0,)
+    up: bool = False
+    endless: bool = False
+    cap_is_clock: bool = False
+    team: int = 2
+
+
+def by_clock(step: Step) -> FloorStep:
+    """A step that its clock ends."""
+    phase, seconds, nth, turn, move, effort, side, beat = step
+    return FloorStep(phase, seconds, nth, turn, move, effort, side, beat)
+
+
+def merged(steps: Iterable[Step], key: Literal["turn", "move"]) -> Iterator[FloorStep]:
+    """Steps of one turn, or at one station, as a single one: its clock is never cut in two."""
+    held: FloorStep | None = None
+    for step in map(by_clock, steps):
+        if (
+            held
+            and getattr(held, key) == getattr(step, key)
+            and step.phase not in ("change", "break")
+        ):
+            held = held._replace(clock_s=(held.clock_s or 0) + (step.clock_s or 0))
+            continue
+        if held:
+            yield held
+        held = step
+    if held:
+        yield held

@@ -1,0 +1,317 @@
+"""A class that is going: lanes walked on by time and by what happens. Events in, state out; any prefix gives the same.
+
+Class time stands still while the class is held, so that a hold touches no lane. What ends a step is worked out as the
+earliest of its clock, a heart, a cap, from what is known up to now; taps and presses end it at their own moment.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from math import inf
+from typing import Any, Literal
+
+from lovrit.core.blocks.floor import Floor, Tap
+from lovrit.core.run.classplan import ClassPlan, LaneOf, Runner, lanes_of
+from lovrit.core.run.lane import WAITING, Lane, LaneLap, ends_of
+
+BACK_GRACE_S = 3.0  # within the first seconds of a step, back goes to the one before
+APART_S = 2.0  # two presses on next within this are one meant twice
+LITTLE_S = 1e-9
+
+Phase = Literal["ready", "on", "held", "over"]
+
+
+@dataclass(frozen=True)
+class Happening:
+    """Something that happened, at so many seconds since the class was opened."""
+
+    id: str
+    kind: str
+    at_s: float
+    fields: dict[str, Any] = field(default_factory=dict)
+
+
+@dataclass
+class Going:
+    """The state of a class. ``now_s`` is seconds since it was opened, ``ct`` seconds of class time."""
+
+    plan: ClassPlan
+    people: dict[str, Runner]
+    phase: Phase = "ready"
+    now_s: float = 0.0
+    ct: float = 0.0
+    at: int = -1
+    block_ct: float = 0.0
+    lanes: list[Lane] = field(default_factory=list)
+    laps: list[LaneLap] = field(default_factory=list)
+    stopped: dict[str, float] = field(default_factory=dict)
+    joined: dict[str, float] = field(default_factory=dict)
+    felt: dict[str, float] = field(default_factory=dict)
+    beats: dict[str, int] = field(default_factory=dict)
+    rounds: dict[tuple[int, str], int] = field(default_factory=dict)
+    scores: list[dict[str, Any]] = field(default_factory=list)
+    marks: list[dict[str, Any]] = field(default_factory=list)
+    moves: dict[str, str] = field(default_factory=dict)
+    last_next: tuple[float, str] = (-inf, "")
+    ended: tuple[Phase, int] | None = None
+
+    def copy(self) -> "Going":
+        """A state of its own, for what is tried or taken back."""
+        made = Going(self.plan, dict(self.people))
+        made.__dict__.update(self.__dict__)
+        for name in ("people", "stopped", "joined", "felt", "beats", "rounds", "moves"):
+            setattr(made, name, dict(getattr(self, name)))
+        made.lanes = [lane.copy() for lane in self.lanes]
+        made.laps, made.scores, made.marks = list(self.laps), list(self.scores), list(self.marks)
+        return made
+
+    # time
+
+    @property
+    def floor(self) -> Floor:
+        """The block that is on, on the floor."""
+        return self.plan.blocks[self.at].floor
+
+    def advance(self, to_s: float) -> None:
+        """Time goes on to a moment with nothing else happening."""
+        if self.phase != "on":
+            self.now_s = max(self.now_s, to_s)
+            return
+        while self.phase == "on":
+            lane, ends_ct, by = self._next_end()
+            if lane is None or ends_ct > self.ct + (to_s - self.now_s) + LITTLE_S:
+                break
+            self._tick(max(0.0, ends_ct - self.ct))
+            self.finish(lane, by)
+        if self.phase == "on":
+            self._tick(max(0.0, to_s - self.now_s))
+        self.now_s = max(self.now_s, to_s)
+
+    def _tick(self, seconds: float) -> None:
+        self.now_s = round(self.now_s + seconds, 6)
+        self.ct = round(self.ct + seconds, 6)
+
+    def _next_end(self) -> tuple[Lane | None, float, str]:
+        best: tuple[Lane | None, float, str] = (None, inf, "")
+        for lane in self.lanes:
+            if lane.done:
+                continue
+            found = ends_of(lane, self.floor, self.block_ct, self._met(lane), self.ct)
+            if found and found[0] < best[1]:
+                best = (lane, *found)
+        return best
+
+    def _met(self, lane: Lane) -> bool:
+        """Whether the hearts of a lane are where its gate wants them: of all who are there and have told one."""
+        step = lane.step
+        if step is None or step.gate is None:
+            return False
+        told = [
+            self.beats[one] for one in lane.people if one in self.beats and one not in self.stopped
+        ]
+        gate = step.gate
+        return bool(told) and all(bpm <= gate.bpm if gate.down else bpm >= gate.bpm for bpm in told)
+
+    # lanes and blocks
+
+    def begin(self, at: int) -> None:
+        """The block of this number begins for all; behind the last one the class is over."""
+        while at < len(self.plan.blocks) and not self.plan.blocks[at].floor.steps:
+            at += 1
+        if at >= len(self.plan.blocks):
+            self.at, self.lanes, self.phase = len(self.plan.blocks) - 1, [], "over"
+            return
+        self.at, self.block_ct = at, self.ct
+        self.lanes = [self._lane(one) for one in lanes_of(self.floor, self._there())]
+        for lane in list(self.lanes):
+            if lane.people and all(one in self.stopped for one in lane.people):
+                lane.done, lane.ended_by = True, "coach"
+        self._go_on_if_done()
+
+    def _there(self) -> list[Runner]:
+        return list(self.people.values())
+
+    def _lane(self, of: LaneOf) -> Lane:
+        return Lane(
+            of.name, list(of.people), self.floor.steps, self.ct, self.now_s, waits_s=of.offset_s
+        )
+
+    def finish(self, lane: Lane, by: str) -> None:
+        """The step of a lane ends now; the lane goes on to its next, or is done."""
+        self._lap(lane, by)
+        if by == "cap" or (by == "clock" and self._capped()):
+            lane.done = True
+        elif lane.waits_s:
+            lane.waits_s = 0
+        else:
+            self._step_on(lane)
+        lane.began_ct, lane.lap_from_s = self.ct, self.now_s
+        lane.ended_by = by
+        lane.came_in.clear()
+        self._go_on_if_done()
+
+    def _capped(self) -> bool:
+        cap = self.floor.cap_s
+        return cap is not None and self.ct >= self.block_ct + cap - LITTLE_S
+
+    def _step_on(self, lane: Lane) -> None:
+        step, spent = lane.steps[lane.at], self.ct - lane.began_ct
+        lane.turns += 1
+        if self.floor.endless:
+            lane.at = (lane.at + 1) % len(lane.steps)
+        elif lane.at + 1 < len(lane.steps):
+            lane.at += 1
+        else:
+            lane.done = True
+        after = lane.steps[lane.at]
+        lane.clock_s = spent * after.share if after.share and step.phase == "work" else None
+
+    def _lap(self, lane: Lane, by: str) -> None:
+        if self.now_s - lane.lap_from_s <= LITTLE_S:
+            return
+        step = lane.step
+        self.laps.append(
+            LaneLap(
+                self.at,
+                lane.name,
+                step.phase if step else WAITING,
+                lane.lap_from_s,
+                self.now_s,
+                by,
+                step.round if step else None,
+                step.turn if step else None,
+            )
+        )
+        lane.lap_from_s = self.now_s
+
+    def _go_on_if_done(self) -> None:
+        if self.phase in ("on", "held") and self.lanes and all(lane.done for lane in self.lanes):
+            self.begin(self.at + 1)
+
+    def close(self) -> None:
+        """All lanes end here, because the coach says so."""
+        for lane in self.lanes:
+            if not lane.done:
+                self._lap(lane, "coach")
+                lane.done, lane.ended_by = True, "coach"
+
+    def close_laps(self) -> None:
+        """What each lane is in ends as a lap here, for a state that will not go on."""
+        for lane in self.lanes:
+            if not lane.done:
+                self._lap(lane, "coach")
+
+    def lane_named(self, name: str) -> list[Lane]:
+        """The lanes that a name means: itself, those inside it, or the one that a person or pair is in."""
+        if name == "all":
+            return list(self.lanes)
+        exact = [lane for lane in self.lanes if lane.name == name]
+        if exact:
+            return exact
+        inside = [lane for lane in self.lanes if lane.people and self._are_in(lane, name)]
+        return inside or [lane for lane in self.lanes if name in lane.people]
+
+    def _are_in(self, lane: Lane, group: str) -> bool:
+        return all(self.people[one].group == group for one in lane.people if one in self.people)
+
+    def knows(self, name: str) -> bool:
+        """Whether a name means somebody here: everybody, a group, a pair or wave, a person."""
+        groups = {one.group for one in self.people.values()}
+        pair = name[:1] in groups and name[1:].isdecimal()
+        return name in {"all", "first", "second", *groups, *self.people} or pair
+
+    def tap(self, name: str, kind: Tap) -> bool:
+        """Somebody is in, or done, or changes; whether that changed anything."""
+        hit = [lane for lane in self.lane_named(name) if lane.takes(kind)]
+        for lane in hit:
+            if name in lane.people and lane.name != name and kind == "in":
+                lane.came_in.add(name)
+                if not all(one in lane.came_in or one in self.stopped for one in lane.people):
+                    continue
+            block = self.at
+            self.finish(lane, "tap")
+            if self.at != block:
+                break
+        return bool(hit)
+
+    def stop_lanes(self) -> None:
+        """Lanes of which everybody has stopped end at once."""
+        for lane in self.lanes:
+            gone = lane.people and all(one in self.stopped for one in lane.people)
+            if gone and not lane.done:
+                self._lap(lane, "coach")
+                lane.done, lane.ended_by = True, "stopped"
+        self._go_on_if_done()
+
+    def restart(self, lane: Lane, at: int) -> None:
+        """A lane goes to the beginning of a step; where it was is kept as a lap that the coach ended."""
+        self._lap(lane, "coach")
+        lane.at, lane.began_ct, lane.lap_from_s, lane.done, lane.waits_s = (
+            at,
+            self.ct,
+            self.now_s,
+            False,
+            0,
+        )
+        lane.came_in.clear()
+
+    @property
+    def active(self) -> list[Lane]:
+        """The lanes that are not done."""
+        return [lane for lane in self.lanes if not lane.done]
+
+
+Deed = Callable[[Going, Happening], bool]
+
+
+class Fold:
+    """A class and all that happened in it, in order. What is taken back is left out from that moment on."""
+
+    def __init__(self, plan: ClassPlan, people: list[Runner], deeds: dict[str, Deed]) -> None:
+        self._plan, self._people, self._deeds = plan, people, deeds
+        self.state = self._fresh()
+        self.counted: list[Happening] = []
+        self.seen: set[str] = set()
+
+    def _fresh(self) -> Going:
+        return Going(self._plan, {one.id: one for one in self._people})
+
+    def take(self, event: Happening) -> bool:
+        """One more event; whether it changed anything. Each id counts once; none counts before what has been shown."""
+        if event.id in self.seen:
+            return False
+        self.seen.add(event.id)
+        at_s = max(event.at_s, self.state.now_s)
+        event = Happening(event.id, event.kind, at_s, event.fields)
+        self.state.advance(at_s)
+        if event.kind == "undo":
+            return self._undo(event)
+        deed = self._deeds.get(event.kind)
+        if deed is None or not deed(self.state, event):
+            return False
+        self.counted.append(event)
+        return True
+
+    def _undo(self, event: Happening) -> bool:
+        """What came of an event is taken back from now on: the state is as though it had not been, the laps stay."""
+        of = str(event.fields.get("of", ""))
+        kept = [one for one in self.counted if one.id != of]
+        if len(kept) == len(self.counted):
+            return False
+        shown = self.state
+        shown.close_laps()
+        state = self._fresh()
+        for one in kept:
+            state.advance(one.at_s)
+            self._deeds[one.kind](state, one)
+        state.advance(event.at_s)
+        state.laps = shown.laps + [lap for lap in state.laps if lap.from_s >= event.at_s]
+        for lane in state.lanes:
+            lane.lap_from_s = max(lane.lap_from_s, event.at_s)
+        self.counted, self.state = kept, state
+        return True
+
+    def at(self, at_s: float) -> Going:
+        """The state at a later moment, with nothing else happening."""
+        state = self.state.copy()
+        state.advance(at_s)
+        return state
