@@ -18,8 +18,11 @@ from pathlib import Path
 
 import httpx
 
-from lovrit.core.run.event import Event
-from lovrit.core.run.state import advance, fold
+from lovrit.core.run.deeds import DEEDS
+from lovrit.core.run.event import Event, happening
+from lovrit.core.run.frozen import thaw
+from lovrit.core.run.going import Fold, Going
+from lovrit.core.run.late import ends_at_s
 from lovrit.core.values import checked_json
 
 ROOT = Path(__file__).parents[1]
@@ -70,20 +73,24 @@ def new_class(server: Server) -> int:
     return class_id
 
 
-def kept(server: Server, class_id: int) -> tuple[list[Event], list[int]]:
-    """What is on the disk of a class: its events, and the lengths that it is run by."""
+def kept(server: Server, class_id: int, now_ms: int) -> tuple[set[str], int, Going, int]:
+    """What is on the disk of a class: its events' ids, how many, how it stands by them, and when it ends, in ms."""
     path = server.data / "demo" / "lovrit.sqlite"
     with sqlite3.connect(f"file:{path}?mode=ro", uri=True) as database:
         rows = database.execute(
             "select body from class_event where class_id = ? order by seq", (class_id,)
         ).fetchall()
-        (frozen,) = database.execute(
-            "select frozen from class where id = ?", (class_id,)
+        frozen, made_ms = database.execute(
+            "select frozen, made_ms from class where id = ?", (class_id,)
         ).fetchone()
     database.close()
-    return [checked_json(Event, body) for (body,) in rows], [
-        b - a for a, b, *_ in json.loads(frozen)["intervals"]
-    ]
+    fold = Fold(thaw(json.loads(frozen)).plan(), [], DEEDS)
+    events = [checked_json(Event, body) for (body,) in rows]
+    for event in events:
+        fold.take(happening(event, made_ms, kept=True))
+    going = fold.at((now_ms - made_ms) / 1000)
+    ids = {event.id for event in events}
+    return ids, len(events), going, made_ms + round(ends_at_s(going) * 1000)
 
 
 def clock_of(server: Server, class_id: int) -> dict[str, int]:
@@ -114,20 +121,14 @@ def killed_in_classes(kills: int, chance: random.Random) -> int:
             if chance.random() < 0.2:
                 interrupted_start(server, chance)
             server.start()
-            events, lengths = kept(server, class_id)
-            ids = {event.id for event in events}
-            lost = [one for coach in coaches for one in coach.acknowledged if one not in ids]
             said = clock_of(server, class_id)
-            mine = advance(fold(lengths, events), said["now_ms"])
-            apart = (
-                abs(mine.place_ms - said["place_ms"])
-                if mine.interval == said["interval"]
-                else 10**6
-            )
+            ids, count, mine, ends_ms = kept(server, class_id, said["now_ms"])
+            lost = [one for coach in coaches for one in coach.acknowledged if one not in ids]
+            apart = abs(ends_ms - said["ends_ms"])
             if lost or apart > APART_MS or mine.phase != said["phase"]:
                 wrong += 1
                 say(f"kill {nth}: lost {lost}, {apart} ms apart, {mine.phase} and {said['phase']}")
-            if mine.phase == "over" or len(events) > 3000:
+            if mine.phase == "over" or count > 3000:
                 class_id = new_class(server)
         server.kill()
     return wrong

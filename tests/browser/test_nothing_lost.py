@@ -39,7 +39,7 @@ def test_a_press_that_was_not_taken_is_kept_and_said(
 ) -> None:
     to_the_floor(page, server)
     page.keyboard.press("Space")
-    until(page, "run.state.phase === 'on' && !run.presses.waiting.length")
+    until(page, "run.view.phase === 'on' && !run.presses.waiting.length")
     answers_with(page, f"async () => new Response('Not now.', {{status: {status}}})")
     page.keyboard.press("Space")
     expect(page.locator("#what")).to_have_text("held")
@@ -87,7 +87,7 @@ def test_late_presses_count_from_their_own_moment(
     """Cut off, held for two seconds, on again: when the network is back, screen and server agree and nothing jumps."""
     to_the_floor(page, server)
     page.keyboard.press("Space")
-    until(page, "run.place().place > 500", 8000)
+    until(page, "run.view.phase === 'on' && run.now() > run.view.moments[0].zero + 500", 8000)
     until(page, "!run.presses.waiting.length")
     context.set_offline(True)
     page.wait_for_timeout(700)
@@ -96,11 +96,11 @@ def test_late_presses_count_from_their_own_moment(
     page.keyboard.press("Space")
     page.wait_for_timeout(1500)
     expect(page.locator("#said")).to_contain_text("wait")
-    before = page.evaluate("run.now() - run.state.since_ms + run.state.place_ms - run.now()")
+    before = page.evaluate("run.view.ends_ms")
     context.set_offline(False)
     until(page, "!run.presses.waiting.length", 15_000)
     page.wait_for_timeout(200)
-    after = page.evaluate("run.now() - run.server.since_ms + run.server.place_ms - run.now()")
+    after = page.evaluate("run.server.ends_ms")
     assert abs(after - before) < 120
 
 
@@ -112,17 +112,18 @@ def test_two_coaches_press_next_for_the_same_turn(
     page.keyboard.press("ArrowRight")
     second = context.new_page()
     second.goto(page.url)
-    until(second, "run.state.phase === 'on' && run.place().place >= 0")
+    until(second, "run.view.phase === 'on' && run.view.moments[0].kind !== 'count'")
     for coach in (page, second):
         answers_with(coach, "async () => new Response('', {status: 503})")
         coach.keyboard.press("ArrowRight")
         until(coach, "run.presses.waiting.length === 1")
-        assert coach.evaluate("run.presses.waiting[0].place") == 0
+        assert coach.evaluate("run.presses.waiting[0].place") == "0.0"
     for coach in (page, second):
         coach.evaluate("window.fetch = window.kept; 0")
     until(page, "!run.presses.waiting.length", 9000)
     until(second, "!run.presses.waiting.length", 9000)
-    assert [page.evaluate("run.server.interval"), second.evaluate("run.state.interval")] == [1, 1]
+    places = [coach.evaluate("run.server.moments[0].place") for coach in (page, second)]
+    assert places == ["1.0", "1.0"]
 
 
 def test_nobody_stops_and_no_class_ends_by_mistake(page: Page, server: Server) -> None:
@@ -134,7 +135,7 @@ def test_nobody_stops_and_no_class_ends_by_mistake(page: Page, server: Server) -
     page.keyboard.press("Escape")
     page.keyboard.press("e")
     page.wait_for_timeout(1300)
-    assert page.evaluate("[run.state.phase, run.state.stopped.length].join()") == "on,0"
+    assert page.evaluate("[run.view.phase, run.view.stopped.length].join()") == "on,0"
     hold_to_end(page)
     expect(page.locator("#what")).to_have_text("done")
     assert page.locator("#controls .press:visible").count() <= 2
@@ -249,7 +250,7 @@ def test_names_of_any_kind_go_nowhere(page: Page, server: Server) -> None:
     page.wait_for_selector("#run[data-phase=ready]")
     class_id = int(page.url.rsplit("/", 1)[1])
     page.keyboard.press("Space")
-    until(page, "!run.presses.waiting.length && run.state.phase === 'on'")
+    until(page, "!run.presses.waiting.length && run.view.phase === 'on'")
     post(server, f"/debrief/{class_id}/note", {"op": "n", "text": NASTY})
     paths = [
         "/desk",

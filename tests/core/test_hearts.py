@@ -13,12 +13,14 @@ from lovrit.core.heart.demand import DEMAND, corridor, demand
 from lovrit.core.moves.library import shipped
 from lovrit.core.review.scores import score
 from lovrit.core.review.turns import folded, person_turns
+from lovrit.core.run.account import Class
 from lovrit.core.run.demands import Demands
 from lovrit.core.run.event import Event
-from lovrit.core.run.state import COUNT_IN_MS, Class, advance, fold
-from lovrit.core.timeline.plan import Plan, plan_text
+from lovrit.core.run.frozen import Frozen
+from lovrit.core.timeline.plan import plan_text
 from lovrit.core.values import fields_of, names_of
 from lovrit.straps.simulated import SimulatedStrap
+from tests.core.run.ran import T0, run_through
 
 demands = st.floats(0.05, 1.2)
 PERSON = Person(id=1, name="Anouk K", initials="AK", rest_hr=60, max_hr=190)
@@ -85,16 +87,12 @@ def test_a_corridor_comes_from_effort_or_target_or_not_at_all() -> None:
 TEXT = "warm-up 2:00 at 3\n3 rounds of 40/20 at 8\n  squat\n  swing\namrap 4:00\n  10 swing"
 
 
-def ran(strap: str = "steady") -> tuple[Plan, Class, list[tuple[int, int]], Comer]:
-    plan = plan_text(TEXT, shipped())
-    t0 = 1_800_000_000_000
-    state = fold(
-        [one.seconds for one in plan.timeline.intervals], [Event(id="s", kind="start", at_ms=t0)]
-    )
-    state = advance(state, t0 + 10_000_000)
+def ran(strap: str = "steady") -> tuple[Frozen, Class, list[tuple[int, int]], Comer]:
     comer = Comer(**fields_of(PERSON.but(strap=strap)), group=0)
+    start = Event(id="s", kind="start", at_ms=T0)
+    plan, state = run_through(plan_text(TEXT, shipped()), [start], T0 + 10_000_000, (comer,))
     source, asked = SimulatedStrap(comer, 7), Demands(plan.session, plan.timeline)
-    begun = t0 + COUNT_IN_MS
+    begun = state.started_ms or 0
     seen = [
         (at, source.second(asked.at(state, at, 1)))
         for at in range(begun, begun + plan.timeline.total_s * 1000, 1000)

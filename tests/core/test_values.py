@@ -6,7 +6,7 @@ import pytest
 from pydantic import ValidationError
 
 from lovrit.core.blocks.parts import Effort
-from lovrit.core.run.state import Class
+from lovrit.core.run.account import Class
 from lovrit.core.values import Value, checked, checked_json, plain
 
 
@@ -28,7 +28,7 @@ def test_values_share_nothing_and_never_change() -> None:
     assert (
         one == two
         and one.held is not two.held
-        and Class(lengths_ms=(1,)).stopped is not Class(lengths_ms=(1,)).stopped
+        and Class(interval=1).stopped is not Class(interval=1).stopped
     )
     one.held[1] = 1
     assert two.held == {}

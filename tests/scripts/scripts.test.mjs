@@ -1,8 +1,8 @@
-// Our scripts where they can be asked without a page: clocks, sound cues, differences, blocks as text.
+// Our scripts where they can be asked without a page: clocks, sound cues planned, differences, blocks as text.
 import assert from "node:assert/strict";
 import { test } from "node:test";
 import { clock, readClock } from "../../src/lovrit/web/static/scripts/hands.js";
-import { cueAt } from "../../src/lovrit/web/static/scripts/sound.js";
+import { Sound, sounded } from "../../src/lovrit/web/static/scripts/sound.js";
 import { textOf } from "../../src/lovrit/web/static/scripts/blocks.js";
 import { difference } from "../../src/lovrit/web/static/scripts/slate.js";
 import { Text } from "@codemirror/state";
@@ -11,16 +11,6 @@ import { figureOf, held, stepOf } from "../../src/lovrit/web/static/scripts/figu
 import { nextSide, stationDeeds } from "../../src/lovrit/web/static/scripts/stations.js";
 import { blockDeeds } from "../../src/lovrit/web/static/scripts/blocks.js";
 
-const PLAN = {
-  intervals: [
-    { phase: "steady", seconds: 10, beat: null },
-    { phase: "work", seconds: 40, beat: null },
-    { phase: "rest", seconds: 20, beat: null },
-    { phase: "work", seconds: 20, beat: 120 },
-  ],
-};
-const LENGTHS = PLAN.intervals.map((one) => one.seconds * 1000);
-
 test("times are m:ss and read back", () => {
   for (const seconds of [0, 5, 59, 60, 61, 599, 3599]) assert.equal(readClock(clock(seconds)), seconds);
   assert.equal(clock(3725), "1:02:05");
@@ -28,30 +18,48 @@ test("times are m:ss and read back", () => {
   assert.ok(Number.isNaN(readClock("soon")) && Number.isNaN(readClock("1:75")));
 });
 
-test("cues: count in, work, half, ten, rest", () => {
-  assert.equal(cueAt(PLAN, 0, -2500, LENGTHS), "count-3");
-  assert.equal(cueAt(PLAN, 0, -4500, LENGTHS), "");
-  assert.equal(cueAt(PLAN, 0, 7500, LENGTHS), "count-3");
-  assert.equal(cueAt(PLAN, 1, 100, LENGTHS), "work");
-  assert.equal(cueAt(PLAN, 1, 20_000, LENGTHS), "half");
-  assert.equal(cueAt(PLAN, 1, 30_100, LENGTHS), "ten");
-  assert.equal(cueAt(PLAN, 1, 15_000, LENGTHS), "");
-  assert.equal(cueAt(PLAN, 2, 100, LENGTHS), "rest");
-  assert.match(cueAt(PLAN, 3, 5000, LENGTHS), /^beat/);
+/** An audio clock that writes down what was planned on it. */
+class Heard {
+  constructor() {
+    this.currentTime = 100;
+    this.destination = {};
+    this.starts = [];
+  }
+
+  createOscillator() {
+    return { frequency: {}, connect: (to) => to, start: (at) => this.starts.push(at), stop() {} };
+  }
+
+  createGain() {
+    return { gain: { setValueAtTime() {}, exponentialRampToValueAtTime() {} }, connect: (to) => to };
+  }
+}
+
+test("cues are planned ahead on the audio clock, each once, however late the page looks", () => {
+  const sound = new Sound();
+  sound.on = true;
+  sound.context = new Heard();
+  const cues = [[10_000, "go", "swing"], [10_400, "click", null], [10_900, "click", null], [13_000, "count", "3"]];
+  let now = 9000;
+  for (const busy of [0, 40, 220, 5, 140]) {
+    now += busy;
+    sound.context.currentTime = 100 + (now - 9000) / 1000;
+    sound.plan(cues, now);
+  }
+  const starts = sound.context.starts.map((at) => Math.round(at * 1000));
+  assert.deepEqual(starts, [101_000, 101_400, 101_900]); // what is 4 s away is not planned yet
+  sound.quiet();
+  assert.equal(sound.planned.size, 0);
 });
 
-test("a metronome's cue changes with each beat", () => {
-  const heard = new Set();
-  let changes = 0;
-  let last = "";
-  for (let at = 1000; at < 5000; at += 50) {
-    const cue = cueAt(PLAN, 3, at, LENGTHS);
-    heard.add(cue);
-    if (cue !== last) changes += 1;
-    last = cue;
-  }
-  assert.equal(heard.size, 2);
-  assert.ok(changes >= 7 && changes <= 9, `${changes} beats in four seconds at 120`);
+test("kinds of cue are told apart by how often and how long they sound", () => {
+  const shapes = ["count", "go", "rest", "end", "half", "ten", "part", "click"].map((kind) => {
+    const heard = new Heard();
+    sounded(heard, {}, kind, 0);
+    return heard.starts.map((at) => Math.round(at * 100)).join(",");
+  });
+  assert.equal(new Set(shapes.slice(2, 6)).size, 4);
+  assert.equal(sounded(new Heard(), {}, "next", 0).length, 0);
 });
 
 test("the smallest difference turns one text into the other", () => {

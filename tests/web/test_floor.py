@@ -75,6 +75,11 @@ def house(tmp_path: Path, clock: Clock) -> Iterator[House]:
     made.stop()
 
 
+def spent(state: dict[str, Any]) -> int:
+    """Milliseconds since the step that it is in began."""
+    return int(state["now_ms"] - state["moments"][0]["began"])
+
+
 def new_session(house: House, text: str) -> int:
     return int(house.client.post("/desk", data={"text": text}).url.path.rsplit("/", 1)[1])
 
@@ -82,15 +87,15 @@ def new_session(house: House, text: str) -> int:
 def test_a_class_stays_as_it_was_whatever_is_learnt_or_changed(house: House) -> None:
     session = new_session(house, REPS)
     class_id = house.to_the_floor(session)
-    planned = house.shown(class_id, "plan")
+    planned = house.shown(class_id, "strip-of")
     house.happen(class_id, "start")
     house.clock.on(100)
     house.client.post("/moves", data={"name": "push-up", "pattern": "push", "seconds": "30"})
     house.client.post("/moves", data={"name": "ring row", "pattern": "pull", "seconds": "20"})
     house.again()
-    assert house.shown(class_id, "plan") == planned
+    assert house.shown(class_id, "strip-of") == planned
     state = house.shown(class_id, "state")
-    assert state["interval"] == 0 and state["place_ms"] == 95_000
+    assert state["moments"][0]["block"] == 0 and spent(state) == 95_000
     house.clock.on(3600)
     house.floor.tick(house.clock())
     lasted = re.search(r"Lasted .*", house.client.get(f"/debrief/{class_id}").text)[0]
@@ -162,7 +167,8 @@ def test_a_class_left_held_sleeps(house: House) -> None:
     with house.app.state.house.database.work() as work:
         rows = [len(trace) for trace in classes.traces(work, class_id).values()]
     assert max(rows) <= 60 + HELD_SLEEP_MS // 1000
-    assert house.shown(class_id, "state")["place_ms"] == 55_000
+    moment = house.shown(class_id, "state")
+    assert spent(moment) == 55_000 and moment["phase"] == "held"
 
 
 def test_late_presses_count_from_their_own_moment_where_that_is_sound(house: House) -> None:
@@ -170,15 +176,15 @@ def test_late_presses_count_from_their_own_moment_where_that_is_sound(house: Hou
     class_id = house.to_the_floor(session)
     made = house.clock.ms
     started = house.happen(class_id, "start", at_ms=5)["state"]
-    assert started["started_ms"] == made + 5000  # not in 1970
+    assert started["moments"][0]["zero"] == made + 5000  # not in 1970
     house.clock.on(65)
     house.floor.tick(house.clock())
     house.happen(class_id, "hold", at_ms=made + 10_000)
     told = house.happen(class_id, "resume", at_ms=made + 35_000)["state"]
-    assert told["place_ms"] == 35_000  # 65 s since the start, 5 of them counted in, 25 held
-    future = house.happen(class_id, "hold", at_ms=made + 10**9)["state"]
-    assert future["since_ms"] == house.clock.ms
-    house.happen(class_id, "resume")
+    assert spent(told) == 35_000  # 65 s since the start, 5 of them counted in, 25 held
+    future = house.happen(class_id, "hold", at_ms=made + 10**9, id="future")["state"]
+    assert future["phase"] == "held" and spent(future) == 35_000
+    house.happen(class_id, "resume", id="on")
     house.clock.on(300)
     house.floor.tick(house.clock())
     late = house.happen(class_id, "longer", seconds=60)
@@ -195,13 +201,13 @@ def test_presses_that_make_no_sense_are_answered_as_such(house: House) -> None:
     class_id = house.to_the_floor()
     house.happen(class_id, "start")
     house.clock.on(10)
-    assert house.happen(class_id, "longer", seconds=0)["refused"] == "No seconds were said."
+    assert house.happen(class_id, "longer", seconds=0)["refused"].startswith("No seconds were said")
     assert "Nobody" in house.happen(class_id, "stops", person=999)["refused"]
-    first = house.happen(class_id, "next", place=0, id="one")
+    first = house.happen(class_id, "next", place="0.0", id="one")
     house.clock.on(1)
-    second = house.happen(class_id, "next", place=0, id="two")
+    second = house.happen(class_id, "next", place="0.0", id="two")
     assert first["refused"] is None and "moved on" in second["refused"]
-    assert second["state"]["interval"] == 1
+    assert second["state"]["moments"][0]["place"] == "1.0"
     house.happen(class_id, "end")
     house.clock.on(59)
     assert house.happen(class_id, "goes-on")["state"]["phase"] == "on"

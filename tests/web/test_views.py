@@ -7,7 +7,7 @@ import pytest
 from lovrit.core.crew.person import Comer
 from lovrit.core.moves.library import shipped
 from lovrit.core.run.event import Event
-from lovrit.core.run.state import fold
+from lovrit.core.run.frozen import freeze
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.values import checked
 from lovrit.web.debrief.view import debrief_view
@@ -15,8 +15,11 @@ from lovrit.web.desk.completion import completion_words
 from lovrit.web.desk.rails import Rails, rails_view
 from lovrit.web.desk.tape import tape_view
 from lovrit.web.desk.view import People, desk_view, readout
-from lovrit.web.run.view import BOX_BOTTOM, BOX_TOP, hearts_view, plan_object, state_object
+from lovrit.web.run.hearts import BOX_BOTTOM, BOX_TOP, hearts_view
+from lovrit.web.run.telling import Told, state_object
+from tests.core.run.ran import T0, fold_of, run_through
 
+START = [Event(id="s", kind="start", at_ms=T0)]
 CIRCLE = "2 rounds of 40/20, break 1:00\n  squat\n  row\n  plank"
 
 
@@ -171,12 +174,10 @@ def comer(number: int, **more: object) -> Comer:
 
 
 def test_threads_place_each_heart_in_its_own_corridor() -> None:
-    planned = plan("6 x 2:00/2:00 heart 140-160\n  run")
-    lengths = [one.seconds for one in planned.timeline.intervals]
-    state = fold(
-        lengths,
-        [Event(id="s", kind="start", at_ms=0), Event(id="x", kind="stops", at_ms=9000, person=6)],
-    )
+    happened = [
+        Event(id="s", kind="start", at_ms=T0),
+        Event(id="x", kind="stops", at_ms=T0 + 9000, person=6),
+    ]
     people = (
         comer(1),
         comer(2),
@@ -185,6 +186,9 @@ def test_threads_place_each_heart_in_its_own_corridor() -> None:
         comer(5),
         comer(6),
         comer(7),
+    )
+    planned, state = run_through(
+        plan("6 x 2:00/2:00 heart 140-160\n  run"), happened, T0 + 9000, people
     )
     view = hearts_view(planned, state, people, {1: 150, 2: 120, 3: 175, 5: 0, 6: 130})
     how = {bead.person: bead.how for bead in view.beads}
@@ -204,54 +208,40 @@ def test_threads_place_each_heart_in_its_own_corridor() -> None:
 
 @pytest.mark.parametrize("bpm", range(130, 176))
 def test_a_bead_is_red_just_where_it_stands_above_the_box(bpm: int) -> None:
-    planned = plan("6 x 2:00/2:00 heart 140-160\n  run")
-    state = fold(
-        [one.seconds for one in planned.timeline.intervals], [Event(id="s", kind="start", at_ms=0)]
-    )
+    planned, state = run_through(plan("6 x 2:00/2:00 heart 140-160\n  run"), START, T0)
     bead = hearts_view(planned, state, (comer(1),), {1: bpm}).beads[0]
     assert (bead.how == "over") == (bead.y < BOX_TOP)
 
 
 def test_who_has_a_pace_of_their_own_goes_by_it() -> None:
-    planned = plan("6 x 2:00/2:00 pace 3")
-    state = fold(
-        [one.seconds for one in planned.timeline.intervals], [Event(id="s", kind="start", at_ms=0)]
-    )
+    planned, state = run_through(plan("6 x 2:00/2:00 pace 3"), START, T0)
     own = [{"number": 3, "value": 125, "unit": "/500 m"}]
     view = hearts_view(planned, state, (comer(1, paces=own), comer(2)), {})
     assert [bead.asked for bead in view.beads] == [("/500 m", "2:05"), ("effort", "–")]
 
 
 def test_the_wall_is_told_nothing_of_anybodys_health() -> None:
-    planned = plan(CIRCLE)
-    state = fold(
-        [40], [Event(id="s", kind="start", at_ms=0), Event(id="x", kind="stops", at_ms=1, person=1)]
-    )
-    assert "stopped" in state_object(state, 5, "coach")
-    assert set(state_object(state, 5, "wall")) == {
-        "now_ms", "phase", "interval", "place_ms", "since_ms", "lengths_ms", "started_ms", "over_ms",
-        "ended_from",
+    people = tuple(comer(nth, group=nth % 3) for nth in range(1, 7))
+    stops = Event(id="x", kind="stops", at_ms=T0 + 7000, person=1)
+    fold = fold_of(freeze(plan(CIRCLE)), [*START, stops], people)
+    told = Told(fold, fold.at(10.0), T0, people)
+    assert state_object(told, T0 + 10_000, "coach")["stopped"] == [1]
+    wall = state_object(told, T0 + 10_000, "wall")
+    assert set(wall) == {
+        "now_ms", "phase", "moments", "rows", "whole", "total_s", "ends_ms", "started_ms", "over_ms", "rounds",
     }  # fmt: skip
-    told = plan_object(planned, 3)
-    assert told["intervals"][0]["stands"][0] == {
-        "station": "squat",
-        "side": None,
-        "groups": ["A"],
-        "then": ["C"],
-    }
-    assert told["intervals"][0]["where"] == "round 1 of 2, turn 1 of 3"
+    first = wall["moments"][0]
+    assert first["where"] == "round 1 of 2, turn 1 of 3" and first["place"] == "0.0"
+    assert wall["rows"][first["rows"]][0] == {
+        "station": "squat", "does": ["squat"], "groups": ["A"], "then": ["C"], "side": None, "part": None,
+    }  # fmt: skip
 
 
 def test_a_turn_that_was_cut_short_has_no_peak_of_its_own() -> None:
     """Three turns of 40/20; the class ends ten seconds into the third. The peak told is the second's, in its rest."""
     ada = Comer(id=1, name="Ada", initials="AD", rest_hr=60, max_hr=180)
-    planned = plan("3 x 40/20 at 8")
-    began = 5_000
-    happened = (
-        Event(id="s", kind="start", at_ms=0),
-        Event(id="e", kind="end", at_ms=began + 130_000),
-    )
-    state = fold([one.seconds for one in planned.timeline.intervals], happened)
+    happened = [*START, Event(id="e", kind="end", at_ms=T0 + 5_000 + 130_000)]
+    planned, state = run_through(plan("3 x 40/20 at 8"), happened, T0 + 200_000, (ada,))
     begun = state.laps[0].from_ms
     trace = [
         (begun + second * 1000, 120 + (40 if second == 105 else second % 60 // 4))

@@ -1,6 +1,7 @@
 """Classes kept: what happened in them, in order, and what the straps said."""
 
 from collections.abc import Iterable
+from contextlib import suppress
 from typing import Any
 
 from pydantic import ValidationError
@@ -12,8 +13,16 @@ from sqlmodel import col, select
 from lovrit.core.crew.person import Comer
 from lovrit.core.moves.library import Library
 from lovrit.core.run.event import Event
-from lovrit.core.run.frozen import Frozen, UnreadableClass, freeze, frozen_object, thaw
-from lovrit.core.timeline.plan import plan_text
+from lovrit.core.run.frozen import (
+    FORMAT,
+    Frozen,
+    UnreadableClass,
+    freeze,
+    frozen_object,
+    session_of,
+    thaw,
+)
+from lovrit.core.timeline.plan import plan_session, plan_text
 from lovrit.core.values import checked, plain
 from lovrit.store.sessions import Gone
 from lovrit.store.tables import ClassRow, EventRow, SampleRow
@@ -69,6 +78,13 @@ def comers(row: ClassRow) -> tuple[Comer, ...]:
         raise UnreadableClass("Somebody who came to it can’t be read.") from None
 
 
+def add_comer(work: Work, class_id: int, comer: Comer) -> None:
+    """Somebody who came late."""
+    row = get(work, class_id)
+    row.people = [*row.people, plain(comer)]
+    work.add(row)
+
+
 def run_by(row: ClassRow) -> Frozen:
     """What a class is run by.
 
@@ -85,6 +101,13 @@ def freeze_old(work: Work, library: Library) -> list[int]:
         row.frozen = frozen_object(freeze(plan_text(row.text, library)))
         work.add(row)
         found.append(row.id or 0)
+    before = func.json_extract(col(ClassRow.frozen), "$.format") < FORMAT
+    for row in work.exec(select(ClassRow).where(before)):
+        with suppress(UnreadableClass):  # it is set aside, and said, where it is asked for
+            session = session_of(row.frozen or {})
+            row.frozen = frozen_object(freeze(plan_session(session, library)))
+            work.add(row)
+            found.append(row.id or 0)
     return found
 
 

@@ -72,8 +72,15 @@ class SimulatedStraps:
     """The simulated straps of a class: asked for a second, each pushes its reading of it."""
 
     def __init__(self, people: Iterable[Person], seed: int, push: Push) -> None:
-        self._straps = {one.id: SimulatedStrap(one, seed) for one in people if not one.effort_only}
-        self._push = push
+        self._straps: dict[int, SimulatedStrap] = {}
+        self._push, self._seed = push, seed
+        for one in people:
+            self.add(one)
+
+    def add(self, person: Person) -> None:
+        """One more person's strap, where they wear one."""
+        if not person.effort_only:
+            self._straps[person.id] = SimulatedStrap(person, self._seed)
 
     def __len__(self) -> int:
         return len(self._straps)

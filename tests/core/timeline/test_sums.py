@@ -6,7 +6,10 @@ from lovrit.core.clock import clock, minutes, ratio
 from lovrit.core.crew.groups import letter
 from lovrit.core.fit.feel import feel
 from lovrit.core.moves.library import shipped
-from lovrit.core.run.places import Whereabouts
+from lovrit.core.run.classplan import Runner, class_plan
+from lovrit.core.run.deeds import DEEDS
+from lovrit.core.run.going import Fold, Happening
+from lovrit.core.run.saying import rows
 from lovrit.core.timeline.explain import explain
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.formats.plan_json import plan_object
@@ -72,24 +75,28 @@ def test_all_tellings_of_a_plan_agree(text: str) -> None:
 @settings(max_examples=60, deadline=None)
 def test_rails_and_floor_have_everybody_in_the_same_place(text: str) -> None:
     plan, groups = planned(text), 3
-    where = Whereabouts(plan.session, plan.timeline, groups)
+    made = class_plan(plan.session, plan.library)
+    people = [Runner(str(group), letter(group)) for group in range(groups)]
     for at, block in enumerate(plan.session.blocks):
-        works = [(nth, one) for nth, one in enumerate(plan.timeline.intervals) if one.block == at]
-        works = [(nth, one) for nth, one in works if one.phase == "work"]
+        works = [one for one in plan.timeline.intervals if one.block == at and one.phase == "work"]
         view = rails_view(plan, groups, at, 0)
         if not works or not view or not block.moves_people:
             continue
-        nth, first = works[0]
+        first = works[0]
         drawn = {
             (bar.rail, bar.group, bar.side)
             for bar in view.bars
             if bar.x == view.bars[0].x and bar.group is not None
         }
-        stands = where.at(nth)
+        fold = Fold(made, people, DEEDS)
+        fold.take(Happening("0", "start", 0))
+        fold.state.begin(at)
+        while fold.state.lanes[0].step.phase != "work":
+            fold.state.finish(fold.state.lanes[0], "clock")
         on_floor = {
-            (rail, group, stand.side or "")
-            for rail, stand in enumerate(stands)
-            for group in stand.groups
+            (rail, ord(group) - 65, row.side or "")
+            for rail, row in enumerate(rows(fold.state))
+            for group in row.groups
         }
         assert drawn == on_floor, (text, first)
         assert {letter(group) for _, group, _ in drawn} == {"A", "B", "C"}

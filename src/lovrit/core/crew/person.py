@@ -10,6 +10,12 @@ from lovrit.core.values import Value
 
 Standing = Literal["usual", "new", "back"]
 Limit = Literal["overhead", "jumps", "depth", "floor"]
+DOES_NOT: dict[Limit, str] = {
+    "overhead": "nothing overhead",
+    "jumps": "no jumps",
+    "depth": "no depth",
+    "floor": "not on the floor",
+}
 
 
 class Person(Value):

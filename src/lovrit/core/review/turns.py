@@ -6,7 +6,7 @@ from typing import Any
 
 from lovrit.core.crew.person import Comer
 from lovrit.core.heart.demand import corridor
-from lovrit.core.run.state import Class, Lap
+from lovrit.core.run.account import Class, Lap
 from lovrit.core.session.session import Session
 from lovrit.core.timeline.interval import Interval, Timeline
 from lovrit.core.values import Value
@@ -44,9 +44,12 @@ def good(bpm: int) -> bool:
     return LOWEST <= bpm <= HIGHEST
 
 
-def works(timeline: Timeline, state: Class) -> list[tuple[Interval, Lap]]:
-    """The works that were done, with when."""
-    both = ((timeline.intervals[lap.interval], lap) for lap in state.laps)
+def works(
+    timeline: Timeline, state: Class, person: int | None = None
+) -> list[tuple[Interval, Lap]]:
+    """The works that were done, with when; by one person where they had a lane of their own."""
+    laps = state.laps if person is None else state.laps_of(person)
+    both = ((timeline.intervals[lap.interval], lap) for lap in laps)
     return [(interval, lap) for interval, lap in both if interval.phase == "work"]
 
 
@@ -55,7 +58,7 @@ def person_turns(
 ) -> list[Turn]:
     """A person's turns in order."""
     turns = []
-    for interval, lap in works(timeline, state):
+    for interval, lap in works(timeline, state, comer.id):
         stopped = comer.id in state.ever_stopped and state.ever_stopped[comer.id] <= lap.from_ms
         target = corridor(comer, interval.effort, session.blocks[interval.block].heart)
         turns.append(_turn(lap, target, trace, stopped))
@@ -111,14 +114,16 @@ class Fold(Value):
     points: tuple[tuple[int, int | None], ...]
 
 
-def folded(timeline: Timeline, state: Class, trace: Trace, block: int) -> list[Fold]:
+def folded(
+    timeline: Timeline, state: Class, trace: Trace, block: int, person: int | None = None
+) -> list[Fold]:
     """All of a person's turns in a block laid on one another, each with the rest that followed it."""
     beats = {at // 1000: bpm for at, bpm in trace}
     folds = []
-    for nth, (interval, lap) in enumerate(works(timeline, state)):
+    for nth, (interval, lap) in enumerate(works(timeline, state, person)):
         if interval.block != block:
             continue
-        until = _rest_end(timeline, state, lap)
+        until = _rest_end(timeline, state, lap, person)
         first = lap.from_ms // 1000
         points = tuple(
             (second - first, bpm if bpm is not None and good(bpm) else None)
@@ -129,8 +134,9 @@ def folded(timeline: Timeline, state: Class, trace: Trace, block: int) -> list[F
     return folds
 
 
-def _rest_end(timeline: Timeline, state: Class, lap: Lap) -> int:
-    after = [one for one in state.laps if one.from_ms >= lap.to_ms]
+def _rest_end(timeline: Timeline, state: Class, lap: Lap, person: int | None) -> int:
+    laps = state.laps if person is None else state.laps_of(person)
+    after = [one for one in laps if one.from_ms >= lap.to_ms]
     if after and timeline.intervals[after[0].interval].phase == "rest":
         return after[0].to_ms
     return lap.to_ms

@@ -35,9 +35,7 @@ def cues(plan: ClassPlan) -> tuple[Cue, ...]:
     for nth, (block, step) in enumerate(steps):
         following = steps[nth + 1] if nth + 1 < len(steps) else None
         length = step.planned_s
-        found += _of_step(block, step, start, length)
-        if following and not _works(step) and _works(following[1]):
-            found += _next(following, start, length)
+        found += step_cues(block, step, following, start, length)
         start += length
     found.append(Cue(start, "end", "that was it"))
     return tuple(sorted(found, key=lambda cue: (cue.at_s, ORDER[cue.kind])))
@@ -51,11 +49,24 @@ ORDER = {
 }
 
 
+def step_cues(
+    block: PlannedBlock,
+    step: FloorStep,
+    following: "tuple[PlannedBlock, FloorStep] | None",
+    start: float,
+    length: float,
+) -> Iterator[Cue]:
+    """The cues of one step that begins at a second and lasts so many; in a rest what follows is named."""
+    yield from _of_step(block, step, start, length)
+    if following and not _works(step) and _works(following[1]):
+        yield from _next(following, start, length)
+
+
 def _works(step: FloorStep) -> bool:
     return step.phase in ("work", "steady", "lead-in")
 
 
-def _of_step(block: PlannedBlock, step: FloorStep, start: float, length: int) -> Iterator[Cue]:
+def _of_step(block: PlannedBlock, step: FloorStep, start: float, length: float) -> Iterator[Cue]:
     if not _works(step):
         yield Cue(
             start, "rest", {"break": "break", "change": "change stations"}.get(step.phase, "rest")
@@ -93,7 +104,7 @@ def _half(block: Block, step: FloorStep) -> str:
     return "change sides" if both else ""
 
 
-def _parts(block: Block, step: FloorStep, start: float, length: int) -> Iterator[Cue]:
+def _parts(block: Block, step: FloorStep, start: float, length: float) -> Iterator[Cue]:
     line = _line(block, step)
     parts = line.tasks[0].parts if line and line.tasks else ()
     for nth, part in enumerate(parts[1:], 1):
@@ -101,14 +112,14 @@ def _parts(block: Block, step: FloorStep, start: float, length: int) -> Iterator
         yield Cue(start + length * nth / len(parts), "part", name)
 
 
-def _clicks(beat: int, start: float, length: int) -> Iterator[Cue]:
+def _clicks(beat: int, start: float, length: float) -> Iterator[Cue]:
     every = 60 / beat
     yield from (
         Cue(round(start + nth * every, 3), "click") for nth in range(1, int(length / every))
     )
 
 
-def _next(following: tuple[PlannedBlock, FloorStep], start: float, length: int) -> Iterator[Cue]:
+def _next(following: tuple[PlannedBlock, FloorStep], start: float, length: float) -> Iterator[Cue]:
     block, step = following
     yield Cue(start + max(0.0, length - SAY_NEXT_S - 3), "next", f"next: {said(block.block, step)}")
 

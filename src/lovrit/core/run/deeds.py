@@ -3,22 +3,27 @@
 from typing import Any
 
 from lovrit.core.run.classplan import Runner
-from lovrit.core.run.going import APART_S, BACK_GRACE_S, Deed, Going, Happening
+from lovrit.core.run.going import APART_S, BACK_GRACE_S, Deed, Ended, Going, Happening
 from lovrit.core.run.lane import Lane
 from lovrit.core.run.late import plan_taken, with_round_less
 
 TEN_S = 10.0
+GO_ON_S = 60.0  # how long after an end it can be taken back
 
 
 def _going(state: Going) -> bool:
     return state.phase in ("on", "held") and bool(state.lanes)
 
 
-def _start(state: Going, _: Happening) -> bool:
+def _start(state: Going, event: Happening) -> bool:
     if state.phase != "ready" or not any(block.floor.steps for block in state.plan.blocks):
         return False
-    state.phase = "on"
-    state.begin(0)
+    count_in = _number(event.fields.get("count_in"), 0.0)
+    state.phase, state.begins_ct = "on", state.ct + count_in
+    if "count_in" in event.fields and state.plan.slot_s is not None:
+        state.due_s = state.due_s or state.now_s + count_in + state.plan.slot_s
+    if not count_in:
+        state.begin(0)
     return True
 
 
@@ -37,15 +42,44 @@ def _resume(state: Going, _: Happening) -> bool:
 
 
 def _end(state: Going, _: Happening) -> bool:
-    if not _going(state):
+    if not _going(state) and not state.counting:
         return False
+    lanes = tuple(lane.copy() for lane in state.lanes)
+    state.ended = Ended(state.phase, state.at, lanes)
     state.close()
-    state.phase = "over"
+    state.phase, state.over_s = "over", state.now_s
+    return True
+
+
+def _goes_on(state: Going, event: Happening) -> bool:
+    """An end that was not meant is taken back, for a minute; the class goes on where it was."""
+    ended, over_s = state.ended, state.over_s
+    if ended is None or over_s is None or event.at_s - over_s > GO_ON_S:
+        return False
+    state.phase, state.at, state.over_s, state.ended = ended.phase, ended.at, None, None
+    state.lanes = [lane.copy() for lane in ended.lanes]
+    for lane in state.lanes:
+        lane.lap_from_s = state.now_s
+    return True
+
+
+def _due(state: Going, event: Happening) -> bool:
+    """When the hall must be given back, as the coach says: seconds since the class was opened, or unsaid again."""
+    due = event.fields.get("due_s")
+    state.due_s = None if due is None else _number(due, 0.0)
+    return True
+
+
+def _note(state: Going, event: Happening) -> bool:
+    state.note = str(event.fields.get("text", "")).strip()
     return True
 
 
 def _next(state: Going, event: Happening) -> bool:
     """On to the next step; of those who end by a tap, to the next block. Two presses for one turn are one."""
+    if state.counting:
+        state.begin(0)
+        return True
     if not _going(state):
         return False
     last_s, _ = state.last_next
@@ -107,6 +141,9 @@ def _again(state: Going, _: Happening) -> bool:
 def _longer(state: Going, event: Happening) -> bool:
     """More or fewer seconds for the step that is on; for all rests of the block where that is asked."""
     seconds = _number(event.fields.get("seconds"), TEN_S)
+    if state.counting and seconds:
+        state.begins_ct = max(state.ct, state.begins_ct + seconds)
+        return True
     clocked = [lane for lane in state.active if lane.length_s is not None]
     if not _going(state) or not seconds or not clocked:
         return False
@@ -175,6 +212,7 @@ def _stops(state: Going, event: Happening) -> bool:
     if who not in state.people or who in state.stopped:
         return False
     state.stopped[who] = event.at_s
+    state.ever_stopped.setdefault(who, event.at_s)
     state.beats.pop(who, None)
     if _going(state):
         state.stop_lanes()
@@ -268,6 +306,9 @@ def _heart(state: Going, event: Happening) -> bool:
 
 def _felt(state: Going, event: Happening) -> bool:
     who, value = str(event.fields.get("person", "")), _number(event.fields.get("value"), -1)
+    if event.fields.get("value", -1) is None and who in state.people:
+        state.felt.pop(who, None)  # what was said is taken back
+        return True
     if who not in state.people or not 0 <= value <= 10:
         return False
     state.felt[who] = value
@@ -311,5 +352,5 @@ DEEDS: dict[str, Deed] = {
     "longer": _longer, "skip-round": _skip_round, "skip-block": _skip_block, "drop-round": _drop_round,
     "replace": _replace, "stops": _stops, "returns": _returns, "joins": _joins, "moves": _moves, "round": _round,
     "done": _tapped("done"), "in": _tapped("in"), "change": _tapped("change"), "heart": _heart, "felt": _felt,
-    "score": _score, "mark": _mark, "plan": _plan,
+    "score": _score, "mark": _mark, "plan": _plan, "goes-on": _goes_on, "due": _due, "note": _note,
 }  # fmt: skip

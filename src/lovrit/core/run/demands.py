@@ -3,7 +3,7 @@
 from bisect import bisect_right
 
 from lovrit.core.heart.demand import demand
-from lovrit.core.run.state import Class
+from lovrit.core.run.account import Class
 from lovrit.core.session.session import Session
 from lovrit.core.timeline.interval import Interval, Timeline
 
@@ -37,7 +37,8 @@ class Demands:
         """Demand on a person at a moment; between laps, or once stopped, people stand."""
         if person is not None and state.stopped.get(person, at_ms) < at_ms:
             return STANDING
-        nth = bisect_right(state.laps, at_ms, key=lambda lap: lap.from_ms) - 1
-        if nth < 0 or at_ms > state.laps[nth].to_ms:
+        laps = state.laps if person is None else state.laps_of(person)
+        nth = bisect_right(laps, at_ms, key=lambda lap: lap.from_ms) - 1
+        if nth < 0 or at_ms > laps[nth].to_ms:
             return STANDING
-        return self._by_interval[state.laps[nth].interval]
+        return self._by_interval[laps[nth].interval]

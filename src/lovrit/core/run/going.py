@@ -16,6 +16,21 @@ from lovrit.core.run.lane import WAITING, Lane, LaneLap, ends_of
 BACK_GRACE_S = 3.0  # within the first seconds of a step, back goes to the one before
 APART_S = 2.0  # two presses on next within this are one meant twice
 LITTLE_S = 1e-9
+ARRIVING_S = 1.5  # a screen's clock may be this far ahead of ours when it presses at a border
+MAPS = ("people", "stopped", "ever_stopped", "joined", "felt", "beats", "rounds", "moves")
+COUNT_IN = "count-in"
+
+# presses that are meant for the turn that they were made in, and what counts when all is over
+PLACED = frozenset({"next", "back", "again", "longer"})
+AFTERWARDS = frozenset({"felt", "score", "note", "goes-on", "mark", "undo"})
+NOTHING = {
+    "start": "It had begun already.",
+    "hold": "It was not going then.",
+    "resume": "It was not held then.",
+    "goes-on": "It can go on for a minute after an end, and no longer.",
+    "longer": "No seconds were said, or none are counted down there.",
+    "plan": "That way is not open any more.",
+}
 
 Phase = Literal["ready", "on", "held", "over"]
 
@@ -30,6 +45,15 @@ class Happening:
     fields: dict[str, Any] = field(default_factory=dict)
 
 
+@dataclass(frozen=True)
+class Ended:
+    """Where a class was as its coach ended it, so that an end which was not meant is taken back."""
+
+    phase: Phase
+    at: int
+    lanes: tuple[Lane, ...]
+
+
 @dataclass
 class Going:
     """The state of a class. ``now_s`` is seconds since it was opened, ``ct`` seconds of class time."""
@@ -41,9 +65,14 @@ class Going:
     ct: float = 0.0
     at: int = -1
     block_ct: float = 0.0
+    begins_ct: float = 0.0
+    started_s: float | None = None
+    over_s: float | None = None
+    due_s: float | None = None
     lanes: list[Lane] = field(default_factory=list)
     laps: list[LaneLap] = field(default_factory=list)
     stopped: dict[str, float] = field(default_factory=dict)
+    ever_stopped: dict[str, float] = field(default_factory=dict)
     joined: dict[str, float] = field(default_factory=dict)
     felt: dict[str, float] = field(default_factory=dict)
     beats: dict[str, int] = field(default_factory=dict)
@@ -51,14 +80,15 @@ class Going:
     scores: list[dict[str, Any]] = field(default_factory=list)
     marks: list[dict[str, Any]] = field(default_factory=list)
     moves: dict[str, str] = field(default_factory=dict)
+    note: str = ""
     last_next: tuple[float, str] = (-inf, "")
-    ended: tuple[Phase, int] | None = None
+    ended: "Ended | None" = None
 
     def copy(self) -> "Going":
         """A state of its own, for what is tried or taken back."""
         made = Going(self.plan, dict(self.people))
         made.__dict__.update(self.__dict__)
-        for name in ("people", "stopped", "joined", "felt", "beats", "rounds", "moves"):
+        for name in MAPS:
             setattr(made, name, dict(getattr(self, name)))
         made.lanes = [lane.copy() for lane in self.lanes]
         made.laps, made.scores, made.marks = list(self.laps), list(self.scores), list(self.marks)
@@ -76,6 +106,7 @@ class Going:
         if self.phase != "on":
             self.now_s = max(self.now_s, to_s)
             return
+        self._count_in(to_s)
         while self.phase == "on":
             lane, ends_ct, by = self._next_end()
             if lane is None or ends_ct > self.ct + (to_s - self.now_s) + LITTLE_S:
@@ -86,9 +117,27 @@ class Going:
             self._tick(max(0.0, to_s - self.now_s))
         self.now_s = max(self.now_s, to_s)
 
+    @property
+    def counting(self) -> bool:
+        """Whether the seconds before the first block are being counted down."""
+        return self.phase in ("on", "held") and self.at < 0
+
+    def _count_in(self, to_s: float) -> None:
+        if not self.counting:
+            return
+        waits_s = max(0.0, self.begins_ct - self.ct)
+        if waits_s <= to_s - self.now_s + LITTLE_S:
+            self._tick(waits_s)
+            self.begin(0)
+
     def _tick(self, seconds: float) -> None:
         self.now_s = round(self.now_s + seconds, 6)
         self.ct = round(self.ct + seconds, 6)
+
+    @property
+    def next_end_ct(self) -> float:
+        """When the next step of a lane ends as things stand, in class time; infinite where only a tap would end one."""
+        return self._next_end()[1]
 
     def _next_end(self) -> tuple[Lane | None, float, str]:
         best: tuple[Lane | None, float, str] = (None, inf, "")
@@ -119,7 +168,10 @@ class Going:
             at += 1
         if at >= len(self.plan.blocks):
             self.at, self.lanes, self.phase = len(self.plan.blocks) - 1, [], "over"
+            self.over_s = self.now_s
             return
+        if self.started_s is None:
+            self.started_s = self.now_s
         self.at, self.block_ct = at, self.ct
         self.lanes = [self._lane(one) for one in lanes_of(self.floor, self._there())]
         for lane in list(self.lanes):
@@ -179,6 +231,7 @@ class Going:
                 by,
                 step.round if step else None,
                 step.turn if step else None,
+                lane.at,
             )
         )
         lane.lap_from_s = self.now_s
@@ -199,6 +252,17 @@ class Going:
         for lane in self.lanes:
             if not lane.done:
                 self._lap(lane, "coach")
+
+    @property
+    def place(self) -> str:
+        """Where the class is, as a press says it: its block, and the step where one clock leads all."""
+        if self.counting:
+            return COUNT_IN
+        if self.phase not in ("on", "held") or not self.lanes:
+            return self.phase
+        lane = next(iter(self.active), self.lanes[0])
+        shared = self.floor.lanes == "all" and not self.floor.endless
+        return f"{self.at}.{lane.at}" if shared else str(self.at)
 
     def lane_named(self, name: str) -> list[Lane]:
         """The lanes that a name means: itself, those inside it, or the one that a person or pair is in."""
@@ -271,25 +335,43 @@ class Fold:
         self.state = self._fresh()
         self.counted: list[Happening] = []
         self.seen: set[str] = set()
+        self.refused: str | None = None
+
+    def copy(self) -> "Fold":
+        """A fold of its own, for an event that is only tried."""
+        made = Fold(self._plan, self._people, self._deeds)
+        made.state, made.counted, made.seen = self.state.copy(), list(self.counted), set(self.seen)
+        return made
 
     def _fresh(self) -> Going:
         return Going(self._plan, {one.id: one for one in self._people})
 
     def take(self, event: Happening) -> bool:
         """One more event; whether it changed anything. Each id counts once; none counts before what has been shown."""
+        self.refused = None
         if event.id in self.seen:
             return False
         self.seen.add(event.id)
         at_s = max(event.at_s, self.state.now_s)
         event = Happening(event.id, event.kind, at_s, event.fields)
         self.state.advance(at_s)
+        self.refused = self._why_not(event)
+        if self.refused is None and event.kind != "undo":
+            self.counted.append(event)
+        return self.refused is None
+
+    def _why_not(self, event: Happening) -> str | None:
+        """What is done for an event; why nothing was, where that is so."""
+        if self.state.phase == "over" and event.kind not in AFTERWARDS:
+            return "The class was over by then."
         if event.kind == "undo":
-            return self._undo(event)
+            return None if self._undo(event) else "It is taken back already, or never counted."
+        place = event.fields.get("place")
+        if event.kind in PLACED and place is not None and not _arrived(self.state, str(place)):
+            return "The class had moved on by then."
         deed = self._deeds.get(event.kind)
-        if deed is None or not deed(self.state, event):
-            return False
-        self.counted.append(event)
-        return True
+        done = deed is not None and deed(self.state, event)
+        return None if done else NOTHING.get(event.kind, "Nothing was changed by it.")
 
     def _undo(self, event: Happening) -> bool:
         """What came of an event is taken back from now on: the state is as though it had not been, the laps stay."""
@@ -315,3 +397,19 @@ class Fold:
         state = self.state.copy()
         state.advance(at_s)
         return state
+
+
+def _arrived(state: Going, place: str) -> bool:
+    """Whether the class is where a press was made; one made by a screen a little ahead of it begins that place now."""
+    if state.place == place:
+        return True
+    ahead = state.copy()
+    ahead.advance(state.now_s + ARRIVING_S)
+    if state.phase != "on" or ahead.place != place:
+        return False
+    if state.counting:
+        state.begin(0)
+    for lane in state.active:
+        if state.place != place:
+            state.finish(lane, "clock")
+    return state.place == place

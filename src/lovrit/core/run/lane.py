@@ -19,6 +19,7 @@ class LaneLap:
     ended_by: str
     round: int | None = None
     turn: int | None = None
+    step: int = 0
 
 
 @dataclass

@@ -11,6 +11,7 @@ from typing import Any
 from lovrit.core.clock import clock
 from lovrit.core.run.classplan import PlannedBlock
 from lovrit.core.run.going import Going
+from lovrit.core.session.session import Session
 
 WORTH_S = 30  # so far apart may the two ends be without a word
 LEAST_COOL_S = 120
@@ -37,6 +38,8 @@ def ends_at_s(state: Going) -> float:
         return state.now_s
     if state.phase == "ready":
         return state.now_s + state.plan.total_s
+    if state.counting:
+        return state.now_s + state.begins_ct - state.ct + state.plan.total_s
     return state.now_s + _block_left_s(state) + sum(one.planned_s for one in _later(state))
 
 
@@ -55,9 +58,14 @@ def _later(state: Going) -> tuple[PlannedBlock, ...]:
 
 
 def late_s(state: Going) -> float:
-    """Seconds past the end of the slot, which began when the class was opened; 0 where nobody said how long it is."""
-    slot = state.plan.slot_s
-    return 0.0 if slot is None else max(0.0, round(ends_at_s(state) - slot, 3))
+    """Seconds past the moment when the hall must be given back; 0 where nobody said when that is."""
+    due = due_s(state)
+    return 0.0 if due is None else max(0.0, round(ends_at_s(state) - due, 3))
+
+
+def due_s(state: Going) -> float | None:
+    """When the hall must be given back: as the coach said, else the slot's length after the class was opened."""
+    return state.plan.slot_s if state.due_s is None else state.due_s
 
 
 def ways(state: Going) -> list[Way]:
@@ -68,9 +76,23 @@ def ways(state: Going) -> list[Way]:
     found = []
     for name, text, tried in _tried(state, late):
         found.append((_work_lost(state, tried), Way(name, text, round(ends_at_s(tried), 3))))
-    slot = state.plan.slot_s or 0
-    found.sort(key=lambda one: (one[1].ends_at_s > slot + STEP_S, one[0], one[1].way))
+    due = due_s(state) or 0
+    found.sort(key=lambda one: (one[1].ends_at_s > due + STEP_S, one[0], one[1].way))
     return [way for _, way in found[:MOST_WAYS]]
+
+
+def plan_in_words(way: str, session: Session) -> str:
+    """A way that was taken, said afterwards."""
+    kind, _, rest = way.partition(":")
+    named = rest.isdecimal() and int(rest) < len(session.blocks)
+    block = session.blocks[int(rest)].short_name if named else "a block"
+    words = {
+        "breaks": "breaks and rests a little shorter",
+        "cool-down": "a shorter cool-down",
+        "round": f"one round fewer of {block}",
+        "leave": f"without {block}",
+    }
+    return f"to end on time: {words.get(kind, way)}"
 
 
 def plan_taken(state: Going, way: str) -> bool:

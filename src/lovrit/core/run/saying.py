@@ -10,8 +10,8 @@ from lovrit.core.clock import clock
 from lovrit.core.run.classplan import PlannedBlock, by_group
 from lovrit.core.run.going import Going
 from lovrit.core.run.lane import Lane
-from lovrit.core.slate.line import Line, Task, Way
-from lovrit.core.slate.written import amount, load, whole_amount
+from lovrit.core.slate.line import Line, Way
+from lovrit.core.slate.written import amount, task_said, whole_amount
 
 SAYS = {
     "work": "work",
@@ -44,8 +44,10 @@ class Row(NamedTuple):
 
 
 def leading(state: Going) -> Lane | None:
-    """The lane that the class is told by: the first that is not done and not waiting."""
-    lanes = [lane for lane in state.active if not lane.waits_s] or state.active or state.lanes
+    """The lane that the class is told by: the first that works, else the first that is not done and not waiting."""
+    going = [lane for lane in state.active if not lane.waits_s]
+    working = [lane for lane in going if lane.step and lane.step.phase == "work"]
+    lanes = working or going or state.active or state.lanes
     return lanes[0] if lanes else None
 
 
@@ -53,6 +55,8 @@ def big_clock(state: Going) -> Clock:
     """What the big clock shows."""
     if state.phase == "ready":
         return Clock("down", state.plan.total_s)
+    if state.counting:
+        return Clock("down", _s(state.begins_ct - state.ct))
     lane = leading(state)
     if state.phase == "over" or lane is None:
         return Clock("down", 0.0)
@@ -85,12 +89,12 @@ def _s(seconds: float) -> float:
 def says(state: Going) -> str:
     """The phase in words, as the wall says it."""
     lane = leading(state)
-    if state.phase == "ready":
-        return "ready"
+    if state.phase in ("ready", "held"):
+        return state.phase
+    if state.counting:
+        return "get ready"
     if state.phase == "over" or lane is None:
         return "done"
-    if state.phase == "held":
-        return "held"
     step = lane.step
     if step is None:
         return "waiting"
@@ -98,7 +102,9 @@ def says(state: Going) -> str:
     if step.phase == "steady":
         return block.name
     if step.phase == "work":
-        return _working(state, block, step)
+        return _working(state, block, step, lane)
+    if step.gate:
+        return f"{SAYS[step.phase]} until {step.gate.bpm}"
     last = not _moves_on(lane)
     return (
         f"{SAYS[step.phase]}, the last one is done"
@@ -107,8 +113,15 @@ def says(state: Going) -> str:
     )
 
 
-def _working(state: Going, block: Block, step: FloorStep) -> str:
-    if block.in_turns:
+def own_turn(block: Block, lane: Lane, step: FloorStep) -> bool:
+    """Whether what is left of a turn after its work is one's own, because no rest of its own follows in it."""
+    own = (step.round, step.turn)
+    rests = any(one.phase == "rest" and (one.round, one.turn) == own for one in lane.steps)
+    return block.in_turns and not rests
+
+
+def _working(state: Going, block: Block, step: FloorStep, lane: Lane) -> str:
+    if own_turn(block, lane, step):
         return (
             "the rest of the minute is yours"
             if block.turn_s == 60
@@ -121,6 +134,8 @@ def _working(state: Going, block: Block, step: FloorStep) -> str:
         return f"{done} of {len(state.lanes)} are done" if done else "as it suits you, to the end"
     if step.gate:
         return f"until {step.gate.bpm}"
+    if block.lifts:
+        return "at your own pace"
     return SAYS["work"]
 
 
@@ -166,7 +181,7 @@ def _rung(state: Going, block: Block, step: FloorStep) -> int | None:
     """Reps of the furthest rung that is counted, where reps climb; by turn, where each turn is a rung."""
     ladder = getattr(block, "ladder", None)
     if not ladder:
-        return None
+        return block.every_set_reps
     if block.in_turns:
         return int(ladder.at(step.turn or 1))
     counted = max((many for (at, _), many in state.rounds.items() if at == state.at), default=0)
@@ -179,13 +194,7 @@ def _climbed(line: Line, reps: int | None) -> Line:
 
 def _does(line: Line, instead: dict[str, str]) -> tuple[str, ...]:
     """What is done on a line, task by task: reps, name, load."""
-    return tuple(_task(task, instead.get(line.name)) for task in line.tasks)
-
-
-def _task(task: Task, other: str | None) -> str:
-    name = other or task.name
-    said = f"{amount(task.amount)} {name}" if task.amount else name
-    return f"{said} @ {load(task.load)}" if task.load and not other else said
+    return tuple(task_said(task, instead.get(line.name, "")) for task in line.tasks)
 
 
 def _stations(
@@ -230,6 +239,18 @@ def parts_of(line: Line, work_s: float, state: Going) -> list[tuple[float, str]]
     return begins
 
 
+def part_begins(state: Going, lane: Lane) -> list[float]:
+    """When parts begin in the step that a lane is in, in seconds into it."""
+    step, length = lane.step, lane.length_s
+    block = state.plan.blocks[state.at].block
+    if step is None or step.phase != "work" or length is None:
+        return []
+    lines = block.moves if block.moves_people else _lines(block, step)
+    if not block.moves_people and len(lines) != 1:
+        return []
+    return [begins for line in lines for begins, _ in parts_of(line, length, state)]
+
+
 def _part_s(part: Way, name: str, state: Going) -> float | None:
     if not part.amount:
         return None
@@ -261,14 +282,15 @@ def lane_objects(state: Going) -> list[dict[str, Any]]:
                 "people": list(lane.people),
                 "step": lane.at,
                 "since_s": round(lane.lap_from_s, 3),
-                "state": _doing(lane, step),
+                "state": doing(lane, step),
                 "left_s": None if left is None else _s(left),
             }
         )
     return told
 
 
-def _doing(lane: Lane, step: FloorStep | None) -> str:
+def doing(lane: Lane, step: FloorStep | None) -> str:
+    """What a lane does: work, rest, done, waiting."""
     if lane.done:
         return "done"
     if step is None:
@@ -285,9 +307,11 @@ def where_words(state: Going) -> str:
     step = lane.steps[lane.at]
     said = (
         planned.block.where(step.turn, step.round, (planned.turns, planned.rounds))
-        if step.round
+        if step.round or step.turn
         else ""
     )
+    if planned.block.lifts or (planned.block.races and not step.turn):
+        said = planned.block.head
     cap = planned.floor.cap_s
     capped = f"cap {clock(cap)}" if cap is not None and not planned.floor.cap_is_clock else ""
     return ", ".join(filter(None, (said, capped)))

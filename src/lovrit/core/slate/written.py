@@ -47,6 +47,17 @@ def kit_words(kit: Kit) -> str:
     return f"{each}{kit.name}" + "".join(f" {number(one)}" for one in kit.loads)
 
 
+def line_said(line: Line) -> str:
+    """What is done on a line, as it is read off a wall: reps, name and load of each task."""
+    return " + ".join(map(task_said, line.tasks))
+
+
+def task_said(task: Task, name: str = "") -> str:
+    """One task of it, or another move in its place."""
+    said = f"{amount(task.amount)} {name or task.name}" if task.amount else name or task.name
+    return f"{said} @ {load(task.load)}" if task.load and not name else said
+
+
 def move_line(line: Line) -> str:
     """A move line, its tasks joined by ``+``."""
     return " + ".join(_task(task) for task in line.tasks)

@@ -3,7 +3,7 @@
 from lovrit.core.blocks.parts import Heart
 from lovrit.core.crew.groups import deal, sizes, usual_groups
 from lovrit.core.crew.paces import spread, within, write_paces
-from lovrit.core.crew.person import Comer, Person
+from lovrit.core.crew.person import DOES_NOT, Comer, Person
 from lovrit.core.forecast.learned import Quickness
 from lovrit.core.heart.demand import corridor
 from lovrit.core.timeline.plan import Plan
@@ -37,12 +37,6 @@ class CrewView(Value):
 
 
 STANDS = {"usual": "", "new": "new", "back": "just back"}
-DOES_NOT = {
-    "overhead": "nothing overhead",
-    "jumps": "no jumps",
-    "depth": "no depth",
-    "floor": "not on the floor",
-}
 
 
 def stands_in_words(person: Person, today: str, pace: Quickness | None, plan: Plan) -> str:

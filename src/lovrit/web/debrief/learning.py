@@ -3,8 +3,8 @@
 from sqlmodel import Session as Work
 
 from lovrit.core.forecast.learned import Scored, learn, ratios_of
+from lovrit.core.run.account import ScoreTold
 from lovrit.core.run.frozen import Frozen, UnreadableClass
-from lovrit.core.run.state import ScoreTold, begin, fold
 from lovrit.store import classes, club
 from lovrit.web.house import House
 
@@ -26,8 +26,15 @@ def learn_class(house: House, work: Work, class_id: int) -> None:
         happened = [event for event in classes.events(work, class_id) if event.kind == "score"]
     except UnreadableClass:
         return
-    state = fold((), happened) if happened else begin(())
-    _keep(house, work, class_id, plan, state.scores)
+    last = {
+        (one.block, one.person): one for one in happened
+    }  # a later one takes the place of an earlier
+    told = [
+        ScoreTold(block=block, text=(event.text or "").strip(), person=person)
+        for (block, person), event in last.items()
+        if block is not None and (event.text or "").strip()
+    ]
+    _keep(house, work, class_id, plan, tuple(told))
 
 
 def _keep(

@@ -14,6 +14,7 @@ from lovrit.core.values import LovritError, checked
 from lovrit.formats.cells import told_apart
 from lovrit.formats.session_json import to_json
 from lovrit.store import classes
+from lovrit.web.debrief.chronicle import chronicle
 from lovrit.web.debrief.learning import learn_from
 from lovrit.web.debrief.view import debrief_view
 from lovrit.web.house import FormId, House, Id, InHouse
@@ -67,7 +68,15 @@ def _shown(
         traces = classes.traces(work, class_id)
         row = classes.get(work, class_id)
     view = debrief_view(live.plan, live.state, live.comers, traces, person)
-    values = {"live": live, "view": view, "when": day(house, row.made_ms), "refused": refused}
+    names = {str(one.id): one.name for one in live.comers}
+    happened = chronicle(live.fold.counted, live.state, live.made_ms, names, live.plan.session)
+    values = {
+        "live": live,
+        "view": view,
+        "when": day(house, row.made_ms),
+        "refused": refused,
+        "chronicle": happened,
+    }
     return page(request, house, "debrief/page.html", status=422 if refused else 200, **values)
 
 
@@ -129,7 +138,7 @@ def scored(
         return _shown(request, house, class_id, None, (block, text, str(error)))
     whose = int(person) if person.isascii() and person.isdecimal() else None
     told = _happen(floor, class_id, id=op, kind="score", block=block, text=said, person=whose)
-    learn_from(house, class_id, told.live.plan, told.live.base.scores)
+    learn_from(house, class_id, told.live.plan, told.live.state.scores)
     return RedirectResponse(f"/debrief/{class_id}", 303)
 
 

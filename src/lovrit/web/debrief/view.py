@@ -1,12 +1,13 @@
 """What happened in a class, as the Debrief shows it."""
 
+from collections import Counter
 from statistics import fmean
 
 from lovrit.core.clock import clock, number
 from lovrit.core.crew.person import Comer
 from lovrit.core.review.turns import Fold, Trace, Turn, folded, good, person_turns, works
+from lovrit.core.run.account import Class
 from lovrit.core.run.frozen import Frozen
-from lovrit.core.run.state import Class
 from lovrit.core.values import Value
 
 CELL_TOP, CELL_BOTTOM = 1.6, -0.6
@@ -62,6 +63,7 @@ class ScoreSheet(Value):
     asks: str
     text: str
     people: tuple[tuple[str, str], ...] = ()
+    tapped: tuple[tuple[str, str], ...] = ()
 
 
 class DebriefView(Value):
@@ -74,7 +76,6 @@ class DebriefView(Value):
     chosen: int
     scored: tuple[ScoreSheet, ...]
     laps: int
-    marks: tuple[str, ...] = ()
 
 
 def debrief_view(
@@ -87,26 +88,47 @@ def debrief_view(
     """Everything that a class says afterwards."""
     rows = tuple(_row(plan, state, comer, traces.get(comer.id, [])) for comer in comers)
     done = works(plan.timeline, state)
+    columns = _columns(rows) or [(lap.interval, 0) for _, lap in done]
+
+    def block_of(nth: int) -> int:
+        return plan.timeline.intervals[columns[nth][0]].block
+
     person = _chosen(rows, chosen)
     return DebriefView(
         said=tuple(_said(plan, state, rows)),
         columns=tuple(
-            (str(nth), nth > 1 and one.block != done[nth - 2][0].block)
-            for nth, (one, _) in enumerate(done, 1)
+            (str(nth), nth > 1 and block_of(nth - 1) != block_of(nth - 2))
+            for nth in range(1, len(columns) + 1)
         ),
-        rows=rows,
+        rows=tuple(_aligned(row, columns) for row in rows),
         fold=_fold(plan, state, person, traces.get(person.id, [])) if person else None,
         chosen=person.id if person else 0,
         scored=tuple(_scored(plan, state, comers)),
         laps=len(done),
-        marks=tuple(_mark(state, at_ms) for at_ms in state.marks),
     )
 
 
-def _mark(state: Class, at_ms: int) -> str:
-    """A marked moment as time into the class; one from before its start as that."""
-    begun = state.started_ms
-    return clock((at_ms - begun) // 1000) if begun is not None and at_ms >= begun else "the start"
+Column = tuple[int, int]  # an interval, and the how manieth time that somebody was in it
+
+
+def _keys(row: MatrixRow) -> list[Column]:
+    seen: Counter[int] = Counter()
+    keys = []
+    for turn in row.turns:
+        keys.append((turn.interval, seen[turn.interval]))
+        seen[turn.interval] += 1
+    return keys
+
+
+def _columns(rows: tuple[MatrixRow, ...]) -> list[Column]:
+    """Every turn that anybody had; people in lanes of their own may have had more than others."""
+    return sorted({key for row in rows for key in _keys(row)})
+
+
+def _aligned(row: MatrixRow, columns: list[Column]) -> MatrixRow:
+    """A row with a cell in each column, empty where that turn was not theirs."""
+    mine = dict(zip(_keys(row), row.cells, strict=True))
+    return row.but(cells=tuple(mine.get(key, Cell(how="none")) for key in columns))
 
 
 def _chosen(rows: tuple[MatrixRow, ...], chosen: int | None) -> Comer | None:
@@ -122,7 +144,7 @@ def _said(plan: Frozen, state: Class, rows: tuple[MatrixRow, ...]) -> list[tuple
     """The read-out line as (words, figure) pairs."""
     if state.started_ms is None:
         return [("It was never started.", "")]
-    over = state.over_ms or state.since_ms
+    over = state.over_ms or state.now_ms
     lasted = max(0, round((over - state.started_ms) / 1000))
     planned = plan.timeline.total_s
     said = [("Lasted ", clock(lasted))]
@@ -181,6 +203,11 @@ def _cell(plan: Frozen, comer: Comer, turn: Turn) -> Cell:
     return Cell(how=how, y=round((CELL_TOP - place) / (CELL_TOP - CELL_BOTTOM) * 100, 1), said=said)
 
 
+def _number(lane: str) -> int:
+    """The number of the person whose lane it is; nobody's where it is of more than one."""
+    return int(lane) if lane.isdecimal() else -1
+
+
 def _scored(plan: Frozen, state: Class, comers: tuple[Comer, ...]) -> list[ScoreSheet]:
     texts = {score.block: score.text for score in state.scores if score.person is None}
     names = {comer.id: comer.name for comer in comers}
@@ -194,11 +221,17 @@ def _scored(plan: Frozen, state: Class, comers: tuple[Comer, ...]) -> list[Score
         asks = block.asks_for
         if asks:
             theirs = tuple((name, text) for where, name, text in own if where == at)
+            taps = tuple(
+                (names.get(_number(one.lane), one.lane), one.said)
+                for one in state.taps
+                if one.block == at
+            )
             found.append(
                 ScoreSheet(
-                    block=at, label=block.head, asks=asks, text=texts.get(at, ""), people=theirs
+                    block=at, label=block.head, asks=asks, text=texts.get(at, ""), people=theirs,
+                    tapped=taps,
                 )
-            )
+            )  # fmt: skip
     return found
 
 
@@ -208,7 +241,7 @@ def _fold(plan: Frozen, state: Class, comer: Comer, trace: Trace) -> FoldView | 
     if not blocks or not trace:
         return None
     block = max(sorted(set(blocks)), key=blocks.count)
-    folds = folded(plan.timeline, state, trace, block)
+    folds = folded(plan.timeline, state, trace, block, comer.id)
     beats = [bpm for fold in folds for _, bpm in fold.points if bpm is not None]
     if not beats:
         return None

@@ -13,17 +13,20 @@ from typing import NamedTuple
 import structlog
 from anyio import CapacityLimiter
 
+from lovrit.core.crew.person import Comer
 from lovrit.core.run.event import Event
 from lovrit.core.run.frozen import UnreadableClass
-from lovrit.core.run.state import advance
-from lovrit.store import classes
+from lovrit.core.values import fields_of
+from lovrit.store import classes, people
 from lovrit.store.trouble import Trouble
 from lovrit.web.house import House
 from lovrit.web.pages import render
+from lovrit.web.run.hearts import hearts_view
 from lovrit.web.run.live import Live
-from lovrit.web.run.view import hearts_view, state_object
+from lovrit.web.run.telling import MANY, state_object
 
 log = structlog.get_logger()
+SCREENS = ("coach", "wall")
 ON_THE_SHELF = 8  # classes that are over and were looked at last
 
 
@@ -47,6 +50,7 @@ class Floor:
         self._lock = RLock()
         self._tasks: list[asyncio.Task[None]] = []
         self._trouble = ""
+        self._behind: set[int] = set()
 
     def open(self) -> None:
         """Begin to tick; classes that were on when the server went down go on where they are by now.
@@ -82,13 +86,12 @@ class Floor:
             found = self.lives.get(class_id) or self._shelf.get(class_id)
             if found is None:
                 found = self._load(class_id)
-                found.state = advance(found.base, self.house.now_ms())
                 self._put(found)
             return found
 
     def _load(self, class_id: int) -> Live:
         try:
-            return Live(self.house.database, class_id)
+            return Live(self.house.database, class_id, self.house.now_ms())
         except UnreadableClass as error:
             if class_id not in self.aside:
                 log.warning("class set aside", class_id=class_id, why=str(error))
@@ -116,17 +119,23 @@ class Floor:
         live = self.live(class_id)
         with live.lock:
             now_ms = self.house.now_ms()
-            if event.id in live.base.seen:
+            if event.id in live.fold.seen:
                 return Happened(live, None)
             event = live.moment(event, now_ms)
-            after, refused = live.try_out(event)
+            comes = self._comes(live, event)
+            after, refused = live.try_out(event, comes)
             if refused:
                 return Happened(live, refused)
             with self.house.database.writing() as work:
                 classes.add_event(work, class_id, event)
-                over_ms = advance(after, now_ms).over_ms
+                if comes:
+                    classes.add_comer(work, class_id, comes)
+                over_s = after.at(live.seconds(now_ms)).over_s
+                over_ms = None if over_s is None else live.ms(over_s)
                 if live.closed or over_ms is not None:
                     classes.set_over(work, class_id, over_ms)
+            if comes:
+                live.admit(comes)
             live.stand(after, now_ms)
             live.closed = live.state.phase == "over"
             self._put(live)
@@ -134,12 +143,38 @@ class Floor:
         log.info("class event", class_id=class_id, kind=event.kind)
         return Happened(live, None)
 
+    def _comes(self, live: Live, event: Event) -> Comer | None:
+        """Who comes late, with the group that they go into; None where nobody does, or who does is here already."""
+        if event.kind != "joins" or event.person in {one.id for one in live.comers}:
+            return None
+        with self.house.database.work() as work:
+            found = [one for one in people.everyone(work) if one.id == event.person]
+        group = ord(event.group or "A") - ord("A")
+        return Comer(**fields_of(found[0]), group=group) if found else None
+
     def tell(self, live: Live) -> None:
         """Send a class's state to every screen; the wall's has nothing of anybody's health."""
         now_ms = self.house.now_ms()
-        for screen in ("coach", "wall"):
-            data = json.dumps(state_object(live.state, now_ms, screen))
-            self.house.hub.say(f"{screen}-{live.id}", "state", data)
+        for screen in SCREENS:
+            channel = f"{screen}-{live.id}"
+            if self.house.hub.heard(channel):
+                state = state_object(live.told(now_ms), now_ms, screen)
+                self.house.hub.say(channel, "state", json.dumps(state))
+        self._behind.add(live.id)
+
+    def _tell_on(self) -> None:
+        """What comes later than the next moments, for screens that will have to go on by themselves."""
+        while self._behind:
+            live = self.lives.get(self._behind.pop())
+            if live is None:
+                continue
+            with live.lock:
+                now_ms = self.house.now_ms()
+                told = [
+                    (one, state_object(live.told(now_ms), now_ms, one, MANY)) for one in SCREENS
+                ]
+            for screen, state in told:
+                self.house.hub.say(f"{screen}-{live.id}", "state", json.dumps(state))
 
     async def _tick_for_ever(self) -> None:
         while True:
@@ -151,6 +186,7 @@ class Floor:
         while True:
             await asyncio.sleep(1)
             await asyncio.to_thread(self._write_all)
+            await asyncio.to_thread(self._tell_on)
 
     def tick(self, now_ms: int) -> None:
         """One second of every class that is on, and its straps written down."""
@@ -169,8 +205,11 @@ class Floor:
             return
         try:
             went_over = live.state.phase != "over" and live.tick(now_ms)
+            at_gates = list(live.at_gates(now_ms))
         finally:
             live.lock.release()
+        for event in at_gates:
+            self.happen(live.id, event)
         if went_over:
             self.tell(live)
         self._show(live)

@@ -1,16 +1,22 @@
 """A class as it is held in memory: always the same as its events folded, with its straps."""
 
+from collections.abc import Iterator
 from threading import RLock
 from typing import NamedTuple
 
+from lovrit.core.crew.groups import letter
 from lovrit.core.crew.person import Comer
+from lovrit.core.run.account import Class, account
+from lovrit.core.run.classplan import Runner
+from lovrit.core.run.deeds import DEEDS
 from lovrit.core.run.demands import Demands
-from lovrit.core.run.event import Event
-from lovrit.core.run.state import Class, advance, fold, take
+from lovrit.core.run.event import Event, happening
+from lovrit.core.run.going import Fold, Going
 from lovrit.store import classes
 from lovrit.store.database import Database
 from lovrit.straps.simulated import SimulatedStraps
 from lovrit.straps.source import Readings
+from lovrit.web.run.telling import Told
 
 HELD_SLEEP_MS = 600_000  # a class left held for so long is one that nobody is in
 MOST_BEHIND_S = 3600  # so much is caught up after a standstill; hearts before that are not made up
@@ -25,12 +31,13 @@ class Second(NamedTuple):
 
 
 class Live:
-    """One class. ``base`` is its state after the last event, ``state`` the same moved on by the clock.
+    """One class. ``fold`` is its state after the last event, ``going`` the same moved on by the clock.
 
-    Whoever changes it holds ``lock``: presses come in threads of their own.
+    ``state`` is the account of it on the clock of the day. Whoever changes it holds ``lock``: presses come in threads
+    of their own.
     """
 
-    def __init__(self, database: Database, class_id: int) -> None:
+    def __init__(self, database: Database, class_id: int, now_ms: int) -> None:
         """Load a class and fold what happened in it.
 
         Raises:
@@ -46,46 +53,96 @@ class Live:
             self.comers: tuple[Comer, ...] = classes.comers(row)
             self.plan = classes.run_by(row)
             happened = classes.events(work, class_id)
-        self.base: Class = fold([one.seconds for one in self.plan.timeline.intervals], happened)
-        self.state = self.base
+        self.run_by = self.plan.plan()
+        late = {event.person for event in happened if event.kind == "joins"}
+        there = [one for one in self.comers if one.id not in late]
+        people = [Runner(str(one.id), letter(one.group)) for one in there]
+        self.fold = Fold(self.run_by, people, DEEDS)
+        for event in happened:
+            self.fold.take(happening(event, self.made_ms, kept=True))
         self.demands = Demands(self.plan.session, self.plan.timeline)
         self.readings = Readings()
         self.straps = SimulatedStraps(self.comers, class_id, self.readings.push)
         self.at_s = 0
         self.unwritten: list[Second] = []
+        self.stand(self.fold, now_ms)
 
     @property
     def groups(self) -> int:
         """How many groups there are."""
         return max((one.group for one in self.comers), default=0) + 1
 
+    def seconds(self, ms: int) -> float:
+        """A moment in seconds since the class was opened."""
+        return (ms - self.made_ms) / 1000
+
+    def ms(self, seconds: float) -> int:
+        """Seconds since the class was opened as a moment."""
+        return self.made_ms + round(seconds * 1000)
+
     def moment(self, event: Event, now_ms: int) -> Event:
         """An event at the moment that it counts from: its own, but not before the class was made, nor in the future."""
         at_ms = min(event.at_ms or now_ms, now_ms)
-        return event.but(at_ms=max(at_ms, self.made_ms, self.base.since_ms))
+        return event.but(at_ms=max(at_ms, self.made_ms, self.ms(self.fold.state.now_s)))
 
-    def try_out(self, event: Event) -> tuple[Class, str | None]:
-        """The state after an event, and why it changed nothing where it did not; nothing is kept yet."""
-        if event.person is not None and event.person not in {one.id for one in self.comers}:
-            return self.base, "Nobody of this number came to this class."
+    def admit(self, comes: Comer) -> None:
+        """Somebody who comes late is here from now on, with their strap."""
+        self.comers = (*self.comers, comes)
+        self.straps.add(comes)
+
+    def try_out(self, event: Event, comes: Comer | None = None) -> tuple[Fold, str | None]:
+        """The fold after an event, and why it changed nothing where it did not; nothing is kept yet.
+
+        ``comes`` is who comes late with it.
+        """
+        here = {one.id for one in (*self.comers, *([comes] if comes else []))}
+        if event.person is not None and event.person not in here:
+            return self.fold, "Nobody of this number came to this class."
         if (
             event.kind == "score"
             and event.block is not None
             and event.block >= len(self.plan.session.blocks)
         ):
-            return self.base, "There is no such block in this class."
-        return take(self.base, event)
+            return self.fold, "There is no such block in this class."
+        after = self.fold.copy()
+        after.take(happening(event, self.made_ms))
+        return after, after.refused
 
-    def stand(self, base: Class, now_ms: int) -> None:
+    def stand(self, fold: Fold, now_ms: int) -> None:
         """From now on the class is this state, moved on by the clock."""
-        self.base, self.state = base, advance(base, now_ms)
+        self.fold = fold
+        self.look(now_ms)
+
+    def look(self, now_ms: int) -> Going:
+        """How it stands at a moment, which becomes how it is shown."""
+        self.going = self.fold.at(self.seconds(now_ms))
+        self.state: Class = account(self.going, self.plan, self.made_ms)
+        return self.going
+
+    def told(self, now_ms: int) -> Told:
+        """How it stands at a moment, to be told to a screen."""
+        return Told(self.fold, self.fold.at(self.seconds(now_ms)), self.made_ms, self.comers)
 
     def tick(self, now_ms: int) -> bool:
         """Time goes on; whether the class has just gone over of itself."""
         before = self.state.phase
-        self.state = advance(self.base, now_ms)
+        self.look(now_ms)
         self.unwritten = [*self.unwritten, *self.catch_up(now_ms)][-MOST_UNWRITTEN:]
         return before == "on" and self.state.phase == "over"
+
+    def at_gates(self, now_ms: int) -> Iterator[Event]:
+        """Hearts that have come to where a gate wants them, or left there again, since it was last told."""
+        told = self.going.beats
+        for lane in self.going.active if self.going.phase == "on" else []:
+            gate = lane.step.gate if lane.step else None
+            for who in lane.people if gate else []:
+                bpm = self.beats.get(int(who), 0)
+                if gate is None or not bpm or who in self.going.stopped:
+                    continue
+                before = told.get(who)
+                if before is None or (before <= gate.bpm) != (bpm <= gate.bpm):
+                    name = f"heart-{who}-{now_ms}"
+                    yield Event(id=name, kind="heart", at_ms=now_ms, person=int(who), bpm=bpm)
 
     def catch_up(self, now_ms: int) -> list[Second]:
         """Every whole second up to now that the straps have not yet told, with what they tell of it.
@@ -100,12 +157,9 @@ class Live:
     def _sleeps_ms(self) -> int:
         """When straps fall asleep, as things stand."""
         if self.state.phase == "over":
-            return self.state.over_ms or self.state.since_ms
+            return self.state.over_ms or self.state.now_ms
         if self.state.phase == "held":
-            return (
-                max(self.state.since_ms, self.state.laps[-1].to_ms if self.state.laps else 0)
-                + HELD_SLEEP_MS
-            )
+            return self.ms(self.fold.state.now_s) + HELD_SLEEP_MS
         return 2**62
 
     @property

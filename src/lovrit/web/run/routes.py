@@ -6,17 +6,20 @@ from anyio import to_thread
 from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse, JSONResponse, RedirectResponse, Response
 
+from lovrit.core.crew.groups import letter
 from lovrit.core.run.event import Event
-from lovrit.core.run.state import advance
-from lovrit.store import classes
+from lovrit.store import classes, people
 from lovrit.web.house import House, Id, InHouse
 from lovrit.web.pages import page
+from lovrit.web.run.coach import coach_view
 from lovrit.web.run.floor import Floor
+from lovrit.web.run.hearts import hearts_view
 from lovrit.web.run.live import Live
-from lovrit.web.run.view import Watcher, hearts_view, plan_object, state_object, wall_drawings
+from lovrit.web.run.telling import Watcher, state_object, strip_object, wall_drawings
 from lovrit.web.words import KEYS
 
 router = APIRouter()
+MANY_AT_FIRST = 60
 
 
 def floor_of(request: Request) -> Floor:
@@ -49,22 +52,33 @@ def wall(request: Request, house: InHouse, class_id: Id) -> HTMLResponse:
     return _screen(request, house, floor_of(request).live(class_id), "wall")
 
 
-def _screen(request: Request, house: House, live: Live, screen: Watcher) -> HTMLResponse:
-    state = advance(live.base, house.now_ms())
+@router.get("/station/{class_id}/{number}")
+def station(request: Request, house: InHouse, class_id: Id, number: Id) -> HTMLResponse:
+    """One station of a class, large: what is done there, who is here, who comes."""
+    return _screen(request, house, floor_of(request).live(class_id), "wall", max(0, number - 1))
+
+
+def _screen(
+    request: Request, house: House, live: Live, screen: Watcher, station: int | None = None
+) -> HTMLResponse:
+    now_ms = house.now_ms()
+    live.look(now_ms)
     values: dict[str, Any] = {
         "live": live,
         "here": "run",
-        "plan": plan_object(live.plan, live.groups),
-        "state": state_object(state, house.now_ms(), screen),
+        "strip": strip_object(live.plan),
+        "groups": [letter(at) for at in range(live.groups)],
+        "state": state_object(live.told(now_ms), now_ms, screen, MANY_AT_FIRST),
         "zone": house.zone,
     }
     if screen == "wall":
-        values["drawings"] = wall_drawings(live.plan)
+        values |= {"drawings": wall_drawings(live.plan), "station": station}
     if screen == "coach":
+        with house.database.work() as work:
+            values |= coach_view(live, people.everyone(work))
         values |= {
-            "hearts": hearts_view(live.plan, state, live.comers, live.beats),
+            "hearts": hearts_view(live.plan, live.state, live.comers, live.beats),
             "keys": KEYS["run"],
-            "hardest": max((one.effort or 0 for one in live.plan.timeline.intervals), default=0),
         }
     return page(request, house, f"run/{screen}.html", **values)
 
@@ -77,5 +91,6 @@ async def happened(request: Request, class_id: Id, event: Event) -> JSONResponse
     """
     floor = floor_of(request)
     told = await to_thread.run_sync(floor.happen, class_id, event, limiter=floor.presses)
-    state = state_object(told.live.state, floor.house.now_ms(), "coach")
+    now_ms = floor.house.now_ms()
+    state = state_object(told.live.told(now_ms), now_ms, "coach")
     return JSONResponse({"state": state, "refused": told.refused})

@@ -11,14 +11,13 @@ from sse_starlette import EventSourceResponse
 
 from lovrit.core.run.event import MOST_ID
 from lovrit.core.run.frozen import UnreadableClass
-from lovrit.core.run.state import advance
 from lovrit.store import sessions
 from lovrit.store.sessions import Gone
 from lovrit.web.house import House, InHouse
 from lovrit.web.hub import KEEP_ALIVE_S, Message, stream
 from lovrit.web.run.floor import Floor
 from lovrit.web.run.routes import floor_of
-from lovrit.web.run.view import state_object
+from lovrit.web.run.telling import MANY, state_object
 
 router = APIRouter()
 CHANNEL = re.compile(r"^(coach|wall|desk)-([0-9]{1,19})$", re.ASCII)
@@ -60,8 +59,9 @@ def _stands(house: House, floor: Floor, channel: str) -> list[Message]:
         live = floor.live(int(number))
     except (Gone, UnreadableClass):
         return []
-    state = advance(live.base, house.now_ms())
-    said = [Message(channel, "state", json.dumps(state_object(state, house.now_ms(), kind)))]
+    now_ms = house.now_ms()
+    state = state_object(live.told(now_ms), now_ms, kind, MANY)
+    said = [Message(channel, "state", json.dumps(state))]
     return [*said, Message(channel, "hearts", floor.hearts(live))] if kind == "coach" else said
 
 

@@ -1,8 +1,8 @@
 // Presses of a screen: each is kept, also over a reload, until the server has taken it or refused it in words.
 import { freshId } from "./hands.js";
 
-/** @typedef {import("./fold.js").State} State */
-/** @typedef {import("./fold.js").Press} Press */
+/** @typedef {import("./foretold.js").View} State */
+/** @typedef {import("./foretold.js").Press} Press */
 
 const SLOW_MS = 1500;
 const LIMIT_MS = 4000;

@@ -1,16 +1,20 @@
-// A class on a screen: between messages the page runs on by itself from the plan, by the server's clock.
-import { advance, GO_ON_MS, placeOf, take } from "./fold.js";
+// A class on a screen: between messages the page goes on by itself through the moments that were foretold, by the
+// server's clock. Coach, wall and station are the same page with more or less on it.
+import { draw, drawLanes, made, shownAt, tickLanes } from "./board.js";
+import { Coach } from "./coach.js";
+import { GO_ON_MS, lay, momentAt, nthAt, reading, standing, works } from "./foretold.js";
 import { clock, typing } from "./hands.js";
 import { Presses } from "./presses.js";
 import { Sound } from "./sound.js";
 import { listenOn } from "./stream.js";
+import { Strip } from "./strip.js";
 
-/** @typedef {{phase: string, said: string, block: number, where: string, effort: string | null, seconds: number, beat: number | null, stands: Stand[]}} Interval */
-/** @typedef {{station: string, side: string | null, groups: string[], then: string[]}} Stand */
-/** @typedef {{groups: string[], end_s: number, intervals: Interval[]}} Plan */
-/** @typedef {import("./fold.js").State} State */
+/** @typedef {import("./foretold.js").View} View */
+/** @typedef {import("./foretold.js").Moment} Moment */
+/** @typedef {Omit<import("./foretold.js").Press, "id" | "at_ms">} Sent */
 
-const END_MS = 1000;
+const LONGEST = 14;
+const TOGETHER = new Set(["work", "rest", "everybody"]);
 
 /** @param {string} id */
 const at = (id) => document.getElementById(id);
@@ -19,28 +23,32 @@ const put = (id, text) => {
   const found = at(id);
   if (found && found.textContent !== text) found.textContent = text;
 };
+/** @param {string} id */
+const json = (id) => JSON.parse(at(id)?.textContent ?? "null");
 
 class Run {
   /** @param {HTMLElement} root */
   constructor(root) {
     this.root = root;
     this.id = root.dataset.class;
-    this.coach = root.dataset.screen === "coach";
-    /** @type {Plan} */
-    this.plan = JSON.parse(at("plan")?.textContent ?? "{}");
-    /** @type {State} */
-    this.state = JSON.parse(at("state")?.textContent ?? "{}");
-    this.offset = (this.state.now_ms ?? Date.now()) - Date.now();
+    this.zone = root.dataset.zone;
+    this.station = root.dataset.station === undefined ? undefined : Number(root.dataset.station);
+    /** @type {string[]} */
+    this.groups = json("groups") ?? [];
+    /** The server's view, on which the presses that it has not yet answered are laid. @type {View} */
+    this.server = json("state");
+    /** @type {View} */
+    this.view = this.server;
+    this.offset = this.server.now_ms - Date.now();
     this.best = Number.POSITIVE_INFINITY;
     this.sound = new Sound();
-    this.zone = root.dataset.zone;
     this.drawn = "";
     this.announced = "";
     this.stillAway = "";
-    /** The server's state, on which the presses that it has not yet answered are laid. */
-    this.server = this.state;
-    this.presses = new Presses(`/run/${this.id}/happen`, (state) => { this.server = state; }, (said) => this.tell(said));
-    this.strip();
+    this.presses = new Presses(`/run/${this.id}/happen`, (view) => this.answered(view), (said) => this.tell(said));
+    const strip = at("strip");
+    this.strip = strip ? new Strip(strip, json("strip-of") ?? []) : null;
+    this.coach = root.dataset.screen === "coach" ? new Coach(this) : null;
     this.setClock();
     this.listen();
     this.lay();
@@ -70,45 +78,101 @@ class Run {
     }
   }
 
-  /** Where the class is now: the interval, ms into it, and ms left of it. */
-  place() {
-    const { phase, interval, place_ms: place } = advance(this.state, this.now());
-    if (phase === "over") return { interval: this.plan.intervals.length, place: 0, left: 0 };
-    return { interval, place, left: (this.state.lengths_ms[interval] ?? 0) - place };
-  }
-
   tick() {
-    const { interval, place, left } = this.place();
-    const one = this.plan.intervals[interval];
-    this.root.dataset.phase = this.state.phase === "on" && !one ? "over" : this.state.phase;
-    if (!one) return this.over();
-    const countIn = place < 0 && this.state.phase !== "ready";
-    const shown = countIn ? -place : left;
-    put("time", this.state.phase === "ready" ? clock(this.plan.end_s) : clock(Math.ceil(shown / 1000)));
-    if (this.state.phase === "on") this.sound.at(this.plan, interval, place, this.state.lengths_ms);
-    this.board(interval, countIn);
-    this.pointer(interval, place);
+    const now = this.now();
+    const moment = momentAt(this.view, now);
+    this.root.dataset.phase = moment ? this.view.phase : this.view.phase === "ready" ? "ready" : "over";
+    if (!moment) return this.over();
+    const ready = this.view.phase === "ready";
+    const seconds = reading(this.view, moment, now);
+    const shown = moment.up ? Math.floor(seconds + 0.001) : Math.ceil(seconds - 0.001);
+    put("time", clock(ready ? this.view.total_s : shown));
+    if (this.view.phase === "on") this.sound.plan(moment.cues, now);
+    this.show(moment, now);
+    this.running(moment, now);
+    this.strip?.point(moment, standing(this.view, now));
     return undefined;
   }
 
-  /** Words and stations; redrawn only when they change. @param {number} interval @param {boolean} countIn */
-  board(interval, countIn) {
-    const one = this.plan.intervals[interval];
-    const next = this.plan.intervals[interval + 1];
-    const key = `${interval} ${countIn} ${this.state.phase} ${this.state.lengths_ms.length} ${this.endsAt(interval)}`;
+  /** What changes with every tenth: the lanes' seconds, the bar of a turn. @param {Moment} moment @param {number} now */
+  running(moment, now) {
+    const lanes = at("lanes");
+    if (lanes) tickLanes(lanes, this.view, moment, now);
+    this.coach?.tick(moment, now);
+    const bar = at("turnbar");
+    if (!bar) return;
+    const ends = moment.up ? moment.began + (moment.cap ?? 0) * 1000 : moment.zero;
+    const length = ends - moment.began;
+    const share = (/** @type {number} */ ms) => `${Math.min(100, Math.max(0, ((ms - moment.began) / length) * 100))}%`;
+    const mark = moment.usual ?? (moment.least ? moment.began + moment.least * 1000 : null);
+    bar.hidden = length <= 0 || (mark === null && !moment.up);
+    bar.style.setProperty("--gone", share(standing(this.view, now)));
+    bar.style.setProperty("--mark", mark === null ? "-10%" : share(mark));
+  }
+
+  /** Words and stations; redrawn only when they change. @param {Moment} moment @param {number} now */
+  show(moment, now) {
+    const nth = nthAt(this.view, now);
+    const key = `${moment.at} ${moment.place} ${this.view.phase} ${this.view.now_ms} ${this.endsAt(now)}`;
     if (key === this.drawn) return;
     this.drawn = key;
-    const ready = this.state.phase === "ready";
-    put("what", ready ? "ready" : this.state.phase === "held" ? "held" : countIn ? "get ready" : one.said);
-    this.root.dataset.now = countIn || ready ? "rest" : one.phase;
-    const effort = one.effort ? `effort ${one.effort} of 10` : "";
-    const moves = !ready && one.phase !== "work" && one.phase !== "steady" && this.moves(interval);
-    put("where", ready ? "the whole class" : moves ? "go to your next station" : [one.where, effort].filter(Boolean).join(" · "));
-    put("after", ready ? `first: ${one.said}` : next ? `then ${next.said} ${clock(next.seconds)}` : "the last one");
-    put("ends", ready ? "" : `class ends ${this.endsAt(interval)}`);
+    const ready = this.view.phase === "ready";
+    const resting = !works(moment.kind);
+    put("what", ready || this.view.phase === "held" ? this.view.phase : wordOf(moment));
+    this.root.dataset.now = ready || moment.kind === "count" ? "rest" : moment.kind;
+    this.root.dataset.shape = moment.shape;
+    put("where", ready ? "the whole class" : this.where(moment, nth, resting));
+    put("after", this.after(moment, nth, ready));
+    put("ends", ready ? "" : `class ends ${this.endsAt(now)}`);
+    this.pulse(moment, now);
     this.announce(`${at("what")?.textContent}, ${at("where")?.textContent}`);
-    this.stands(one.phase === "rest" || one.phase === "break" || one.phase === "change", interval);
-    this.buttons();
+    const list = at("stands");
+    if (list) draw(list, this.view, nth, this.groups, this.station);
+    const lanes = at("lanes");
+    if (lanes) drawLanes(lanes, moment, this.groups);
+    this.coach?.show(moment);
+  }
+
+  /** @param {Moment} moment @param {number} nth @param {boolean} resting */
+  where(moment, nth, resting) {
+    const shown = shownAt(this.view, nth);
+    const before = works(moment.kind) ? null : moment;
+    if (resting && shown.coming && before?.moves_on) return "go to your next station";
+    const effort = moment.effort ? `effort ${moment.effort} of 10` : "";
+    const hint = wordOf(moment) === moment.says ? "" : moment.says;
+    return [moment.where, hint, effort].filter(Boolean).join(" · ");
+  }
+
+  /** What comes then. @param {Moment} moment @param {number} nth @param {boolean} ready */
+  after(moment, nth, ready) {
+    if (ready) {
+      const first = this.view.moments.find((one) => one.kind !== "count");
+      return first ? `first: ${this.called(first)}` : "";
+    }
+    const next = this.view.moments.slice(nth + 1).find((one) => one.place !== moment.place || one.kind !== moment.kind);
+    if (!next || next.kind === "over") return moment.last ? "the last one" : "";
+    if (moment.lanes && next.block === moment.block) return "";
+    const seconds = next.up ? (next.cap ?? 0) : (next.zero - next.at) / 1000;
+    return `then ${this.called(next)}${seconds ? ` ${next.up ? "at most " : ""}${clock(seconds)}` : ""}`;
+  }
+
+  /** What a moment is called ahead of it: its task where all do the same, else its word. @param {Moment} moment */
+  called(moment) {
+    const rows = this.view.rows[moment.rows] ?? [];
+    if (moment.kind === "work" && rows.length === 1 && rows[0].does.length < 3 && !TOGETHER.has(rows[0].does[0])) return rows[0].does.join(" + ");
+    return moment.where && moment.shape === "race" ? moment.where : wordOf(moment);
+  }
+
+  /** The beat in step with the click. @param {Moment} moment @param {number} now */
+  pulse(moment, now) {
+    const box = at("pulse");
+    if (!box) return;
+    box.hidden = !moment.beat;
+    if (!moment.beat) return;
+    const every = 60_000 / moment.beat;
+    box.replaceChildren(made("i"), made("span", `${moment.beat} a minute`));
+    box.style.setProperty("--beat", `${every}ms`);
+    box.style.setProperty("--since", `${-((now - moment.began) % every)}ms`);
   }
 
   /** A change of phase, said once to who listens with a screen reader. @param {string} text */
@@ -118,160 +182,42 @@ class Run {
     put("announce", text);
   }
 
-  /** Whether people change stations before the next work. @param {number} interval */
-  moves(interval) {
-    const before = this.plan.intervals.slice(0, interval).findLast((one) => one.phase === "work" || one.phase === "steady");
-    const after = this.plan.intervals.slice(interval).find((one) => one.phase === "work" || one.phase === "steady");
-    return JSON.stringify(before?.stands.map((one) => one.groups)) !== JSON.stringify(after?.stands.map((one) => one.groups));
+  /** When the class will end, by the wall clock; while nothing runs it moves on. @param {number} now */
+  endsAt(now) {
+    const stands = this.view.phase === "on" ? 0 : now - standing(this.view, now);
+    return this.timeOfDay(Math.round((this.view.ends_ms + stands) / 5000) * 5000);
   }
 
-  /** When the class will end, by the wall clock. @param {number} interval */
-  endsAt(interval) {
-    const { left } = this.place();
-    const rest = this.state.lengths_ms.slice(interval + 1).reduce((sum, one) => sum + one, 0);
-    const end = new Date(Math.round((this.now() + left + rest) / 5000) * 5000);
-    return end.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", second: "2-digit", timeZone: this.zone });
-  }
-
-  /** In a rest the coming stations are shown, where to go; at work where everyone is. @param {boolean} resting @param {number} interval */
-  stands(resting, interval) {
-    const list = at("stands");
-    if (!list) return;
-    const one = this.plan.intervals[interval];
-    let shown = one;
-    if (resting) shown = this.plan.intervals.slice(interval + 1).find((later) => later.phase === "work" || later.phase === "steady") ?? one;
-    list.replaceChildren(...shown.stands.map((stand, nth) => this.stand(stand, nth, shown.stands.length, resting)));
-    list.dataset.many = String(shown.stands.length);
-  }
-
-  /** @param {Stand} stand @param {number} nth @param {number} of @param {boolean} coming */
-  stand(stand, nth, of, coming) {
-    const row = document.createElement("li");
-    const here = document.createElement("span");
-    here.className = "here";
-    for (const letter of stand.groups.length === this.plan.groups.length && of > 0 && stand.groups.length > 1 ? ["all"] : stand.groups) {
-      here.append(this.patch(letter, coming ? "outline" : "fill"));
-    }
-    const name = document.createElement("span");
-    name.className = "station-name";
-    name.textContent = of > 1 && stand.groups.length < this.plan.groups.length ? `${nth + 1} ${stand.station}` : stand.station;
-    if (stand.side) {
-      const side = document.createElement("small");
-      side.textContent = ` ${stand.side}`;
-      name.append(side);
-    }
-    const drawn = document.querySelector(`#drawings [data-station="${CSS.escape(stand.station)}"] svg`);
-    row.append(here, ...(drawn ? [drawn.cloneNode(true)] : []), name);
-    const then = document.createElement("span");
-    then.className = "then";
-    if (stand.then.length && !coming) {
-      then.append("then ", ...stand.then.map((letter) => this.patch(letter, "outline")));
-    }
-    row.append(then);
-    return row;
-  }
-
-  /** @param {string} letter @param {"fill" | "outline"} how */
-  patch(letter, how) {
-    const patch = document.createElement("b");
-    const nth = this.plan.groups.indexOf(letter);
-    patch.className = letter === "all" ? "patch all" : `patch ${how}-${nth % 6}`;
-    patch.textContent = letter;
-    return patch;
+  /** @param {number} ms */
+  timeOfDay(ms) {
+    return new Date(ms).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", second: "2-digit", timeZone: this.zone });
   }
 
   over() {
-    if (this.drawn === "over") return;
-    this.drawn = "over";
-    this.root.dataset.phase = "over";
+    const key = `over ${this.view.now_ms}`;
+    if (this.drawn === key) return;
+    this.drawn = key;
     this.root.dataset.now = "rest";
+    this.root.dataset.shape = "plain";
     put("time", "0:00");
-    put("what", "done");
-    this.announce("The class is over.");
-    put("where", "Walk, breathe, drink.");
-    put("after", "");
-    put("ends", "");
-    at("stands")?.replaceChildren();
-    if (this.coach) {
-      const row = document.createElement("li");
-      const link = document.createElement("a");
-      link.className = "press strong";
-      link.href = `/debrief/${this.id}`;
-      link.textContent = "To the debrief";
-      row.append(link);
-      if (this.mayGoOn()) {
-        const again = Object.assign(document.createElement("button"), { type: "button", className: "press", textContent: "Go on after all" });
-        again.dataset.do = "goes-on";
-        row.append(" ", again);
-        setTimeout(() => again.remove(), GO_ON_MS - (this.now() - this.state.since_ms));
-      }
-      at("stands")?.append(row);
-    }
-    this.buttons();
+    const never = this.view.phase === "ready";
+    put("what", never ? "ready" : "done");
+    this.announce(never ? "There is nothing on the clock." : "The class is over.");
+    put("where", never ? "There is nothing on the clock of this session." : "Walk, breathe, drink.");
+    for (const id of ["after", "ends"]) put(id, "");
+    for (const id of ["stands", "lanes"]) at(id)?.replaceChildren();
+    for (const id of ["pulse", "turnbar"]) at(id)?.toggleAttribute("hidden", true);
+    this.coach?.over();
   }
 
   /** Whether an end can still be taken back. */
   mayGoOn() {
-    return this.state.phase === "over" && this.state.ended_from !== null && this.now() - this.state.since_ms < GO_ON_MS;
-  }
-
-  buttons() {
-    put("marks", this.state.marks ? `${this.state.marks} marked` : "");
-    const start = document.querySelector("[data-do=start]");
-    const words = { ready: "Start the class", on: "Hold", held: "Go on", over: "Done" };
-    if (start) {
-      const phase = /** @type {keyof typeof words} */ (this.root.dataset.phase ?? "ready");
-      start.innerHTML = "";
-      start.append(words[phase] ?? "Hold", " ", Object.assign(document.createElement("kbd"), { textContent: "space" }));
-    }
-    for (const button of document.querySelectorAll("[data-person]")) {
-      const who = Number(/** @type {HTMLElement} */ (button).dataset.person);
-      button.toggleAttribute("data-stopped", (this.state.stopped ?? []).includes(who));
-    }
-  }
-
-  /** The strip above: this stretch of the class, drawn once, moved under its pointer. */
-  strip() {
-    const strip = at("strip");
-    if (!strip) return;
-    const svg = document.createElementNS("http://www.w3.org/2000/svg", "svg");
-    svg.setAttribute("width", "100%");
-    svg.setAttribute("height", "30");
-    svg.setAttribute("preserveAspectRatio", "none");
-    let start = 0;
-    for (const one of this.plan.intervals) {
-      const bar = document.createElementNS("http://www.w3.org/2000/svg", "rect");
-      const high = one.phase === "work" ? 22 : one.phase === "steady" || one.phase === "lead-in" ? 10 : 0;
-      bar.setAttribute("class", one.phase);
-      bar.setAttribute("x", String(start));
-      bar.setAttribute("width", String(one.seconds));
-      bar.setAttribute("y", String(26 - high));
-      bar.setAttribute("height", String(high));
-      svg.append(bar);
-      start += one.seconds;
-    }
-    svg.setAttribute("viewBox", `0 0 ${Math.max(1, start)} 30`);
-    const pointer = document.createElementNS("http://www.w3.org/2000/svg", "rect");
-    pointer.setAttribute("class", "pointer");
-    pointer.setAttribute("y", "0");
-    pointer.setAttribute("height", "30");
-    pointer.setAttribute("width", String(Math.max(2, start / 500)));
-    svg.append(pointer);
-    strip.replaceChildren(svg);
-    this.marker = pointer;
-  }
-
-  /** @param {number} interval @param {number} place */
-  pointer(interval, place) {
-    const before = this.plan.intervals.slice(0, interval).reduce((sum, one) => sum + one.seconds, 0);
-    const one = this.plan.intervals[interval];
-    const within = Math.min(one.seconds, Math.max(0, place / 1000));
-    this.marker?.setAttribute("x", String(before + within));
+    return this.view.phase === "over" && this.view.may_go_on === true && this.now() - (this.view.over_ms ?? 0) < GO_ON_MS;
   }
 
   listen() {
     listenOn(`${this.coach ? "coach" : "wall"}-${this.id}`, {
-      state: (data) => this.take(JSON.parse(data)),
+      state: (data) => this.answered(JSON.parse(data)),
       hearts: (data) => {
         const box = at("hearts");
         if (box) box.innerHTML = data;
@@ -289,50 +235,30 @@ class Run {
         this.presses.flush();
       },
     });
-    this.root.addEventListener("click", (event) => {
-      const button = /** @type {Element} */ (event.target).closest("[data-do], .who [data-person]");
-      if (!(button instanceof HTMLElement) || button.dataset.do === "end") return;
-      if (button.dataset.person) this.stops(Number(button.dataset.person));
-      else this.press(button.dataset.do ?? "");
-      if (button.dataset.do) button.blur();
-    });
-    this.holdToEnd();
     document.addEventListener("keydown", (event) => {
-      const open = document.querySelector("dialog[open]");
-      if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey || open) return;
-      const does = KEYS[event.key];
-      if (!does || (!this.coach && does !== "sound")) return;
+      if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]")) return;
+      const sound = event.key === "b";
+      const does = sound ? "sound" : this.coach?.keyed(event.key);
+      if (!does) return;
       event.preventDefault();
       if (!event.repeat) this.press(does);
     });
+    this.root.addEventListener("click", (event) => {
+      const button = /** @type {Element} */ (event.target).closest("[data-do=sound], [data-do=full]");
+      if (button instanceof HTMLElement && !this.coach) this.press(button.dataset.do ?? "");
+    });
   }
 
-  /** An end is held for a second, by key or by hand, so that nothing ends a class by mistake. */
-  holdToEnd() {
-    const button = document.querySelector("[data-do=end]");
-    if (!(button instanceof HTMLElement)) return;
-    let timer = 0;
-    const begin = () => {
-      if (timer) return;
-      button.dataset.held = "1";
-      timer = window.setTimeout(() => { leave(); this.press("end"); }, END_MS);
-    };
-    const leave = () => {
-      clearTimeout(timer);
-      timer = 0;
-      delete button.dataset.held;
-    };
-    button.addEventListener("pointerdown", begin);
-    for (const name of ["pointerup", "pointerleave", "pointercancel", "blur"]) button.addEventListener(name, leave);
-    const isEnd = (/** @type {KeyboardEvent} */ event) => event.key.toLowerCase() === "e"
-      || (event.target === button && (event.key === "Enter" || event.key === " "));
-    document.addEventListener("keydown", (event) => {
-      if (!isEnd(event) || typing(event.target) || event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]")) return;
-      event.preventDefault();
-      event.stopPropagation();
-      begin();
-    }, true);
-    document.addEventListener("keyup", (event) => { if (isEnd(event)) leave(); }, true);
+  /** @param {string} what */
+  press(what) {
+    if (what === "sound") {
+      const on = this.sound.toggle();
+      for (const button of document.querySelectorAll("[data-do=sound]")) button.setAttribute("aria-pressed", String(on));
+    } else if (what === "full") {
+      if (document.fullscreenElement) document.exitFullscreen();
+      else document.documentElement.requestFullscreen?.();
+      awake();
+    } else this.coach?.press(what);
   }
 
   /** What is said at the foot: of presses that wait, else of a server that is away. @param {string} said */
@@ -341,59 +267,48 @@ class Run {
     this.lay();
   }
 
-  /** @param {State} state */
-  take(state) {
-    if ((state.now_ms ?? 0) < (this.server.now_ms ?? 0)) return;
-    this.server = state;
+  /** @param {View} view */
+  answered(view) {
+    if (view.now_ms < this.server.now_ms) return;
+    this.server = view;
     this.lay();
   }
 
-  /** The server's state with the presses that it has not yet answered laid on it. */
+  /** The server's view with the presses that it has not yet answered laid on it. */
   lay() {
-    const before = JSON.stringify([this.state, this.plan.intervals.length]);
-    this.state = (this.presses?.waiting ?? []).reduce((state, press) => take(state, press), this.server);
-    if (before !== JSON.stringify([this.state, this.plan.intervals.length]) || !this.drawn) this.drawn = "";
+    const before = this.view;
+    this.view = (this.presses?.waiting ?? []).reduce(lay, this.server);
+    if (this.view.phase !== before.phase || momentAt(this.view, this.now())?.zero !== momentAt(before, this.now())?.zero) this.sound.quiet();
+    this.drawn = "";
     this.tick();
   }
 
-  /** @param {string} what */
-  press(what) {
-    if (what === "sound") {
-      const on = this.sound.toggle();
-      for (const button of document.querySelectorAll("[data-do=sound]")) button.setAttribute("aria-pressed", String(on));
-    } else if (what === "stops") {
-      const dialog = at("who-stops");
-      if (dialog instanceof HTMLDialogElement) dialog.showModal();
-      at("who-title")?.focus(); // not a name: the next press on space would stop somebody
-    } else if (what === "start") {
-      this.sound.wake();
-      const does = { ready: "start", on: "hold", held: "resume" }[this.state.phase];
-      if (does) this.send({ kind: does });
-    } else if (what === "longer") this.send({ kind: "longer", seconds: 10 });
-    else if (what === "end") {
-      if (this.state.phase === "ready") location.assign("/run");
-      else this.send({ kind: "end" });
-    } else this.send({ kind: what });
-  }
-
-  /** @param {number} person */
-  stops(person) {
-    const stopped = (this.state.stopped ?? []).includes(person);
-    const dialog = at("who-stops");
-    if (dialog instanceof HTMLDialogElement) dialog.close();
-    this.send({ kind: stopped ? "returns" : "stops", person });
-  }
-
-  /** Something happened: it shows at once, and is sent until the server has it. @param {{kind: string, seconds?: number, person?: number}} event */
+  /** Something happened: it shows at once, and is sent until the server has it. @param {Sent} event */
   send(event) {
     const now = Math.round(this.now());
-    this.presses.add({ ...event, at_ms: now, place: placeOf(advance(this.state, now)) });
+    const place = momentAt(this.view, now)?.place;
+    this.presses.add({ ...event, ...(place ? { place } : {}), at_ms: now });
     this.lay();
   }
 }
 
-/** @type {Record<string, string>} */
-const KEYS = { " ": "start", ArrowLeft: "back", ArrowRight: "next", "+": "longer", "=": "longer", s: "stops", m: "mark", b: "sound" };
+/** The word of a moment, read from the last row: what it says where that is short, else its kind. @param {Moment} moment */
+const wordOf = (moment) => (moment.says.length <= LONGEST ? moment.says : moment.kind);
+
+/** Keep the screen from sleeping, where the browser can. */
+async function awake() {
+  try {
+    await navigator.wakeLock?.request("screen");
+  } catch {
+    // a screen that sleeps comes back by itself
+  }
+}
 
 const root = at("run");
-if (root) Object.assign(window, { run: new Run(root) });
+if (root) {
+  Object.assign(window, { run: new Run(root) });
+  awake();
+  document.addEventListener("visibilitychange", () => { if (document.visibilityState === "visible") awake(); });
+}
+
+export { Run };

@@ -1,19 +1,33 @@
-// Sound cues: three short before work, one long at its start, one at half, one at ten seconds, a low one at its end.
+// Sound: the cues that the server made, played ahead on the audio clock, so that a busy page delays none of them.
 
-/** @typedef {{intervals: {phase: string, seconds: number, beat: number | null}[]}} Plan */
+/** @typedef {import("./foretold.js").Cue} Cue */
+
+const AHEAD_MS = 1500;
+
+// kinds are told apart by how often and how long they sound, not by pitch alone
+/** @type {Record<string, {pitch: number, seconds: number, times?: number, apart?: number, rough?: boolean}>} */
+const TONES = {
+  count: { pitch: 740, seconds: 0.1 },
+  last: { pitch: 560, seconds: 0.08 },
+  go: { pitch: 880, seconds: 0.7 },
+  rest: { pitch: 330, seconds: 0.25, times: 2, apart: 0.3 },
+  end: { pitch: 330, seconds: 0.4, times: 3, apart: 0.5 },
+  half: { pitch: 660, seconds: 0.1, times: 2, apart: 0.16 },
+  ten: { pitch: 590, seconds: 0.09, times: 3, apart: 0.14 },
+  side: { pitch: 660, seconds: 0.12, times: 2, apart: 0.16, rough: true },
+  part: { pitch: 990, seconds: 0.12, times: 2, apart: 0.16, rough: true },
+  click: { pitch: 1300, seconds: 0.03 },
+};
 
 export class Sound {
   constructor() {
     this.on = false;
+    this.voice = false;
     /** @type {AudioContext | null} */
     this.context = null;
-    this.last = "";
-  }
-
-  toggle() {
-    this.on = !this.on;
-    if (this.on) this.wake();
-    return this.on;
+    /** When each cue was planned on the audio clock, and what sounds there. @type {Map<string, {from: number, nodes: OscillatorNode[]}>} */
+    this.planned = new Map();
+    this.spoken = "";
   }
 
   /** Browsers let a page sound only after a hand has touched it. */
@@ -22,51 +36,65 @@ export class Sound {
     this.context.resume();
   }
 
-  /**
-   * Cue what this moment asks for, once.
-   * @param {Plan} plan @param {number} interval @param {number} place ms into the interval @param {number[]} lengths
-   */
-  at(plan, interval, place, lengths) {
-    const cue = cueAt(plan, interval, place, lengths);
-    const key = cue ? `${interval} ${cue}` : "";
-    if (!cue || key === this.last) return;
-    this.last = key;
-    if (this.on) this.play(cue);
+  /** @returns {boolean} whether it sounds now */
+  toggle() {
+    this.on = !this.on;
+    if (this.on) this.wake();
+    else this.quiet();
+    return this.on;
   }
 
-  /** @param {string} cue */
-  play(cue) {
-    const tones = /** @type {Record<string, [number, number]>} */ ({
-      work: [880, 0.55], rest: [330, 0.45], half: [660, 0.12], ten: [587, 0.25], beat: [1200, 0.03],
-    });
-    const [pitch, length] = tones[cue] ?? [740, 0.1];
-    if (!this.context) return;
-    const from = this.context.currentTime;
-    const tone = this.context.createOscillator();
-    const gain = this.context.createGain();
-    tone.frequency.value = pitch;
-    gain.gain.setValueAtTime(0.28, from);
-    gain.gain.exponentialRampToValueAtTime(0.001, from + length);
-    tone.connect(gain).connect(this.context.destination);
-    tone.start(from);
-    tone.stop(from + length);
+  /** Take back what has been planned and not yet sounded: the class is no longer where it was. */
+  quiet() {
+    const now = this.context?.currentTime ?? 0;
+    for (const { from, nodes } of this.planned.values()) if (from > now) for (const node of nodes) node.stop();
+    this.planned.clear();
+  }
+
+  /**
+   * Plan the cues of the next second and a half; called often, each cue is planned once.
+   * @param {Cue[]} cues @param {number} now ms, by the clock that the cues go by
+   */
+  plan(cues, now) {
+    for (const [at, kind, say] of cues) {
+      const ahead = at - now;
+      if (ahead < -60 || ahead > AHEAD_MS) continue;
+      if (this.voice && say && ahead <= 60) this.speak(`${at}`, say);
+      const key = `${at} ${kind}`;
+      if (!this.on || !this.context || this.planned.has(key)) continue;
+      const from = this.context.currentTime + Math.max(0, ahead) / 1000;
+      this.planned.set(key, { from, nodes: sounded(this.context, this.context.destination, kind, from) });
+    }
+    if (this.planned.size > 300) for (const key of [...this.planned.keys()].slice(0, 200)) this.planned.delete(key);
+  }
+
+  /** @param {string} key @param {string} say */
+  speak(key, say) {
+    if (this.spoken === key || !("speechSynthesis" in window)) return;
+    this.spoken = key;
+    speechSynthesis.cancel();
+    speechSynthesis.speak(new SpeechSynthesisUtterance(say));
   }
 }
 
 /**
- * @param {Plan} plan @param {number} interval @param {number} place @param {number[]} lengths
- * @returns {string} the cue of this tenth of a second, or nothing
+ * A cue on an audio clock. @param {BaseAudioContext} context @param {AudioNode} into @param {string} kind @param {number} from seconds
+ * @returns {OscillatorNode[]}
  */
-export function cueAt(plan, interval, place, lengths) {
-  const one = plan.intervals[interval];
-  const next = plan.intervals[interval + 1];
-  const left = lengths[interval] - place;
-  if (place < 0) return place > -3000 ? `count-${Math.ceil(-place / 1000)}` : "";
-  if (place < 250) return one.phase === "work" ? "work" : "rest";
-  if (next?.phase === "work" && one.phase !== "work" && left <= 3000) return `count-${Math.ceil(left / 1000)}`;
-  if (one.phase !== "work") return "";
-  if (one.beat) return Math.floor((place / 60_000) * one.beat) % 2 ? "beat" : "beat ";
-  if (one.seconds >= 30 && left <= 10_000 && left > 9700) return "ten";
-  if (one.seconds >= 30 && Math.abs(left - lengths[interval] / 2) < 150) return "half";
-  return left <= 3000 ? `count-${Math.ceil(left / 1000)}` : "";
+export function sounded(context, into, kind, from) {
+  const tone = TONES[kind];
+  if (!tone) return [];
+  return Array.from({ length: tone.times ?? 1 }, (_, nth) => {
+    const begins = from + nth * (tone.apart ?? 0);
+    const node = context.createOscillator();
+    const gain = context.createGain();
+    node.type = tone.rough ? "square" : "sine";
+    node.frequency.value = tone.pitch;
+    gain.gain.setValueAtTime(tone.rough ? 0.12 : 0.28, begins);
+    gain.gain.exponentialRampToValueAtTime(0.001, begins + tone.seconds);
+    node.connect(gain).connect(into);
+    node.start(begins);
+    node.stop(begins + tone.seconds);
+    return node;
+  });
 }

@@ -1,116 +1,18 @@
-"""A class turned into what its screens show. The wall gets groups, stations and time, never a heart."""
+"""Hearts of a class as the coach's screen draws them: each person in their own corridor."""
 
-from typing import Any, Literal, NamedTuple
+from typing import Any, Literal
 
 from lovrit.core.clock import number
-from lovrit.core.crew.groups import letter
 from lovrit.core.crew.paces import within
 from lovrit.core.crew.person import Comer
 from lovrit.core.heart.demand import corridor
+from lovrit.core.run.account import Class
 from lovrit.core.run.frozen import Frozen
-from lovrit.core.run.places import Stand, Whereabouts
-from lovrit.core.run.state import Class
 from lovrit.core.timeline.interval import Interval
 from lovrit.core.values import Value
-from lovrit.web.moves.drawing import Picture, picture
 
-Watcher = Literal["coach", "wall"]
 How = Literal["in", "under", "over", "lost", "effort", "stopped", "waiting"]
-SAID = {
-    "work": "work",
-    "rest": "rest",
-    "break": "break",
-    "change": "change stations",
-    "lead-in": "lead in",
-    "steady": "steady",
-}
-EACH = "each side"
 BOX_TOP, BOX_BOTTOM = 32.0, 60.0
-
-
-def state_object(state: Class, now_ms: int, screen: str) -> dict[str, Any]:
-    """Where a class is, for a browser that runs on from there by itself."""
-    shown: dict[str, Any] = {
-        "now_ms": now_ms,
-        "phase": state.phase,
-        "interval": state.interval,
-        "place_ms": state.place_ms,
-        "since_ms": state.since_ms,
-        "lengths_ms": state.lengths_ms,
-        "started_ms": state.started_ms,
-        "over_ms": state.over_ms,
-        "ended_from": state.ended_from,
-    }
-    if screen == "coach":
-        shown["stopped"] = sorted(state.stopped)
-        shown["marks"] = len(state.marks)
-    return shown
-
-
-def plan_object(plan: Frozen, groups: int) -> dict[str, Any]:
-    """The whole class for a browser: every interval with who is where."""
-    return {
-        "groups": [letter(at) for at in range(groups)],
-        "end_s": plan.timeline.total_s,
-        "intervals": _intervals(plan, groups),
-    }
-
-
-def wall_drawings(plan: Frozen) -> dict[str, Picture]:
-    """The drawings of a class's stations by their names, for those whose first move has one."""
-    drawn = {station: picture(name) for station, name in plan.drawn.items()}
-    return {station: one for station, one in drawn.items() if one}
-
-
-class _Extent(NamedTuple):
-    """How many rounds and turns a block has, and its last interval that moves people on."""
-
-    rounds: int
-    turns: int
-
-
-def _intervals(plan: Frozen, groups: int) -> list[dict[str, Any]]:
-    """Every interval for a browser; what is the same all through a block is looked up once a block."""
-    extents: dict[int, _Extent] = {}
-    for one in plan.timeline.intervals:
-        so_far = extents.get(one.block, _Extent(0, 0))
-        extents[one.block] = _Extent(
-            max(so_far.rounds, one.round or 0), max(so_far.turns, one.turn or 0)
-        )
-    whereabouts = Whereabouts(plan.session, plan.timeline, groups)
-    return [
-        {
-            "phase": one.phase,
-            "said": _said(plan, one),
-            "block": one.block,
-            "where": _where(plan, one, extents[one.block]),
-            "effort": number(one.effort) if one.effort is not None else None,
-            "seconds": one.seconds,
-            "beat": one.beat,
-            "stands": [_stand(stand) for stand in whereabouts.at(at)],
-        }
-        for at, one in enumerate(plan.timeline.intervals)
-    ]
-
-
-def _said(plan: Frozen, one: Interval) -> str:
-    return plan.session.blocks[one.block].name if one.phase == "steady" else SAID[one.phase]
-
-
-def _stand(stand: Stand) -> dict[str, Any]:
-    return {
-        "station": stand.station,
-        "side": EACH if stand.side == "each" else stand.side,
-        "groups": [letter(group) for group in stand.groups],
-        "then": [letter(group) for group in stand.then],
-    }
-
-
-def _where(plan: Frozen, one: Interval, of: _Extent) -> str:
-    """Round and turn in words."""
-    if one.round is None:
-        return ""
-    return plan.session.blocks[one.block].where(one.turn, one.round, (of.turns, of.rounds))
 
 
 class Bead(Value):

@@ -1,0 +1,66 @@
+"""What only the coach's screen holds: people with what is special, stations with their ways, the ready list."""
+
+from collections.abc import Iterable
+from typing import Any
+
+from lovrit.core.crew.person import DOES_NOT, Comer, Person
+from lovrit.core.moves.library import Library
+from lovrit.core.slate.line import Line
+from lovrit.web.run.live import Live
+
+FREE_KIT = ("mat", "wall", "floor")
+
+
+def coach_view(live: Live, everyone: Iterable[Person]) -> dict[str, Any]:
+    """The coach's values for the page of a class."""
+    here = {one.id for one in live.comers}
+    return {
+        "groups_of": groups_of(live.comers),
+        "others": [one for one in everyone if one.id not in here],
+        "stations": stations_of(live),
+        "kit": kit_of(live),
+        "straps": len(live.straps),
+        "hardest": max((one.effort or 0 for one in live.plan.timeline.intervals), default=0),
+    }
+
+
+def groups_of(comers: tuple[Comer, ...]) -> list[tuple[int, list[dict[str, Any]]]]:
+    """People by group, each with what is special."""
+    groups: dict[int, list[dict[str, Any]]] = {}
+    for comer in comers:
+        told = {"id": comer.id, "name": comer.name, "special": special(comer)}
+        groups.setdefault(comer.group, []).append(told)
+    return sorted(groups.items())
+
+
+def special(person: Person) -> str:
+    """What a coach minds about somebody: new or back, what they don't do, their own words."""
+    said = [{"new": "new", "back": "back after a break"}.get(person.standing, "")]
+    said += [DOES_NOT[limit] for limit in person.limits]
+    return ", ".join(one for one in (*said, person.mind) if one)
+
+
+def stations_of(live: Live) -> list[tuple[str, list[str]]]:
+    """Every station of the class once, with other ways to do it: the line's own, then easier ones of the move."""
+    lines = {line.name: line for block in live.plan.session.blocks for line in block.moves}
+    return [(name, _ways(line, live.plan.library)) for name, line in lines.items()]
+
+
+def _ways(line: Line, library: Library) -> list[str]:
+    task = line.tasks[0]
+    own = [way.name for way in (*task.alternatives, *task.easier, *task.harder) if way.name]
+    move = library.find(task.name)
+    easier = [f"{move.name} {way}" for way in move.easier] if move else []
+    return list(dict.fromkeys((*own, *easier)))
+
+
+def kit_of(live: Live) -> list[str]:
+    """The kit that has to be out, each once."""
+    names = [
+        task.name
+        for block in live.plan.session.blocks
+        for line in block.moves
+        for task in line.tasks
+    ]
+    kit = [one for name in names for one in live.plan.library.kit_of(name) if one not in FREE_KIT]
+    return list(dict.fromkeys(kit))

@@ -1,0 +1,170 @@
+"""A class turned into what its screens are told. The wall gets groups, stations and time, never a heart or a name."""
+
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from lovrit.core.clock import number
+from lovrit.core.crew.groups import letter
+from lovrit.core.crew.person import Comer
+from lovrit.core.run.foretold import LaneShown, Moment, foretold
+from lovrit.core.run.frozen import Frozen
+from lovrit.core.run.going import Fold, Going, Happening
+from lovrit.core.run.late import due_s, ends_at_s, late_s, ways
+from lovrit.core.run.saying import Row
+from lovrit.web.moves.drawing import Picture, picture
+
+Watcher = Literal["coach", "wall"]
+SOON, MANY = 12, 400  # moments that are told with every press, and those that follow at leisure
+EACH = "each side"
+TAKEN_BACK = {
+    "next": "next", "back": "back", "again": "once more", "longer": "the seconds", "skip-round": "the skipped round",
+    "skip-block": "the skipped block", "drop-round": "one round fewer", "replace": "the other move",
+    "stops": "the stop", "returns": "the return", "moves": "the change of group", "done": "“done”", "in": "“in”",
+    "round": "a round", "change": "the change", "plan": "the new plan", "due": "the end", "mark": "the mark",
+}  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Told:
+    """What is told of: a class that was opened at so many ms since 1970, its fold, how it stands, who came."""
+
+    fold: Fold
+    going: Going
+    opened_ms: int
+    comers: tuple[Comer, ...]
+
+    def ms(self, seconds: float) -> int:
+        """Seconds since the class was opened as a moment."""
+        return self.opened_ms + round(seconds * 1000)
+
+
+def state_object(live: Told, now_ms: int, screen: str, most: int = SOON) -> dict[str, Any]:
+    """Where a class is and what comes, for a screen that goes on from there by itself. Times in ms since 1970."""
+    going = live.going
+    moments = foretold(going, most) if going.phase != "over" else ()
+    table: dict[tuple[Row, ...], int] = {}
+    told = [_moment(live, one, table, screen) for one in moments]
+    shown: dict[str, Any] = {
+        "now_ms": now_ms,
+        "phase": going.phase,
+        "moments": told,
+        "rows": [[_row(row) for row in some] for some in table],
+        "whole": bool(moments) and moments[-1].kind == "over",
+        "total_s": going.plan.total_s,
+        "ends_ms": live.ms(ends_at_s(going)),
+        "started_ms": None if going.started_s is None else live.ms(going.started_s),
+        "over_ms": None if going.over_s is None else live.ms(going.over_s),
+        "rounds": {name: many for (at, name), many in going.rounds.items() if at == going.at},
+    }
+    if screen == "coach":
+        shown |= _for_the_coach(live)
+    return shown
+
+
+def _for_the_coach(live: Told) -> dict[str, Any]:
+    """What only the coach is told: lateness and ways to end on time, who has stopped, what can be taken back."""
+    going = live.going
+    due = due_s(going)
+    last = _last(live)
+    return {
+        "due_ms": None if due is None else live.ms(due),
+        "late_s": late_s(going),
+        "ways": [
+            {"way": way.way, "text": way.text, "ends_ms": live.ms(way.ends_at_s)}
+            for way in ways(going)
+        ],
+        "undo": None
+        if last is None
+        else {"of": last.id, "said": TAKEN_BACK[last.kind], "by": last.fields.get("by", "")},
+        "stopped": sorted(int(who) for who in going.stopped),
+        "marks": len(going.marks),
+        "may_go_on": going.ended is not None,
+        "instead": dict(going.moves),
+    }
+
+
+def _last(live: Told) -> Happening | None:
+    """The press that an undo would take back: the last one, where it is of a kind that can be."""
+    presses = [one for one in live.fold.counted if one.kind not in ("heart", "felt")]
+    return presses[-1] if presses and presses[-1].kind in TAKEN_BACK else None
+
+
+def _moment(
+    live: Told, one: Moment, table: dict[tuple[Row, ...], int], screen: str
+) -> dict[str, Any]:
+    told: dict[str, Any] = {
+        "at": live.ms(one.at_s),
+        "kind": one.kind,
+        "place": one.place,
+        "block": one.block,
+        "says": one.says,
+        "shape": one.shape,
+        "where": one.where,
+        "effort": number(one.effort) if one.effort is not None else None,
+        "up": one.up,
+        "began": live.ms(one.began_s),
+        "least": one.least_s,
+        "counts": one.counts,
+        "zero": live.ms(one.zero_s),
+        "cap": one.cap_s,
+        "beat": one.beat,
+        "usual": None if one.usual_s is None else live.ms(one.usual_s),
+        "moves_on": one.moves_on,
+        "last": one.last,
+        "rows": table.setdefault(one.rows, len(table)),
+        "cues": [[live.ms(cue.at_s), cue.kind, cue.say] for cue in one.cues],
+    }
+    if one.lanes:
+        told["lanes"] = [_lane(live, lane, screen) for lane in one.lanes]
+    return told
+
+
+def _lane(live: Told, lane: LaneShown, screen: str) -> dict[str, Any]:
+    """A lane; one of a person goes by initials on the wall."""
+    comer = _comer(live, lane.name)
+    said = lane.name if comer is None else _called(comer, screen)
+    on = _comer(live, lane.on)
+    return {
+        "lane": lane.name,
+        "said": said,
+        "group": letter(comer.group) if comer else lane.name[:1],
+        "does": lane.does,
+        "since": live.ms(lane.since_s),
+        "ends": None if lane.ends_s is None else live.ms(lane.ends_s),
+        "takes": lane.takes,
+        "nth": lane.nth,
+        "on": _called(on, screen) if on else "",
+    }
+
+
+def _comer(live: Told, number: str) -> Comer | None:
+    return next((one for one in live.comers if str(one.id) == number), None)
+
+
+def _called(comer: Comer, screen: str) -> str:
+    return comer.name if screen == "coach" else comer.initials
+
+
+def _row(row: Row) -> dict[str, Any]:
+    return {
+        "station": row.station,
+        "does": list(row.does),
+        "groups": list(row.groups),
+        "then": list(row.then),
+        "side": EACH if row.side == "each" else row.side,
+        "part": row.part,
+    }
+
+
+def strip_object(plan: Frozen) -> list[list[Any]]:
+    """The strip above: each interval's seconds, phase, and place."""
+    return [
+        [one.seconds, one.phase, f"{block}.{step}"]
+        for one, (block, step) in zip(plan.timeline.intervals, plan.steps, strict=True)
+    ]
+
+
+def wall_drawings(plan: Frozen) -> dict[str, Picture]:
+    """The drawings of a class's stations by their names, for those whose first move has one."""
+    drawn = {station: picture(name) for station, name in plan.drawn.items()}
+    return {station: one for station, one in drawn.items() if one}

@@ -1,0 +1,136 @@
+// The board: what is to be done and by whom, drawn from a moment. The wall, a station and the coach read the same one.
+import { comingWork, standing, works } from "./foretold.js";
+import { clock } from "./hands.js";
+
+/** @typedef {import("./foretold.js").View} View */
+/** @typedef {import("./foretold.js").Moment} Moment */
+/** @typedef {import("./foretold.js").Row} Row */
+/** @typedef {import("./foretold.js").Lane} Lane */
+
+/** @param {string} name @param {string} [text] @param {string} [css] */
+export function made(name, text = "", css = "") {
+  const found = document.createElement(name);
+  found.textContent = text;
+  if (css) found.className = css;
+  return found;
+}
+
+/** A group's letter on its colour. @param {string[]} groups all of them @param {string} letter @param {"fill" | "outline"} how */
+export function patch(groups, letter, how) {
+  const nth = groups.indexOf(letter);
+  return made("b", letter, nth < 0 ? "patch all" : `patch ${how}-${nth % 6}`);
+}
+
+/**
+ * What is shown in a moment: in a rest what comes, where people are sent on; in work what it is.
+ * @param {View} view @param {number} nth @returns {{moment: Moment, coming: boolean}}
+ */
+export function shownAt(view, nth) {
+  const moment = view.moments[nth];
+  if (moment.kind === "count") return { moment, coming: true };
+  if (works(moment.kind) || moment.lanes) return { moment, coming: false };
+  const next = comingWork(view, nth);
+  const sentOn = next && (next.block === moment.block || moment.kind !== "rest");
+  return sentOn ? { moment: next, coming: true } : { moment, coming: false };
+}
+
+/** Draw the board anew. @param {HTMLElement} list @param {View} view @param {number} nth @param {string[]} groups @param {number} [station] only this one */
+export function draw(list, view, nth, groups, station) {
+  const { moment, coming } = shownAt(view, nth);
+  let rows = view.rows[moment.rows] ?? [];
+  const all = rows.length;
+  if (station !== undefined && all > 1) rows = rows.filter((_, at) => at === station);
+  const together = all === 1;
+  const plain = together && rows[0].does.length === 1 && rows[0].does[0] === moment.says && !coming;
+  list.dataset.shape = moment.shape;
+  list.dataset.coming = coming ? "1" : "";
+  list.dataset.many = String(together ? rows[0].does.length : rows.length);
+  list.dataset.together = together ? "1" : "";
+  if (plain) list.replaceChildren();
+  else if (together) list.replaceChildren(...tasks(rows[0], coming));
+  else list.replaceChildren(...rows.map((row, at) => stationRow(row, station ?? at, groups, coming)));
+}
+
+/** Everybody does the same: each line of it large. @param {Row} row @param {boolean} coming */
+function tasks(row, coming) {
+  return row.does.map((does, at) => {
+    const line = made("li", "", coming ? "task coming" : "task");
+    const drawn = row.does.length === 1 ? drawing(row.station) : null;
+    line.append(...(drawn ? [drawn] : []), made("span", does, "station-name"));
+    if (at === 0) line.append(...extras(row, coming));
+    return line;
+  });
+}
+
+/** @param {Row} row @param {number} at @param {string[]} groups @param {boolean} coming */
+function stationRow(row, at, groups, coming) {
+  const line = made("li");
+  const here = made("span", "", "here");
+  here.append(...row.groups.map((letter) => patch(groups, letter, coming ? "outline" : "fill")));
+  const name = made("span", `${at + 1} ${row.does.join(" + ")}`, "station-name");
+  name.append(...extras(row, coming));
+  const drawn = drawing(row.station);
+  const then = made("span", "", "then");
+  if (row.then.length && !coming) then.append("then ", ...row.then.map((letter) => patch(groups, letter, "outline")));
+  line.append(here, ...(drawn ? [drawn] : []), name, then);
+  return line;
+}
+
+/** @param {Row} row @param {boolean} coming */
+function extras(row, coming) {
+  return [row.side && made("small", ` ${row.side}`), row.part && made("em", ` ${coming ? "first" : "now"} ${row.part}`, "part")].filter((one) => one !== "" && one !== null);
+}
+
+/** @param {string} station */
+function drawing(station) {
+  return document.querySelector(`#drawings [data-station="${CSS.escape(station)}"] svg`)?.cloneNode(true) ?? null;
+}
+
+/** What a lane is told: its own seconds. @param {View} view @param {Moment} moment @param {Lane} lane @param {number} now */
+export function laneSays(view, moment, lane, now) {
+  const at = standing(view, now);
+  const left = lane.ends === null ? null : clock(Math.ceil((lane.ends - at) / 1000));
+  if (lane.does === "done") return moment.shape === "race" ? `done ${clock((lane.since - moment.began) / 1000)}` : "done";
+  if (lane.does === "waiting") return `in ${left}`;
+  if (lane.on) return lane.on;
+  if (lane.does === "rest") return left === null ? "rest" : moment.shape === "repeats" ? `starts in ${left}` : `rest ${left}`;
+  if (moment.shape === "gate") return "go";
+  return left ?? (moment.shape === "race" ? "" : clock((at - lane.since) / 1000));
+}
+
+const HALVES = /** @type {Record<string, string>} */ ({ first: "first half", second: "second half" });
+
+/** What a lane is called on a screen. @param {Lane} lane */
+export const laneName = (lane) => HALVES[lane.lane] ?? lane.said;
+
+/** A lane's patch where it is of a group or a pair of one, else its name. @param {Lane} lane @param {string[]} groups */
+export function laneHead(lane, groups) {
+  const team = groups.includes(lane.group) && /^[A-Z]\d*$/.test(lane.lane);
+  if (!team) return [made("b", laneName(lane))];
+  const found = patch(groups, lane.group, lane.does === "work" ? "fill" : "outline");
+  found.textContent = lane.lane;
+  return [found];
+}
+
+/** The lanes that the wall tells of: each repeat's start, each half's clock, who may go; never who is last.
+ * @param {HTMLElement} list @param {Moment} moment @param {string[]} groups */
+export function drawLanes(list, moment, groups) {
+  const told = moment.shape === "race" ? [] : (moment.lanes ?? []).filter((lane) => moment.shape !== "partners" || lane.on);
+  list.dataset.shape = moment.shape;
+  list.replaceChildren(...told.map((lane) => {
+    const line = made("li", "", `lane ${lane.does}`);
+    line.dataset.lane = lane.lane;
+    line.append(...laneHead(lane, groups), made("span", "", "says"));
+    return line;
+  }));
+}
+
+/** Each lane's seconds, as they run. @param {HTMLElement} list @param {View} view @param {Moment} moment @param {number} now */
+export function tickLanes(list, view, moment, now) {
+  for (const line of list.children) {
+    const lane = moment.lanes?.find((one) => one.lane === /** @type {HTMLElement} */ (line).dataset.lane);
+    const says = line.querySelector(".says");
+    const text = lane ? laneSays(view, moment, lane, now) : "";
+    if (says && says.textContent !== text) says.textContent = text;
+  }
+}

@@ -1,0 +1,262 @@
+// The coach's hands on a class: controls, taps, people, ways to end on time. Every press is taken back by the next one.
+import { made } from "./board.js";
+import { clock, readClock, typing } from "./hands.js";
+import { tapButtons, tickTaps } from "./taps.js";
+import { GO_ON_MS } from "./foretold.js";
+
+/** @typedef {import("./run.js").Run} Run */
+/** @typedef {import("./foretold.js").Moment} Moment */
+
+const HOLD_MS = 1000;
+const WORTH_S = 30;
+const AHEAD = 4; // so many that come, after the next, are shown
+const PHASES = /** @type {Record<string, string>} */ ({ ready: "Start the class", on: "Hold", held: "Go on", over: "Done" });
+
+/** @type {Record<string, string>} */
+const KEYS = {
+  " ": "start", ArrowLeft: "back", ArrowRight: "next", "+": "longer", "=": "longer", "-": "shorter", a: "again", s: "stops", m: "mark",
+  u: "undo", o: "more",
+};
+
+/** @param {string} id */
+const at = (id) => document.getElementById(id);
+/** @param {string} id */
+const dialogOf = (id) => /** @type {HTMLDialogElement | null} */ (at(id));
+
+export class Coach {
+  /** @param {Run} run */
+  constructor(run) {
+    this.run = run;
+    this.tapped = "";
+    this.late = "";
+    run.root.addEventListener("click", (event) => this.clicked(event));
+    for (const button of document.querySelectorAll("[data-hold]")) this.held(/** @type {HTMLElement} */ (button));
+    for (const form of document.querySelectorAll("[data-happens]")) {
+      form.addEventListener("submit", (event) => { event.preventDefault(); this.said(/** @type {HTMLFormElement} */ (form)); });
+    }
+    for (const select of document.querySelectorAll("[data-fills]")) {
+      select.addEventListener("change", () => this.fill(/** @type {HTMLSelectElement} */ (select)));
+      this.fill(/** @type {HTMLSelectElement} */ (select));
+    }
+  }
+
+  /** @param {string} key */
+  keyed(key) {
+    return KEYS[key];
+  }
+
+  /** @param {Event} event */
+  clicked(event) {
+    // a tick by hand leaves space to the class; one by key stays where it is
+    if (event.target instanceof HTMLInputElement && event.target.type === "checkbox" && /** @type {MouseEvent} */ (event).detail) event.target.blur();
+    const button = /** @type {Element} */ (event.target).closest("button");
+    if (!button || button.dataset.hold) return;
+    if (button.dataset.tap) this.run.send({ kind: button.dataset.tap, lane: button.dataset.lane });
+    else if (button.dataset.way) this.run.send({ kind: "plan", way: button.dataset.way });
+    else if (button.closest("#who-stops") && button.dataset.person) this.stops(Number(button.dataset.person));
+    else if (button.dataset.do) this.run.press(button.dataset.do);
+    if (button.dataset.closes) button.closest("dialog")?.close();
+    if (button.dataset.do || button.dataset.tap) button.blur();
+  }
+
+  /** @param {string} what */
+  press(what) {
+    const { view } = this.run;
+    const block = this.block();
+    const presses = /** @type {Record<string, () => void>} */ ({
+      start: () => {
+        this.run.sound.wake();
+        const kind = { ready: "start", on: "hold", held: "resume" }[view.phase];
+        if (kind) this.run.send({ kind });
+      },
+      longer: () => this.run.send({ kind: "longer", seconds: 10 }),
+      shorter: () => this.run.send({ kind: "longer", seconds: -10 }),
+      "longer-all": () => this.run.send({ kind: "longer", seconds: 10, every: true }),
+      "shorter-all": () => this.run.send({ kind: "longer", seconds: -10, every: true }),
+      "drop-round": () => { if (block !== null) this.run.send({ kind: "drop-round", block }); },
+      stops: () => {
+        dialogOf("who-stops")?.showModal();
+        at("who-title")?.focus(); // not a name: the next press on space would stop somebody
+      },
+      emergency: () => {
+        dialogOf("who-stops")?.close();
+        dialogOf("emergency")?.showModal();
+        at("emergency-title")?.focus();
+        if (view.phase === "on") this.run.send({ kind: "hold" });
+        this.run.send({ kind: "mark", text: "somebody was unwell" });
+      },
+      more: () => dialogOf("more")?.showModal(),
+      voice: () => {
+        this.run.sound.voice = !this.run.sound.voice;
+        document.querySelector("[data-do=voice]")?.setAttribute("aria-pressed", String(this.run.sound.voice));
+      },
+      undo: () => { if (view.undo) this.run.send({ kind: "undo", of: view.undo.of }); },
+      end: () => (view.phase === "ready" ? location.assign("/run") : this.run.send({ kind: "end" })),
+    });
+    const does = presses[what];
+    if (does) does();
+    else this.run.send({ kind: what });
+  }
+
+  block() {
+    const { view } = this.run;
+    return view.moments[0]?.block ?? null;
+  }
+
+  /** @param {number} person */
+  stops(person) {
+    const stopped = (this.run.view.stopped ?? []).includes(person);
+    dialogOf("who-stops")?.close();
+    this.run.send({ kind: stopped ? "returns" : "stops", person });
+  }
+
+  /** Something that is said in a form of the page. @param {HTMLFormElement} form */
+  said(form) {
+    const fields = Object.fromEntries(new FormData(form));
+    const text = (/** @type {string} */ name) => String(fields[name] ?? "").trim();
+    const kind = form.dataset.happens ?? "";
+    if (kind === "mark") this.run.send({ kind, text: text("text").slice(0, 200) });
+    if (kind === "replace" && text("move")) this.run.send({ kind, station: text("station"), move: text("move").slice(0, 200) });
+    if (kind === "moves" || kind === "joins") this.run.send({ kind, person: Number(text("person")), group: text("group") });
+    if (kind === "due") this.due(text("time"));
+    if (kind === "felt" && text("value")) this.felt(text("person"), Number(text("value")));
+    form.reset();
+    form.closest("dialog")?.close();
+  }
+
+  /** One person's effort, or everybody's. @param {string} person @param {number} value */
+  felt(person, value) {
+    const all = [...document.querySelectorAll("#who-stops [data-person]")].map((one) => /** @type {HTMLElement} */ (one).dataset.person);
+    for (const who of person === "all" ? all : [person]) this.run.send({ kind: "felt", person: Number(who), value });
+  }
+
+  /** The hall must be back at a time of day, of the club's. @param {string} time hh:mm */
+  due(time) {
+    if (!time) return this.run.send({ kind: "due", due_ms: null });
+    const now = this.run.now();
+    const [hours, minutes] = this.run.timeOfDay(now).split(":").map(Number);
+    const minutesOn = (((readClock(time) - (hours * 60 + minutes)) % 1440) + 1440) % 1440;
+    return this.run.send({ kind: "due", due_ms: Math.floor(now / 60_000) * 60_000 + minutesOn * 60_000 });
+  }
+
+  /** What may be taken in a second field follows from the first. @param {HTMLSelectElement} select */
+  fill(select) {
+    const list = at(select.dataset.fills ?? "");
+    const ways = select.selectedOptions[0]?.dataset.ways ?? "";
+    list?.replaceChildren(...ways.split("|").filter(Boolean).map((way) => Object.assign(document.createElement("option"), { value: way })));
+  }
+
+  /** Redrawn with the rest of the page. @param {Moment} moment */
+  show(moment) {
+    const box = at("taps");
+    const lanes = JSON.stringify([moment.lanes?.map((lane) => [lane.lane, lane.does, lane.takes]), this.run.view.rounds, moment.block]);
+    if (box && lanes !== this.tapped) {
+      this.tapped = lanes;
+      box.replaceChildren(...tapButtons(this.run.view, moment, this.run.groups));
+      box.hidden = !box.children.length;
+    }
+    this.coming(moment);
+    this.lateness();
+    this.buttons();
+  }
+
+  /** What comes, a line each: how long, and what it is. @param {Moment} moment */
+  coming(moment) {
+    const box = at("coming");
+    if (!box) return;
+    const { moments } = this.run.view;
+    const first = moments.findIndex((one) => one.at > moment.at && one.place !== moment.place);
+    const told = first < 0 ? [] : moments.slice(first).filter((one, nth, all) => one.kind !== "over" && one.place !== all[nth - 1]?.place);
+    box.replaceChildren(...told.slice(1, 1 + AHEAD).map((one) => {
+      const line = made("li");
+      line.append(made("b", clock(one.up ? (one.cap ?? 0) : (one.zero - one.at) / 1000)), made("span", this.run.called(one)), made("small", one.where));
+      return line;
+    }));
+  }
+
+  /** @param {Moment} moment @param {number} now */
+  tick(moment, now) {
+    const box = at("taps");
+    if (box) tickTaps(box, this.run.view, moment, now);
+  }
+
+  /** Late by how much, and honest ways out. */
+  lateness() {
+    const box = at("late");
+    const { late_s: late = 0, ways = [], due_ms: due, phase } = this.run.view;
+    const key = JSON.stringify([Math.round(late / 5), ways, due, phase]);
+    if (!box || key === this.late) return;
+    this.late = key;
+    const said = late >= WORTH_S && phase !== "over" && phase !== "ready" && due;
+    box.hidden = !said;
+    if (!said) return;
+    const buttons = ways.map((way) => {
+      const button = made("button", `${way.text} · ends ${this.run.timeOfDay(way.ends_ms).slice(0, 5)}`, "press");
+      button.dataset.way = way.way;
+      return button;
+    });
+    box.replaceChildren(made("p", `${clock(late)} past ${this.run.timeOfDay(due).slice(0, 5)}, when the hall must be back.`), ...buttons);
+  }
+
+  buttons() {
+    const { view } = this.run;
+    const put = (/** @type {string} */ id, /** @type {string} */ text) => { const found = at(id); if (found) found.textContent = text; };
+    put("marks", view.marks ? `${view.marks} marked` : "");
+    const start = document.querySelector("[data-do=start]");
+    start?.replaceChildren(PHASES[this.run.root.dataset.phase ?? "ready"] ?? "Hold", " ", made("kbd", "space"));
+    const undo = document.querySelector("[data-do=undo]");
+    if (undo instanceof HTMLElement) {
+      undo.hidden = !view.undo || view.phase === "over";
+      undo.replaceChildren(`Undo ${view.undo?.said ?? ""}${view.undo?.by ? ` (${view.undo.by})` : ""}`, " ", made("kbd", "U"));
+    }
+    for (const one of document.querySelectorAll("[data-person]")) {
+      const who = Number(/** @type {HTMLElement} */ (one).dataset.person);
+      one.toggleAttribute("data-stopped", (view.stopped ?? []).includes(who));
+    }
+  }
+
+  over() {
+    const box = at("taps");
+    if (box) box.hidden = true;
+    this.tapped = "";
+    this.lateness();
+    this.buttons();
+    const row = made("li");
+    const link = Object.assign(document.createElement("a"), { className: "press strong", href: `/debrief/${this.run.id}`, textContent: "To the debrief" });
+    row.append(link);
+    if (this.run.mayGoOn()) {
+      const again = Object.assign(document.createElement("button"), { type: "button", className: "press", textContent: "Go on after all" });
+      again.dataset.do = "goes-on";
+      row.append(" ", again);
+      setTimeout(() => again.remove(), GO_ON_MS - (this.run.now() - (this.run.view.over_ms ?? 0)));
+    }
+    if (this.run.view.phase === "over") at("stands")?.append(row);
+  }
+
+  /** What ends things is held for a second, by key or by hand, so that nothing ends a class by mistake. @param {HTMLElement} button */
+  held(button) {
+    const key = button.dataset.hold ?? "";
+    let timer = 0;
+    const begin = () => {
+      if (timer) return;
+      button.dataset.held = "1";
+      timer = window.setTimeout(() => { leave(); this.press(button.dataset.do ?? ""); }, HOLD_MS);
+    };
+    const leave = () => {
+      clearTimeout(timer);
+      timer = 0;
+      delete button.dataset.held;
+    };
+    button.addEventListener("pointerdown", begin);
+    for (const name of ["pointerup", "pointerleave", "pointercancel", "blur"]) button.addEventListener(name, leave);
+    const isIt = (/** @type {KeyboardEvent} */ event) => event.key.toLowerCase() === key
+      || (event.target === button && (event.key === "Enter" || event.key === " "));
+    document.addEventListener("keydown", (event) => {
+      if (!isIt(event) || typing(event.target) || event.ctrlKey || event.metaKey || event.altKey || (document.querySelector("dialog[open]") && !button.closest("dialog[open]"))) return;
+      event.preventDefault();
+      event.stopPropagation();
+      begin();
+    }, true);
+    document.addEventListener("keyup", (event) => { if (isIt(event)) leave(); }, true);
+  }
+}

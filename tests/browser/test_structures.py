@@ -1,0 +1,221 @@
+"""Every structure on the floor as what it is: walked on the wall, tapped by the coach, made late, ended on time."""
+
+import re
+from typing import Any
+from uuid import uuid4
+
+import httpx
+import pytest
+from playwright.sync_api import BrowserContext, Page, expect
+
+from tests.browser.conftest import Server
+from tests.browser.test_thread import until
+
+pytestmark = pytest.mark.browser
+
+ALL = """title: All of it
+slot: 70:00
+
+warm-up 6:00 at 3
+  easy laps
+
+2 rounds of 40/20, break 1:00, at 8
+  goblet squat
+  ring row, left then right
+  ball: 20 chest pass, 20 slam
+
+every 1:00 for 4:00
+  8 swing
+  6 push-up
+
+as many as possible in 6:00, ladder 3 +3
+  swing
+  box step-up
+
+3 rounds for time, cap 6:00
+  12 ring row
+  16 hollow rock
+
+3 x 200 m, rest 0:40
+  run
+
+3 x 30/until 118, least 10, most 1:00 at 7
+  run
+
+every 1:00 for 3:00, half start at 0:30
+  8 goblet squat
+
+tempo 90 to 120 in 3 steps of 20
+  line hop
+
+2 sets of 8 reps, rest 0:45
+  split squat
+
+as many as possible in 4:00, partners alternate
+  10 squat
+
+hold ladder 10 +10 every 1:00 for 3:00
+  plank
+
+cool-down 4:00
+"""
+# what the wall says of each block, by its first words; whether its clock counts up; how many lanes it tells of
+WALL = (
+    ("warm-up", "easy laps", False, 0),
+    ("work", "1 goblet squat", False, 0),
+    ("work", "8 swing", False, 0),
+    ("work", "3 swing", False, 0),
+    ("work", "12 ring row", True, 0),
+    ("work", "200 m run", True, 3),
+    ("work", "run", False, 9),
+    ("work", "8 goblet squat", False, 2),
+    ("work", "line hop", False, 0),
+    ("work", "8 split squat", False, 0),
+    ("work", "10 squat", False, 0),
+    ("work", "plank", False, 0),
+    ("cool-down", "", False, 0),
+)
+HEALTH = re.compile(
+    r"\b(heart|bpm|beats|medicine|pregnan|asthma|knee|ankle|Cilla|Emrys|Anouk)", re.IGNORECASE
+)
+
+
+class Class:
+    """A class of nine people in three groups that was opened, and what is pressed in it from elsewhere."""
+
+    def __init__(self, server: Server, text: str) -> None:
+        self.client = httpx.Client(base_url=server.url)
+        desk = self.client.post("/desk", data={"text": text}).headers["location"]
+        session = desk.rsplit("/", 1)[1]
+        for nth in range(1, 10):
+            place = {"person": nth, "group": (nth - 1) // 3}
+            self.client.post(f"/crew/{session}/place", data=place)
+        self.path = self.client.post(f"{desk}/floor").headers["location"]
+        self.id = self.path.rsplit("/", 1)[1]
+
+    def happens(self, kind: str, **fields: object) -> dict[str, Any]:
+        body = {"id": uuid4().hex, "kind": kind, "at_ms": 0, **fields}
+        told: dict[str, Any] = self.client.post(f"{self.path}/happen", json=body).json()
+        return told
+
+
+def seconds_of(page: Page) -> int:
+    minutes, seconds = page.locator("#time").inner_text().split(":")
+    return int(minutes) * 60 + int(seconds)
+
+
+def test_every_structure_is_walked_on_the_wall(
+    page: Page, context: BrowserContext, server: Server
+) -> None:
+    made = Class(server, ALL)
+    made.happens("start")
+    made.happens("next")
+    page.goto(f"{server.url}/wall/{made.id}")
+    coach, station = context.new_page(), context.new_page()
+    coach.goto(f"{server.url}/run/{made.id}")
+    station.goto(f"{server.url}/station/{made.id}/2")
+    for nth, (word, does, up, lanes) in enumerate(WALL):
+        if nth:
+            assert made.happens("skip-block")["refused"] is None
+        expect(page.locator("#what")).to_have_text(word)
+        if does:
+            expect(page.locator("#stands li").first).to_contain_text(does)
+        expect(page.locator("#lanes li")).to_have_count(lanes)
+        before = seconds_of(page)
+        until(
+            page,
+            f"document.getElementById('time').textContent !== '{page.locator('#time').inner_text()}'",
+        )
+        assert (seconds_of(page) > before) == up, word
+        for screen in (page, station):
+            assert not HEALTH.search(screen.locator("#run").inner_text()), (word, screen.url)
+        expect(coach.locator("#what")).to_have_text(word)
+        if nth == 1:
+            expect(station.locator("#stands li")).to_have_count(1)
+            expect(station.locator("#stands li")).to_contain_text("ring row")
+    made.happens("end")
+    expect(page.locator("#what")).to_have_text("done")
+
+
+def test_taps_are_counted_shown_and_taken_back(page: Page, server: Server) -> None:
+    made = Class(server, ALL)
+    made.happens("start")
+    made.happens("next")
+    for _ in range(3):
+        made.happens("skip-block")
+    page.goto(f"{server.url}{made.path}")
+    rounds = page.locator("#taps [data-lane=A]")
+    rounds.click()
+    expect(page.locator("#stands li").first).to_contain_text("6 swing")
+    rounds.click()
+    expect(rounds.locator(".count")).to_have_text("2")
+    page.keyboard.press("u")
+    expect(rounds.locator(".count")).to_have_text("1")
+    made.happens("skip-block")
+    page.locator("#taps [data-lane='1']").click()
+    expect(page.locator("#where")).to_contain_text("1 of 9 are done")
+    expect(page.locator("#taps [data-lane='1']")).to_be_disabled()
+    made.happens("skip-block")
+    page.locator("#taps [data-lane=B]").click()
+    expect(page.locator("#taps [data-lane=B]")).to_contain_text("starts in 0:")
+    expect(page.locator("[data-do=undo]")).to_contain_text("Undo “in”")
+    page.locator("[data-do=undo]").click()
+    expect(page.locator("#taps [data-lane=B]")).to_be_enabled()
+
+
+def test_a_class_made_late_with_everything_going_wrong_ends_on_time_and_its_debrief_tells_it(
+    page: Page, context: BrowserContext, server: Server
+) -> None:
+    """Late twice, a ring that broke, one who stops, one who comes late, the server killed once."""
+    made = Class(server, ALL)
+    wall = context.new_page()
+    wall.goto(f"{server.url}/wall/{made.id}")
+    page.goto(f"{server.url}{made.path}")
+    page.get_by_label("all here").check()
+    page.keyboard.press("Space")
+    page.keyboard.press("ArrowRight")
+    until(page, "run.server.moments[0].place === '0.0'")
+    made.happens("skip-block")
+    until(page, "run.server.moments[0].place === '1.0'")
+    ends = page.evaluate("run.server.ends_ms")
+    for late_s in (70, 130):
+        made.happens("due", due_ms=ends - late_s * 1000)
+        expect(page.locator("#late")).to_contain_text("past")
+        page.locator("#late [data-way]").first.click()
+        expect(page.locator("#late")).to_be_hidden()
+        assert page.evaluate("run.server.ends_ms - run.server.due_ms") <= 5000
+
+    page.keyboard.press("o")
+    page.locator("form[data-happens=replace] select").select_option("ring row")
+    page.locator("form[data-happens=replace] input").fill("bench pull")
+    page.get_by_role("button", name="For the rest of the class").click()
+    expect(wall.locator("#stands")).to_contain_text("bench pull")
+    page.keyboard.press("o")
+    page.locator("form[data-happens=joins] select").first.select_option(label="Keir")
+    page.locator("form[data-happens=joins] select").last.select_option("B")
+    page.get_by_role("button", name="Comes in").click()
+    expect(page.locator(".threads .initials")).to_have_count(10, timeout=5000)
+    page.keyboard.press("s")
+    page.locator("#who-stops [data-person='3']").click()
+    expect(page.locator(".people [data-person='3']")).to_have_attribute("data-stopped", "")
+
+    server.kill()
+    expect(page.locator("#said")).to_contain_text("not reached", timeout=6000)
+    page.keyboard.press("m")
+    server.start()
+    until(page, "!run.presses.waiting.length", 12_000)
+    expect(page.locator("#stands")).to_contain_text("bench pull")
+    for _ in range(12):
+        made.happens("skip-block")
+    expect(page.locator("#what")).to_have_text("done", timeout=8000)
+    page.get_by_role("link", name="To the debrief").click()
+    expect(page.locator("main")).to_contain_text("10 came")
+    expect(page.locator("main")).to_contain_text("1 stopped (Cilla)")
+    told = page.locator(".chronicle").inner_text()
+    for said in (
+        "to end on time:",
+        "ring row became bench pull",
+        "Keir came late, into B",
+        "marked",
+    ):
+        assert said in told, (said, told)
