@@ -9,7 +9,7 @@ from lovrit.core.run.classplan import Runner, class_plan, dealt
 from lovrit.core.run.deeds import DEEDS
 from lovrit.core.run.going import Fold, Going, Happening
 from lovrit.core.run.late import ends_at_s, late_s, ways
-from lovrit.core.run.saying import big_clock, lane_objects, leading, rows, says
+from lovrit.core.run.saying import Row, big_clock, lane_objects, leading, rows, says
 from lovrit.core.session.session import Session
 from lovrit.core.values import LovritError
 
@@ -142,17 +142,24 @@ def moment_object(state: Going, at_s: float) -> dict[str, Any]:
         "of_turns": planned.turns or None if planned else None,
         "says": says(state),
         "beat": step.beat if step else None,
-        "rows": [
-            row._asdict()
-            | {"does": list(row.does), "groups": list(row.groups), "then": list(row.then)}
-            for row in rows(state)
-        ],
+        "rows": [_row(row) for row in rows(state)],
         "lanes": lane_objects(state),
         "ends_at_s": round(ends_at_s(state), 3),
         "late_s": late_s(state),
         "ways": [
             {"way": way.way, "text": way.text, "ends_at_s": way.ends_at_s} for way in ways(state)
         ],
+    }
+
+
+def _row(row: Row) -> dict[str, Any]:
+    return {
+        "station": row.station,
+        "does": list(row.does),
+        "groups": list(row.groups),
+        "then": list(row.then),
+        "side": row.side,
+        "part": row.part,
     }
 
 

@@ -10,7 +10,7 @@ from collections.abc import Iterator
 from functools import cache
 from math import exp, pi, sin
 
-from lovrit.core.run.classplan import class_plan
+from lovrit.core.run.classplan import ClassPlan, class_plan
 from lovrit.core.run.cues import COUNT_IN, Cue, cues
 from lovrit.core.timeline.plan import Plan
 
@@ -36,12 +36,17 @@ TONES: dict[str, tuple[tuple[float, float, float], ...]] = {
 
 def to_wav(plan: Plan) -> bytes:
     """The cue track of a session: it begins with the count, ``LEAD_S`` seconds before the first block."""
+    return track_of(class_plan(plan.session, plan.library))
+
+
+def track_of(plan: ClassPlan) -> bytes:
+    """The cue track of a class as it is run."""
     made = io.BytesIO()
     with wave.open(made, "wb") as track:
         track.setnchannels(1)
         track.setsampwidth(2)
         track.setframerate(RATE)
-        for chunk in frames(cues(class_plan(plan.session, plan.library))):
+        for chunk in frames(cues(plan)):
             track.writeframes(chunk)
     return made.getvalue()
 

@@ -1,5 +1,6 @@
 """What the club holds: its school, the kit that is missing today, its own moves, remarks that aren't for it."""
 
+import secrets
 from collections.abc import Iterable
 
 from sqlmodel import Session as Work
@@ -22,6 +23,15 @@ def _choice(work: Work, key: str) -> object:
 
 def _choose(work: Work, key: str, value: object) -> None:
     work.merge(ClubRow(key=key, value=value))
+
+
+def secret(work: Work) -> str:
+    """What links are signed with: made once for a club."""
+    kept = _choice(work, "secret")
+    if not isinstance(kept, str):
+        kept = secrets.token_urlsafe(32)
+        _choose(work, "secret", kept)
+    return kept
 
 
 def schools(work: Work) -> Schools:

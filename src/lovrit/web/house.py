@@ -42,6 +42,7 @@ class House:
     guests: Guests | None = None
     guesses: Guesses = field(default_factory=Guesses)
     closing: Event = field(default_factory=Event)
+    secret: str = field(init=False, repr=False)
     days_near: dict[str, Day] = field(default_factory=dict)
 
     @property
@@ -67,6 +68,7 @@ class House:
                 club.schools(work),
                 club.missing(work),
             )
+            self.secret = club.secret(work)
             self.paces, self.drawings = club.paces(work), club.drawings(work)
 
 

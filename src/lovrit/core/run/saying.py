@@ -33,7 +33,7 @@ class Clock(NamedTuple):
 
 
 class Row(NamedTuple):
-    """A station: what is done there, by which groups now, and which come then."""
+    """A station: what is done there, by which groups now, and which come then; ``nth`` where it is one of several."""
 
     station: str
     does: tuple[str, ...]
@@ -41,6 +41,7 @@ class Row(NamedTuple):
     then: tuple[str, ...]
     side: str | None = None
     part: str | None = None
+    nth: int = 0
 
 
 def leading(state: Going) -> Lane | None:
@@ -214,6 +215,7 @@ def _stations(
             then[nth] if moves else (),
             block.side_of(nth, step.round or 1),
             _part(state, line, lane) if step.phase == "work" else None,
+            nth + 1,
         )
         for nth, line in enumerate(block.moves)
     )

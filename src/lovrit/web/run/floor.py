@@ -23,7 +23,7 @@ from lovrit.web.house import House
 from lovrit.web.pages import render
 from lovrit.web.run.hearts import hearts_view
 from lovrit.web.run.live import Live
-from lovrit.web.run.telling import MANY, state_object
+from lovrit.web.run.telling import MANY, SOON, state_object
 
 log = structlog.get_logger()
 SCREENS = ("coach", "wall")
@@ -159,6 +159,11 @@ class Floor:
             channel = f"{screen}-{live.id}"
             if self.house.hub.heard(channel):
                 state = state_object(live.told(now_ms), now_ms, screen)
+                self.house.hub.say(channel, "state", json.dumps(state))
+        for comer in live.comers:
+            channel = f"hand-{live.id}-{comer.id}"
+            if self.house.hub.heard(channel):
+                state = state_object(live.told(now_ms), now_ms, "hand", SOON, comer)
                 self.house.hub.say(channel, "state", json.dumps(state))
         self._behind.add(live.id)
 

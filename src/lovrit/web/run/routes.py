@@ -8,6 +8,7 @@ from fastapi.responses import HTMLResponse, JSONResponse, RedirectResponse, Resp
 
 from lovrit.core.crew.groups import letter
 from lovrit.core.run.event import Event
+from lovrit.formats.cue_track import TONES, track_of
 from lovrit.store import classes, people
 from lovrit.web.house import House, Id, InHouse
 from lovrit.web.pages import page
@@ -55,7 +56,15 @@ def wall(request: Request, house: InHouse, class_id: Id) -> HTMLResponse:
 @router.get("/station/{class_id}/{number}")
 def station(request: Request, house: InHouse, class_id: Id, number: Id) -> HTMLResponse:
     """One station of a class, large: what is done there, who is here, who comes."""
-    return _screen(request, house, floor_of(request).live(class_id), "wall", max(0, number - 1))
+    return _screen(request, house, floor_of(request).live(class_id), "wall", number)
+
+
+@router.get("/run/{class_id}/cues.wav")
+def cue_track(request: Request, class_id: Id) -> Response:
+    """All cues of a class as a sound file, for any loudspeaker."""
+    live = floor_of(request).live(class_id)
+    headers = {"Content-Disposition": f'attachment; filename="class-{class_id}-cues.wav"'}
+    return Response(track_of(live.run_by), media_type="audio/wav", headers=headers)
 
 
 def _screen(
@@ -70,6 +79,7 @@ def _screen(
         "groups": [letter(at) for at in range(live.groups)],
         "state": state_object(live.told(now_ms), now_ms, screen, MANY_AT_FIRST),
         "zone": house.zone,
+        "tones": TONES,
     }
     if screen == "wall":
         values |= {"drawings": wall_drawings(live.plan), "station": station}

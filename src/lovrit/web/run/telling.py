@@ -6,6 +6,7 @@ from typing import Any, Literal
 from lovrit.core.clock import number
 from lovrit.core.crew.groups import letter
 from lovrit.core.crew.person import Comer
+from lovrit.core.heart.demand import corridor
 from lovrit.core.run.foretold import LaneShown, Moment, foretold
 from lovrit.core.run.frozen import Frozen
 from lovrit.core.run.going import Fold, Going, Happening
@@ -38,12 +39,21 @@ class Told:
         return self.opened_ms + round(seconds * 1000)
 
 
-def state_object(live: Told, now_ms: int, screen: str, most: int = SOON) -> dict[str, Any]:
-    """Where a class is and what comes, for a screen that goes on from there by itself. Times in ms since 1970."""
+def state_object(
+    live: Told, now_ms: int, screen: str, most: int = SOON, mine: Comer | None = None
+) -> dict[str, Any]:
+    """Where a class is and what comes, for a screen that goes on from there by itself. Times in ms since 1970.
+
+    ``mine`` where it is in somebody's hand: then it tells of them alone.
+    """
     going = live.going
     moments = foretold(going, most) if going.phase != "over" else ()
     table: dict[tuple[Row, ...], int] = {}
+    if mine:
+        moments = tuple(_of(one, mine) for one in moments)
     told = [_moment(live, one, table, screen) for one in moments]
+    if mine:
+        told = [one | {"box": _box(live, one, mine)} for one in told]
     shown: dict[str, Any] = {
         "now_ms": now_ms,
         "phase": going.phase,
@@ -145,8 +155,29 @@ def _called(comer: Comer, screen: str) -> str:
     return comer.name if screen == "coach" else comer.initials
 
 
+def _of(one: Moment, mine: Comer) -> Moment:
+    """A moment as it is for one person: the rows of their group, the lane that they are in."""
+    group, own = letter(mine.group), {str(mine.id), letter(mine.group)}
+    rows = tuple(row for row in one.rows if group in row.groups)
+    lanes = tuple(lane for lane in one.lanes if lane.name in own)
+    return one._replace(rows=rows, lanes=lanes)
+
+
+def _box(live: Told, told: dict[str, Any], mine: Comer) -> str:
+    """What somebody goes by in a moment: their own beats, or the effort."""
+    if told["kind"] not in ("work", "steady") or told["block"] is None:
+        return ""
+    effort = float(told["effort"]) if told["effort"] else None
+    heart = live.going.plan.session.blocks[told["block"]].heart
+    target = None if mine.effort_only else corridor(mine, effort, heart)
+    if target:
+        return f"{round(target[0])} to {round(target[1])} beats"
+    return f"effort {told['effort']} of 10" if told["effort"] else ""
+
+
 def _row(row: Row) -> dict[str, Any]:
     return {
+        "nth": row.nth,
         "station": row.station,
         "does": list(row.does),
         "groups": list(row.groups),

@@ -38,9 +38,8 @@ export function shownAt(view, nth) {
 export function draw(list, view, nth, groups, station) {
   const { moment, coming } = shownAt(view, nth);
   let rows = view.rows[moment.rows] ?? [];
-  const all = rows.length;
-  if (station !== undefined && all > 1) rows = rows.filter((_, at) => at === station);
-  const together = all === 1;
+  if (station !== undefined && rows[0]?.nth) rows = rows.filter((row) => row.nth === station);
+  const together = rows.length === 1 && !rows[0].nth;
   const plain = together && rows[0].does.length === 1 && rows[0].does[0] === moment.says && !coming;
   list.dataset.shape = moment.shape;
   list.dataset.coming = coming ? "1" : "";
@@ -48,7 +47,7 @@ export function draw(list, view, nth, groups, station) {
   list.dataset.together = together ? "1" : "";
   if (plain) list.replaceChildren();
   else if (together) list.replaceChildren(...tasks(rows[0], coming));
-  else list.replaceChildren(...rows.map((row, at) => stationRow(row, station ?? at, groups, coming)));
+  else list.replaceChildren(...rows.map((row) => stationRow(row, groups, coming)));
 }
 
 /** Everybody does the same: each line of it large. @param {Row} row @param {boolean} coming */
@@ -62,12 +61,12 @@ function tasks(row, coming) {
   });
 }
 
-/** @param {Row} row @param {number} at @param {string[]} groups @param {boolean} coming */
-function stationRow(row, at, groups, coming) {
+/** @param {Row} row @param {string[]} groups @param {boolean} coming */
+function stationRow(row, groups, coming) {
   const line = made("li");
   const here = made("span", "", "here");
   here.append(...row.groups.map((letter) => patch(groups, letter, coming ? "outline" : "fill")));
-  const name = made("span", `${at + 1} ${row.does.join(" + ")}`, "station-name");
+  const name = made("span", `${row.nth} ${row.does.join(" + ")}`, "station-name");
   name.append(...extras(row, coming));
   const drawn = drawing(row.station);
   const then = made("span", "", "then");

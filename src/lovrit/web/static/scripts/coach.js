@@ -18,6 +18,26 @@ const KEYS = {
   u: "undo", o: "more",
 };
 
+const ME = "lovrit-me";
+
+/** Who presses here, kept with this browser; empty where nobody said. */
+export function me() {
+  try {
+    return localStorage.getItem(ME) ?? "";
+  } catch {
+    return "";
+  }
+}
+
+/** @param {string} name */
+function keepMe(name) {
+  try {
+    localStorage.setItem(ME, name.slice(0, 40));
+  } catch {
+    // a browser that keeps nothing asks again
+  }
+}
+
 /** @param {string} id */
 const at = (id) => document.getElementById(id);
 /** @param {string} id */
@@ -118,6 +138,7 @@ export class Coach {
     if (kind === "mark") this.run.send({ kind, text: text("text").slice(0, 200) });
     if (kind === "replace" && text("move")) this.run.send({ kind, station: text("station"), move: text("move").slice(0, 200) });
     if (kind === "moves" || kind === "joins") this.run.send({ kind, person: Number(text("person")), group: text("group") });
+    if (kind === "me") keepMe(text("name"));
     if (kind === "due") this.due(text("time"));
     if (kind === "felt" && text("value")) this.felt(text("person"), Number(text("value")));
     form.reset();
@@ -240,7 +261,11 @@ export class Coach {
     const begin = () => {
       if (timer) return;
       button.dataset.held = "1";
-      timer = window.setTimeout(() => { leave(); this.press(button.dataset.do ?? ""); }, HOLD_MS);
+      timer = window.setTimeout(() => {
+        leave();
+        if (button.dataset.closes) button.closest("dialog")?.close();
+        this.press(button.dataset.do ?? "");
+      }, HOLD_MS);
     };
     const leave = () => {
       clearTimeout(timer);

@@ -3,12 +3,12 @@
 // to each other by vectors (tests/core/run/test_vectors.py).
 
 /**
- * @typedef {{station: string, does: string[], groups: string[], then: string[], side: string | null, part: string | null}} Row
+ * @typedef {{nth: number, station: string, does: string[], groups: string[], then: string[], side: string | null, part: string | null}} Row
  * @typedef {{lane: string, said: string, group: string, does: string, since: number, ends: number | null, takes: string, nth: number, on: string}} Lane
  * @typedef {[number, string, string | null]} Cue when in ms, its kind, what is said
  * @typedef {{at: number, kind: string, place: string, block: number | null, says: string, shape: string, where: string,
  *   effort: string | null, up: boolean, zero: number, began: number, least: number | null, cap: number | null, beat: number | null,
- *   usual: number | null, moves_on: boolean, last: boolean, counts: boolean, rows: number, cues: Cue[], lanes?: Lane[]}} Moment
+ *   usual: number | null, moves_on: boolean, last: boolean, counts: boolean, rows: number, cues: Cue[], lanes?: Lane[], box?: string}} Moment
  * @typedef {{now_ms: number, phase: string, moments: Moment[], rows: Row[][], whole: boolean, total_s: number, ends_ms: number,
  *   over_ms: number | null, rounds: Record<string, number>, stood?: number, due_ms?: number | null, late_s?: number,
  *   ways?: {way: string, text: string, ends_ms: number}[], undo?: {of: string, said: string, by: string} | null,

@@ -1,13 +1,14 @@
 // A class on a screen: between messages the page goes on by itself through the moments that were foretold, by the
 // server's clock. Coach, wall and station are the same page with more or less on it.
 import { draw, drawLanes, made, shownAt, tickLanes } from "./board.js";
-import { Coach } from "./coach.js";
+import { Coach, me } from "./coach.js";
 import { GO_ON_MS, lay, momentAt, nthAt, reading, standing, works } from "./foretold.js";
 import { clock, typing } from "./hands.js";
 import { Presses } from "./presses.js";
 import { Sound } from "./sound.js";
-import { listenOn } from "./stream.js";
+import { alone, listenOn } from "./stream.js";
 import { Strip } from "./strip.js";
+import { tapButtons } from "./taps.js";
 
 /** @typedef {import("./foretold.js").View} View */
 /** @typedef {import("./foretold.js").Moment} Moment */
@@ -41,14 +42,16 @@ class Run {
     this.view = this.server;
     this.offset = this.server.now_ms - Date.now();
     this.best = Number.POSITIVE_INFINITY;
-    this.sound = new Sound();
+    this.sound = new Sound(json("tones") ?? {});
     this.drawn = "";
     this.announced = "";
     this.stillAway = "";
-    this.presses = new Presses(`/run/${this.id}/happen`, (view) => this.answered(view), (said) => this.tell(said));
+    this.base = root.dataset.base ?? "";
+    this.presses = new Presses(`${this.base || `/run/${this.id}`}/happen`, (view) => this.answered(view), (said) => this.tell(said));
     const strip = at("strip");
     this.strip = strip ? new Strip(strip, json("strip-of") ?? []) : null;
     this.coach = root.dataset.screen === "coach" ? new Coach(this) : null;
+    if (this.base) this.inHand();
     this.setClock();
     this.listen();
     this.lay();
@@ -65,7 +68,7 @@ class Run {
     for (let nth = 0; nth < 4; nth += 1) {
       const sent = performance.now();
       try {
-        const answer = await fetch("/clock", { cache: "no-store" });
+        const answer = await fetch(`${this.base}/clock`, { cache: "no-store" });
         const { now_ms: theirs } = await answer.json();
         const took = performance.now() - sent;
         if (took <= this.best * 1.5) {
@@ -131,6 +134,17 @@ class Run {
     const lanes = at("lanes");
     if (lanes) drawLanes(lanes, moment, this.groups);
     this.coach?.show(moment);
+    if (this.base) this.mine(moment, nth);
+  }
+
+  /** One's own box or effort, and one's own taps. @param {Moment} moment @param {number} nth */
+  mine(moment, nth) {
+    const shown = shownAt(this.view, nth).moment;
+    put("box", shown.box ?? "");
+    const taps = at("taps");
+    taps?.replaceChildren(...tapButtons(this.view, { ...moment, counts: false }, this.groups).filter((one) => !one.disabled));
+    taps?.toggleAttribute("hidden", !taps.children.length);
+    at("felt")?.toggleAttribute("hidden", works(moment.kind));
   }
 
   /** @param {Moment} moment @param {number} nth @param {boolean} resting */
@@ -216,7 +230,8 @@ class Run {
   }
 
   listen() {
-    listenOn(`${this.coach ? "coach" : "wall"}-${this.id}`, {
+    /** @type {Record<string, (data: string) => void>} */
+    const hears = {
       state: (data) => this.answered(JSON.parse(data)),
       hearts: (data) => {
         const box = at("hearts");
@@ -234,7 +249,9 @@ class Run {
         this.setClock();
         this.presses.flush();
       },
-    });
+    };
+    if (this.base) alone("", hears, `${this.base}/stream`);
+    else listenOn(`${this.coach ? "coach" : "wall"}-${this.id}`, hears);
     document.addEventListener("keydown", (event) => {
       if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]")) return;
       const sound = event.key === "b";
@@ -246,6 +263,17 @@ class Run {
     this.root.addEventListener("click", (event) => {
       const button = /** @type {Element} */ (event.target).closest("[data-do=sound], [data-do=full]");
       if (button instanceof HTMLElement && !this.coach) this.press(button.dataset.do ?? "");
+    });
+  }
+
+  /** What somebody presses for themselves. */
+  inHand() {
+    this.root.addEventListener("click", (event) => {
+      const button = /** @type {Element} */ (event.target).closest("button");
+      if (button?.dataset.tap) this.send({ kind: button.dataset.tap });
+      if (!button?.dataset.felt) return;
+      this.send({ kind: "felt", value: Number(button.dataset.felt) });
+      for (const one of document.querySelectorAll("[data-felt]")) one.setAttribute("aria-pressed", String(one === button));
     });
   }
 
@@ -287,7 +315,8 @@ class Run {
   send(event) {
     const now = Math.round(this.now());
     const place = momentAt(this.view, now)?.place;
-    this.presses.add({ ...event, ...(place ? { place } : {}), at_ms: now });
+    const by = this.coach ? me() : "";
+    this.presses.add({ ...event, ...(place ? { place } : {}), ...(by ? { by } : {}), at_ms: now });
     this.lay();
   }
 }

@@ -3,24 +3,14 @@
 /** @typedef {import("./foretold.js").Cue} Cue */
 
 const AHEAD_MS = 1500;
+const LOUD = 0.28;
 
-// kinds are told apart by how often and how long they sound, not by pitch alone
-/** @type {Record<string, {pitch: number, seconds: number, times?: number, apart?: number, rough?: boolean}>} */
-const TONES = {
-  count: { pitch: 740, seconds: 0.1 },
-  last: { pitch: 560, seconds: 0.08 },
-  go: { pitch: 880, seconds: 0.7 },
-  rest: { pitch: 330, seconds: 0.25, times: 2, apart: 0.3 },
-  end: { pitch: 330, seconds: 0.4, times: 3, apart: 0.5 },
-  half: { pitch: 660, seconds: 0.1, times: 2, apart: 0.16 },
-  ten: { pitch: 590, seconds: 0.09, times: 3, apart: 0.14 },
-  side: { pitch: 660, seconds: 0.12, times: 2, apart: 0.16, rough: true },
-  part: { pitch: 990, seconds: 0.12, times: 2, apart: 0.16, rough: true },
-  click: { pitch: 1300, seconds: 0.03 },
-};
+/** @typedef {Record<string, [number, number, number][]>} Tones by kind: seconds from the cue, seconds long, Hz */
 
 export class Sound {
-  constructor() {
+  /** @param {Tones} tones the same as those of the cue track */
+  constructor(tones) {
+    this.tones = tones;
     this.on = false;
     this.voice = false;
     /** @type {AudioContext | null} */
@@ -63,7 +53,7 @@ export class Sound {
       const key = `${at} ${kind}`;
       if (!this.on || !this.context || this.planned.has(key)) continue;
       const from = this.context.currentTime + Math.max(0, ahead) / 1000;
-      this.planned.set(key, { from, nodes: sounded(this.context, this.context.destination, kind, from) });
+      this.planned.set(key, { from, nodes: sounded(this.context, this.tones[kind] ?? [], from) });
     }
     if (this.planned.size > 300) for (const key of [...this.planned.keys()].slice(0, 200)) this.planned.delete(key);
   }
@@ -78,23 +68,19 @@ export class Sound {
 }
 
 /**
- * A cue on an audio clock. @param {BaseAudioContext} context @param {AudioNode} into @param {string} kind @param {number} from seconds
+ * A cue on an audio clock. @param {BaseAudioContext} context @param {[number, number, number][]} tones @param {number} from seconds
  * @returns {OscillatorNode[]}
  */
-export function sounded(context, into, kind, from) {
-  const tone = TONES[kind];
-  if (!tone) return [];
-  return Array.from({ length: tone.times ?? 1 }, (_, nth) => {
-    const begins = from + nth * (tone.apart ?? 0);
+export function sounded(context, tones, from) {
+  return tones.map(([after, seconds, pitch]) => {
     const node = context.createOscillator();
     const gain = context.createGain();
-    node.type = tone.rough ? "square" : "sine";
-    node.frequency.value = tone.pitch;
-    gain.gain.setValueAtTime(tone.rough ? 0.12 : 0.28, begins);
-    gain.gain.exponentialRampToValueAtTime(0.001, begins + tone.seconds);
-    node.connect(gain).connect(into);
-    node.start(begins);
-    node.stop(begins + tone.seconds);
+    node.frequency.value = pitch;
+    gain.gain.setValueAtTime(LOUD, from + after);
+    gain.gain.exponentialRampToValueAtTime(0.001, from + after + seconds);
+    node.connect(gain).connect(context.destination);
+    node.start(from + after);
+    node.stop(from + after + seconds);
     return node;
   });
 }

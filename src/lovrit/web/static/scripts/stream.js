@@ -22,9 +22,10 @@ export function listenOn(channel, hears) {
   return undefined;
 }
 
-/** Where a browser has no shared workers, a stream of the page's own. @param {string} channel @param {Record<string, (data: string) => void>} hears */
-function alone(channel, hears) {
-  const events = new EventSource(`/stream?on=${channel}`);
+/** A stream of the page's own: where a browser has no shared workers, or the address is one person's.
+ * @param {string} channel @param {Record<string, (data: string) => void>} hears @param {string} [url] */
+export function alone(channel, hears, url = `/stream?on=${channel}`) {
+  const events = new EventSource(url);
   events.addEventListener("said", (event) => {
     const said = JSON.parse(event.data);
     hears[said.event]?.(said.data);
@@ -32,5 +33,5 @@ function alone(channel, hears) {
   events.onopen = () => hears.back?.("");
   events.onerror = () => hears.away?.("");
   window.addEventListener("pagehide", () => events.close());
-  window.addEventListener("pageshow", (event) => { if (event.persisted) alone(channel, hears); });
+  window.addEventListener("pageshow", (event) => { if (event.persisted) alone(channel, hears, url); });
 }

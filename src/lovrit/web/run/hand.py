@@ -1,0 +1,159 @@
+"""In somebody's hand: their own station, version and seconds by a signed link, and nothing of anyone else's."""
+
+import json
+
+import segno
+from anyio import to_thread
+from fastapi import APIRouter, Request
+from fastapi.responses import HTMLResponse, JSONResponse
+from itsdangerous import BadSignature, URLSafeSerializer
+from pydantic import Field
+from sse_starlette import EventSourceResponse
+
+from lovrit.core.crew.groups import letter
+from lovrit.core.crew.person import Comer
+from lovrit.core.run.event import Event
+from lovrit.core.values import LovritError, Value, checked
+from lovrit.formats.cue_track import TONES
+from lovrit.store.sessions import Gone
+from lovrit.web.house import House, Id, InHouse
+from lovrit.web.hub import KEEP_ALIVE_S, Message, stream
+from lovrit.web.pages import page
+from lovrit.web.run.floor import Floor
+from lovrit.web.run.live import Live
+from lovrit.web.run.routes import floor_of
+from lovrit.web.run.telling import MANY, state_object, strip_object
+
+router = APIRouter()
+MAY = ("done", "in", "change", "felt")  # what somebody may press for themselves
+
+
+class NotYours(LovritError):
+    """A press that is the coach's to make."""
+
+
+class Tap(Value):
+    """A press on somebody's own page."""
+
+    id: str = Field(min_length=1, max_length=64)
+    kind: str = Field(max_length=24)
+    at_ms: int = Field(ge=0, le=2**62)
+    value: float | None = Field(default=None, ge=0, le=10)
+    place: str | None = Field(default=None, max_length=24)
+
+
+def link_of(house: House, class_id: int, person: int) -> str:
+    """Where somebody's own page of a class is; who has the link has the page."""
+    return f"/hand/{_signer(house).dumps([class_id, person])}"
+
+
+def _signer(house: House) -> URLSafeSerializer:
+    return URLSafeSerializer(house.secret, salt="hand")
+
+
+def _signed(house: House, token: str) -> tuple[int, int]:
+    """The numbers of the class and the person that a link was made for.
+
+    Raises:
+        Gone: if Lovrit didn't make it.
+    """
+    try:
+        class_id, person = _signer(house).loads(token)
+        return int(class_id), int(person)
+    except (BadSignature, ValueError, TypeError):
+        raise Gone("This link is not one that Lovrit gave. Ask your coach for a new one.") from None
+
+
+def _whose(house: House, floor: Floor, token: str) -> tuple[Live, Comer]:
+    """The class and the person of a link.
+
+    Raises:
+        Gone: if the link isn't one, or nobody of this number came.
+    """
+    class_id, person = _signed(house, token)
+    live = floor.live(class_id)
+    found = next((one for one in live.comers if one.id == person), None)
+    if found is None:
+        raise Gone("Nobody of this number came to this class.")
+    return live, found
+
+
+@router.get("/hand/{token}")
+def hand(request: Request, house: InHouse, token: str) -> HTMLResponse:
+    """Somebody's own page: where they are, what they do, their box or effort, and what comes next for them."""
+    live, mine = _whose(house, floor_of(request), token)
+    now_ms = house.now_ms()
+    return page(
+        request, house, "run/hand.html", live=live, mine=mine, zone=house.zone, here="run",
+        base=f"/hand/{token}", group=letter(mine.group), strip=strip_object(live.plan),
+        groups=[letter(at) for at in range(live.groups)],
+        tones=TONES, state=state_object(live.told(now_ms), now_ms, "hand", MANY, mine),
+    )  # fmt: skip
+
+
+@router.get("/hand/{token}/clock")
+async def clock(house: InHouse, token: str) -> JSONResponse:
+    """The server's clock, for who has a link."""
+    _signed(house, token)
+    return JSONResponse({"now_ms": house.now_ms()}, headers={"Cache-Control": "no-store"})
+
+
+@router.get("/hand/{token}/stream")
+async def told(request: Request, house: InHouse, token: str) -> EventSourceResponse:
+    """How the class stands for somebody, and how it goes on."""
+    floor = floor_of(request)
+    live, mine = await to_thread.run_sync(_whose, house, floor, token)
+    channel = f"hand-{live.id}-{mine.id}"
+
+    async def first() -> list[Message]:
+        now_ms = house.now_ms()
+        state = state_object(live.told(now_ms), now_ms, "hand", MANY, mine)
+        return [Message(channel, "state", json.dumps(state))]
+
+    said = stream(house.hub, [channel], first)
+    return EventSourceResponse(
+        said, ping=KEEP_ALIVE_S, sep="\n", headers={"Cache-Control": "no-store"}
+    )
+
+
+@router.post("/hand/{token}/happen")
+async def tapped(request: Request, house: InHouse, token: str, tap: Tap) -> JSONResponse:
+    """Somebody is in, or done, or says how hard it was: for themselves only."""
+    floor = floor_of(request)
+    live, mine = await to_thread.run_sync(_whose, house, floor, token)
+    if tap.kind not in MAY:
+        raise NotYours("That is the coach’s to press.")
+    own = {"person": mine.id, "lane": str(mine.id), "by": mine.name}
+    said = {"id": tap.id, "kind": tap.kind, "at_ms": tap.at_ms, "value": tap.value}
+    event = checked(Event, said | own)
+    happened = await to_thread.run_sync(floor.happen, live.id, event, limiter=floor.presses)
+    now_ms = house.now_ms()
+    state = state_object(happened.live.told(now_ms), now_ms, "hand", MANY, mine)
+    return JSONResponse({"state": state, "refused": happened.refused})
+
+
+@router.get("/run/{class_id}/screens")
+def screens(request: Request, house: InHouse, class_id: Id) -> HTMLResponse:
+    """All screens of a class as addresses and codes to scan: wall, stations, and each person's own."""
+    live = floor_of(request).live(class_id)
+    base = str(request.base_url).rstrip("/")
+    stations = max(
+        (len(block.moves) for block in live.plan.session.blocks if block.moves_people), default=0
+    )
+    shared = [("Wall", f"/wall/{live.id}")]
+    shared += [(f"Station {nth}", f"/station/{live.id}/{nth}") for nth in range(1, stations + 1)]
+    own = [(one, link_of(house, live.id, one.id)) for one in live.comers]
+    return page(
+        request, house, "run/screens.html", live=live, here="run",
+        shared=[_Code(name, base + path) for name, path in shared],
+        own=[_Code(one.name, base + path, letter(one.group)) for one, path in own],
+        only_here=house.settings.loopback,
+    )  # fmt: skip
+
+
+class _Code:
+    """An address, and the code that a phone reads it from."""
+
+    def __init__(self, name: str, url: str, group: str = "") -> None:
+        self.name, self.url, self.group = name, url, group
+        self.svg = segno.make(url, error="m").svg_inline(scale=3, border=2, omitsize=True)
