@@ -31,7 +31,8 @@ def known_zone(name: str) -> str:
 class Settings(BaseSettings):
     """Where Lovrit listens, where it keeps its data, and what it asks for when it isn't on loopback.
 
-    ``hosts`` are further names that it may be called by, where it stands behind something that answers for it.
+    ``season`` is whether the sample club comes with classes that were; ``hosts`` are further names that it may be
+    called by, where it stands behind something that answers for it.
     """
 
     model_config = SettingsConfigDict(env_prefix="LOVRIT_", extra="ignore")
@@ -42,6 +43,7 @@ class Settings(BaseSettings):
     passphrase: SecretStr | None = None
     log_json: bool = False
     straps: bool = True
+    season: bool = True
     time_zone: str = "Europe/Berlin"
     hosts: tuple[str, ...] = ()
 

@@ -38,8 +38,8 @@ def browser_context_args() -> dict:
 class Server:
     """`lovrit demo` as a process of its own."""
 
-    def __init__(self, data: Path) -> None:
-        self.data = data
+    def __init__(self, data: Path, season: bool = False) -> None:
+        self.data, self.season = data, season
         with socket.socket() as free:
             free.bind(("127.0.0.1", 0))
             self.port = free.getsockname()[1]
@@ -48,6 +48,7 @@ class Server:
 
     def start(self) -> None:
         env = os.environ | {"LOVRIT_DATA": str(self.data), "LOVRIT_PORT": str(self.port)}
+        env["LOVRIT_SEASON"] = str(self.season)
         command = [sys.executable, "-m", "lovrit.cli", "demo"]
         log = (self.data / "server.log").open("ab")
         self.process = subprocess.Popen(command, env=env, stdout=log, stderr=log)

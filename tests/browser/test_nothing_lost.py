@@ -202,7 +202,7 @@ def test_efforts_are_saved_as_they_are_typed(page: Page, server: Server) -> None
     page.wait_for_timeout(1200)
     hold_to_end(page)
     page.goto(f"{server.url}/debrief/{class_id}")
-    expect(page.locator(".marks")).to_contain_text("Marked at")
+    expect(page.locator(".chronicle")).to_contain_text("marked")
     first, second = (
         page.locator(".felt input[name=value]").nth(0),
         page.locator(".felt input[name=value]").nth(1),

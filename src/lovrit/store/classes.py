@@ -185,6 +185,22 @@ def add_event(work: Work, class_id: int, event: Event) -> bool:
     return True
 
 
+def add_events(work: Work, class_id: int, events: Iterable[Event]) -> None:
+    """Write down all that happened in a class of which nothing is written yet."""
+    rows = [
+        {
+            "class_id": class_id,
+            "seq": nth,
+            "event_id": event.id,
+            "at_ms": event.at_ms,
+            "body": plain(event, exclude_none=True),
+        }
+        for nth, event in enumerate(events, 1)
+    ]
+    if rows:
+        work.connection().execute(insert(EventRow), rows)
+
+
 def add_samples(work: Work, class_id: int, told: Iterable[tuple[int, dict[int, int]]]) -> None:
     """Write down what all straps told, second by second: (time in ms, beats a minute by person)."""
     rows = [

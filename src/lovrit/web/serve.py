@@ -7,14 +7,19 @@ import os
 import socket
 import sys
 import time
+from collections.abc import Callable
 from datetime import datetime
+from functools import partial
 from pathlib import Path
+from threading import Thread
 
 import structlog
 import uvicorn
+from fastapi import FastAPI
 from pydantic import ValidationError
 
 from lovrit.demo.club import fill
+from lovrit.demo.season import season
 from lovrit.settings import LEAST_PASSPHRASE, NoZone, Settings, known_zone
 from lovrit.store.database import Database
 from lovrit.store.lock import FolderLock
@@ -61,7 +66,8 @@ def serve(host: str | None, port: int | None, *, demo: bool, fresh: bool) -> int
     gc.collect()
     gc.freeze()  # what is there for good is not looked through again, which would stop every clock for a moment
     config = uvicorn.Config(app, log_config=None, timeout_graceful_shutdown=2, access_log=False)
-    _Server(config, settings).run(sockets=[listening])
+    past = partial(_past, database, app) if demo and settings.season else None
+    _Server(config, settings, past).run(sockets=[listening])
     lock.release()
     return 0
 
@@ -69,9 +75,11 @@ def serve(host: str | None, port: int | None, *, demo: bool, fresh: bool) -> int
 class _Server(uvicorn.Server):
     """A server that says where it is once it is there."""
 
-    def __init__(self, config: uvicorn.Config, settings: Settings) -> None:
+    def __init__(
+        self, config: uvicorn.Config, settings: Settings, beside: Callable[[], None] | None
+    ) -> None:
         super().__init__(config)
-        self.settings = settings
+        self.settings, self.beside = settings, beside
 
     async def startup(self, sockets: list[socket.socket] | None = None) -> None:
         """Start, then say so."""
@@ -82,6 +90,14 @@ class _Server(uvicorn.Server):
                 f"Lovrit is at http://{host}:{self.settings.port}/  (Ctrl-C stops it)\n"
             )
             sys.stdout.flush()
+            if self.beside:
+                Thread(target=self.beside, daemon=True).start()
+
+
+def _past(database: Database, app: FastAPI) -> None:
+    """The sample club's season, made beside the first pages."""
+    season(database)
+    app.state.house.refresh()
 
 
 def _settings(host: str | None, port: int | None, demo: bool) -> Settings:
