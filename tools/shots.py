@@ -23,6 +23,8 @@ DESK = (1280, 800)
 HAND = (390, 844)
 SHEET = (794, 1123)
 WARM_UP_S = 75
+LAST_OF_SEASON = 15
+REPEATS = "title: Repeats\n\nwarm-up 6:00 at 3\n  easy laps\n\n5 x 200 m, rest 0:40, at 8\n  run\n"
 
 
 def serve(data: Path) -> subprocess.Popen[bytes]:
@@ -77,13 +79,6 @@ as many as possible in 20:00 at 9
 """
 
 
-def hold_to_end(page: Page) -> None:
-    """End a class: E is held for a second."""
-    page.keyboard.down("e")
-    page.wait_for_timeout(1200)
-    page.keyboard.up("e")
-
-
 def thinking(browser: Browser) -> None:
     """A session that is too much, what is said of it, its recast, and a fit."""
     page = open_page(browser, "/desk", DESK)
@@ -120,6 +115,28 @@ def run_class(browser: Browser) -> tuple[str, Page]:
     return page.url.removeprefix(URL), page
 
 
+def repeats(browser: Browser) -> None:
+    """Repeats by distance on the wall with two groups in, and one person's own page of it."""
+    page = open_page(browser, "/desk", DESK)
+    desk = page.request.post(f"{URL}/desk", form={"text": REPEATS}, max_redirects=0).headers[
+        "location"
+    ]
+    session = desk.rsplit("/", 1)[1]
+    for nth in range(1, 13):
+        page.request.post(
+            f"{URL}/crew/{session}/place", form={"person": nth, "group": (nth - 1) // 3}
+        )
+    path = page.request.post(f"{URL}{desk}/floor", max_redirects=0).headers["location"]
+    for kind, lane in (("start", ""), ("next", ""), ("next", ""), ("in", "B"), ("in", "A")):
+        body = {"id": f"{kind}{lane}{time.time()}", "kind": kind, "at_ms": 0, "lane": lane}
+        page.request.post(f"{URL}{path}/happen", data=body)
+        page.wait_for_timeout(2500)
+    take(open_page(browser, path.replace("/run/", "/wall/"), DESK), "run-repeats")
+    page.goto(f"{URL}{path}/screens")
+    own = page.locator("a[href*='/hand/']").nth(6).get_attribute("href") or ""
+    take(open_page(browser, own.removeprefix(URL), HAND), "run-person")
+
+
 def main() -> None:
     """All pictures."""
     OUT.mkdir(parents=True, exist_ok=True)
@@ -142,10 +159,8 @@ def main() -> None:
             take(coach, "run-coach")
             take(open_page(browser, path.replace("/run/", "/wall/"), DESK), "run-wall")
             take(open_page(browser, path, HAND), "run-hand")
-            coach.wait_for_timeout(240_000)
-            hold_to_end(coach)
-            coach.wait_for_timeout(500)
-            take(open_page(browser, path.replace("/run/", "/debrief/"), DESK), "debrief")
+            repeats(browser)
+            take(open_page(browser, f"/debrief/{LAST_OF_SEASON}", DESK), "debrief")
         finally:
             browser.close()
             process.kill()

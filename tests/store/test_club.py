@@ -75,11 +75,19 @@ def test_a_file_from_before_comes_along_with_its_people(tmp_path: Path) -> None:
     with sqlite3.connect(path) as old:
         old.execute(
             "insert into person (name, initials, rest_hr, max_hr, effort_only, strap, mind)"
-            " values ('Ada B', 'AB', 60, 180, 0, 'steady', 'knee')"
+            " values ('Ada B', 'AB', 60, 180, 0, 'steady', 'knee'), ('Bo', 'BO', 62, 186, 0, 'steady', '')"
         )
+        old.execute(
+            "insert into session (title, text, good_text, version, position, groups, created_ms, changed_ms)"
+            " values ('', '', '', 1, 1, 0, 1, 1)"
+        )
+        old.execute("insert into comes values (1, 1, 1, 2)")
     database = Database(path)
     with database.work() as work:
-        (person,) = people.everyone(work)
+        person, assumed = people.everyone(work)
+        assert people.comers(work, 1) == [(person, 2)]
+        assert (person.rest_hr, assumed.rest_hr, assumed.rest) == (60, None, 62)
+        assert person.assumed == "" and assumed.assumed == "rest assumed, highest assumed"
         assert (person.name, person.mind, person.standing, person.limits) == (
             "Ada B",
             "knee",

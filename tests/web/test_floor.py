@@ -81,7 +81,10 @@ def spent(state: dict[str, Any]) -> int:
 
 
 def new_session(house: House, text: str) -> int:
-    return int(house.client.post("/desk", data={"text": text}).url.path.rsplit("/", 1)[1])
+    session = int(house.client.post("/desk", data={"text": text}).url.path.rsplit("/", 1)[1])
+    for person in (1, 2, 3):
+        house.client.post(f"/crew/{session}/place", data={"person": person, "group": 0})
+    return session
 
 
 def test_a_class_stays_as_it_was_whatever_is_learnt_or_changed(house: House) -> None:

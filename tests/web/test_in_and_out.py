@@ -116,7 +116,7 @@ def test_cells_are_words_for_a_spreadsheet_and_come_back_as_they_were(words: str
 
 
 def test_a_name_that_is_a_formula_is_told_apart_in_every_csv(client: TestClient) -> None:
-    client.post("/crew/4/join", data={"name": "=HYPERLINK(1)"})
+    client.post("/crew/4/join", data={"name": "=HYPERLINK(x)"})
     class_id = int(
         client.post("/desk/4/floor", follow_redirects=False).headers["location"].rsplit("/", 1)[1]
     )
@@ -130,7 +130,7 @@ def test_a_name_that_is_a_formula_is_told_apart_in_every_csv(client: TestClient)
         )
         classes.add_samples(work, class_id, [(1000, {who: 120})])
     rows = list(csv.reader(io.StringIO(client.get(f"/debrief/{class_id}/traces.csv").text)))
-    assert rows[1][0] == "'=HYPERLINK(1)"
+    assert rows[1][0] == "'=HYPERLINK(x)"
     moves = client.get("/moves/library.csv").text
     assert not read_moves(moves).problems
 

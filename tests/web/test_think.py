@@ -208,6 +208,8 @@ def test_how_people_stand_is_kept_and_counted(client: TestClient) -> None:
 
 def test_scores_teach_the_club_its_pace(client: TestClient) -> None:
     session = new(client, "people: 4\namrap 10:00 at 7\n  10 push-up\n  10 squat\n")
+    for person in (1, 2, 3, 4):
+        client.post(f"/crew/{session}/place", data={"person": person, "group": 0})
     where = client.post(f"/desk/{session}/floor", follow_redirects=False).headers["location"]
     class_id = where.rsplit("/", 1)[1]
     for person, text in ((1, "5 + 3"), (2, "5 + 0"), ("", "6 + 0")):
@@ -217,8 +219,9 @@ def test_scores_teach_the_club_its_pace(client: TestClient) -> None:
     assert "slower, from 1 score<" in client.get(f"/crew/{session}").text
     assert "from 3 scores" in client.get(f"/desk/{session}?block=0").text
     assert "Anouk K 5 + 3" in client.get(f"/debrief/{class_id}").text
-    client.post(f"/crew/{session}/place", data={"person": 1, "group": 0})
-    client.post(f"/crew/{session}/place", data={"person": 5, "group": 0})
+    client.post(f"/crew/{session}/who/none")
+    for person in (1, 5):
+        client.post(f"/crew/{session}/place", data={"person": person, "group": 0})
     told = client.get(f"/desk/{session}?block=0").text
     assert "1 by their own scores: the last does" in told
 

@@ -202,7 +202,7 @@ class _Maker:
     def _line(self, frozen: Frozen, told: Class, comer: Comer, seed: int) -> list[int]:
         """One heart through a class, second by second."""
         strap = SimulatedStrap(comer, seed)
-        state, line, noise = settled(0.12), [float(comer.rest_hr + 8)], 0.0
+        state, line, noise = settled(0.12), [float(comer.rest + 8)], 0.0
         for lap in told.laps:
             asked = interval_demand(frozen.session, frozen.timeline.intervals[lap.interval])
             seconds = max(1, round((lap.to_ms - lap.from_ms) / 1000))
@@ -212,8 +212,9 @@ class _Maker:
                 there = beats(strap.body, state)
                 before = line[-1]
                 line += [before + (there - before) * (one + 1) / length for one in range(length)]
+        late = [line[0]] * round(strap.body.delay)  # what is read lags behind what is
         noisy = []
-        for bpm in line:
+        for bpm in (*late, *line[: len(line) - len(late)]):
             noise = 0.85 * noise + self.chance.gauss(0, 0.9)
             noisy.append(round(bpm + noise))
         return noisy

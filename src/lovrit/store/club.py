@@ -2,7 +2,9 @@
 
 import secrets
 from collections.abc import Iterable
+from typing import Annotated
 
+from pydantic import Field
 from sqlmodel import Session as Work
 from sqlmodel import col, delete, or_, select
 
@@ -12,7 +14,7 @@ from lovrit.core.moves.figure import Drawing
 from lovrit.core.moves.library import Library, shipped
 from lovrit.core.moves.move import Move
 from lovrit.core.moves.names import key_of
-from lovrit.core.values import checked, plain
+from lovrit.core.values import Value, checked, plain
 from lovrit.store.tables import AsideRow, ClubRow, LearntRow, OwnMoveRow
 
 
@@ -23,6 +25,36 @@ def _choice(work: Work, key: str) -> object:
 
 def _choose(work: Work, key: str, value: object) -> None:
     work.merge(ClubRow(key=key, value=value))
+
+
+class About(Value):
+    """The club in its own words: its name, its time zone, and what is said when somebody is unwell."""
+
+    name: Annotated[str, Field(max_length=80)] = ""
+    zone: Annotated[str, Field(max_length=60)] = ""
+    told: Annotated[str, Field(max_length=200)] = ""
+    defibrillator: Annotated[str, Field(max_length=200)] = ""
+    address: Annotated[str, Field(max_length=200)] = ""
+
+
+def about(work: Work) -> About:
+    """What the club says of itself."""
+    return checked(About, _choice(work, "about") or {})
+
+
+def set_about(work: Work, said: About) -> None:
+    """Say it."""
+    _choose(work, "about", plain(said))
+
+
+def begun(work: Work) -> bool:
+    """Whether the first hour is over: somebody went on from it."""
+    return _choice(work, "begun") is True
+
+
+def begin(work: Work) -> None:
+    """Go on from the first hour."""
+    _choose(work, "begun", True)
 
 
 def secret(work: Work) -> str:

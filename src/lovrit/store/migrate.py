@@ -71,6 +71,9 @@ def _upgrade(connection: Connection, config: Config) -> None:
     assert isinstance(raw, sqlite3.Connection)
     before, raw.isolation_level = raw.isolation_level, None
     try:
+        raw.execute(
+            "PRAGMA foreign_keys=OFF"
+        )  # a table that is made anew takes nothing along that points at it
         raw.execute("BEGIN IMMEDIATE")
         config.attributes["connection"] = connection
         command.upgrade(config, "head")
@@ -79,4 +82,5 @@ def _upgrade(connection: Connection, config: Config) -> None:
         connection.rollback()
         raise
     finally:
+        raw.execute("PRAGMA foreign_keys=ON")
         raw.isolation_level = before

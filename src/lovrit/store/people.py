@@ -3,23 +3,93 @@
 from typing import Any, NamedTuple
 
 from sqlalchemy import select as columns
+from sqlalchemy.orm import defer
 from sqlmodel import Session as Work
-from sqlmodel import col, select
+from sqlmodel import col, delete, select
 
 from lovrit.core.crew.paces import OwnPace
-from lovrit.core.crew.person import Limit, Person, Standing
+from lovrit.core.crew.person import Comer, Limit, Person, Standing
 from lovrit.core.values import checked, plain
 from lovrit.store.sessions import Gone
-from lovrit.store.tables import ComesRow, PersonRow
+from lovrit.store.tables import ClassRow, ComesRow, PersonRow, SampleRow
 
 
 def everyone(work: Work) -> list[Person]:
-    """All people of the club by name."""
-    return [_person(row) for row in work.exec(select(PersonRow).order_by(col(PersonRow.name)))]
+    """All people of the club by name, but for those who were let go."""
+    query = select(PersonRow).where(col(PersonRow.gone_ms).is_(None)).order_by(col(PersonRow.name))
+    return [_person(row) for row in work.exec(query)]
 
 
 def _person(row: PersonRow) -> Person:
-    return checked(Person, row.model_dump())
+    return checked(Person, row.model_dump(exclude={"gone_ms"}))
+
+
+def get(work: Work, person_id: int) -> Person:
+    """Somebody of the club.
+
+    Raises:
+        Gone: if there is nobody of this number.
+    """
+    return _person(_row(work, person_id))
+
+
+def _row(work: Work, person_id: int) -> PersonRow:
+    row = work.get(PersonRow, person_id)
+    if row is None:
+        raise Gone("There is no such person any more.")
+    return row
+
+
+def change(work: Work, person_id: int, **fields: object) -> Person:
+    """Set some fields of a person; what they are checked against is the person itself.
+
+    Raises:
+        Gone: if there is nobody of this number.
+        ValidationError: if a figure can't be.
+    """
+    row = _row(work, person_id)
+    changed = checked(Person, {**row.model_dump(exclude={"gone_ms"}), **fields})
+    for name in fields:
+        setattr(row, name, plain(changed)[name])
+    work.add(row)
+    return changed
+
+
+def let_go(work: Work, person_id: int, now_ms: int | None) -> Person:
+    """Let somebody go, or take that back with None; erased by ``erase_gone``."""
+    row = _row(work, person_id)
+    row.gone_ms = now_ms
+    work.add(row)
+    return _person(row)
+
+
+def gone(work: Work) -> list[Person]:
+    """Those who were let go and are not yet erased."""
+    query = select(PersonRow).where(col(PersonRow.gone_ms).is_not(None))
+    return [_person(row) for row in work.exec(query.order_by(col(PersonRow.name)))]
+
+
+def erase_gone(work: Work, before_ms: int) -> int:
+    """Erase who was let go before a moment: themselves, where they came, every reading, their name in classes."""
+    query = select(PersonRow).where(col(PersonRow.gone_ms) < before_ms)
+    rows = list(work.exec(query))
+    for row in rows:
+        work.exec(delete(ComesRow).where(col(ComesRow.person_id) == row.id))
+        work.exec(delete(SampleRow).where(col(SampleRow.person_id) == row.id))
+        _nameless(work, row.id or 0)
+        work.delete(row)
+    return len(rows)
+
+
+def _nameless(work: Work, person_id: int) -> None:
+    """In classes that were, somebody who is erased is nobody with a number: no name, no figure, no remark."""
+    for row in work.exec(select(ClassRow).options(defer(col(ClassRow.frozen)))):  # type: ignore[arg-type]
+        kept = [one for one in row.people if one["id"] == person_id]
+        if kept:
+            bare = {"id": person_id, "name": "somebody", "initials": "–", "group": kept[0]["group"]}
+            others = [one for one in row.people if one["id"] != person_id]
+            row.people = [*others, plain(checked(Comer, bare))]
+            work.add(row)
 
 
 def comers(work: Work, session_id: int) -> list[tuple[Person, int]]:
@@ -28,6 +98,7 @@ def comers(work: Work, session_id: int) -> list[tuple[Person, int]]:
         select(PersonRow, ComesRow)
         .join(ComesRow, col(ComesRow.person_id) == col(PersonRow.id))
         .where(ComesRow.session_id == session_id, col(ComesRow.comes).is_(True))
+        .where(col(PersonRow.gone_ms).is_(None))
         .order_by(col(ComesRow.group), col(PersonRow.name))
     )
     return [(_person(person), row.group) for person, row in work.exec(query)]
@@ -49,6 +120,7 @@ def counted(work: Work, session_id: int) -> list[Counted]:
         columns(col(ComesRow.group), *(getattr(PersonRow, name) for name in COUNTED))
         .join(ComesRow, col(ComesRow.person_id) == col(PersonRow.id))
         .where(col(ComesRow.session_id) == session_id, col(ComesRow.comes).is_(True))
+        .where(col(PersonRow.gone_ms).is_(None))
     )
     rows = [
         (row[0], dict(zip(COUNTED, row[1:], strict=True)))
@@ -74,9 +146,7 @@ def stand(
     paces: tuple[OwnPace, ...] = (),
 ) -> None:
     """Say how a person stands, since when (YYYY-MM-DD), what they don't do now, and their own paces."""
-    row = work.get(PersonRow, person_id)
-    if row is None:
-        raise Gone("There is no such person any more.")
+    row = _row(work, person_id)
     row.standing, row.since, row.limits, row.pace_100_s = standing, since, list(limits), pace_100_s
     row.paces = [plain(one) for one in paces]
     work.add(row)
@@ -92,9 +162,32 @@ def set_comers(work: Work, session_id: int, groups: dict[int, int]) -> None:
         work.add(ComesRow(session_id=session_id, person_id=person, group=group))
 
 
-def add_person(work: Work, name: str, initials: str) -> Person:
-    """A new person of the club with usual figures."""
-    row = PersonRow(name=name, initials=initials)
+def add_person(work: Work, name: str, **fields: object) -> Person:
+    """A new person of the club; of what isn't said nothing is known."""
+    taken = set(work.exec(select(PersonRow.initials)))
+    fields = {"name": name, "initials": initials_of(name, taken), **fields}
+    row = PersonRow.model_validate(fields)
     work.add(row)
     work.flush()
     return _person(row)
+
+
+def initials_of(name: str, taken: set[str]) -> str:
+    """Two letters for a name that nobody else has, where two letters do."""
+    letters = [char.upper() for char in name if char.isalpha()] or ["X"]
+    for second in letters[1:] or letters:
+        if letters[0] + second not in taken:
+            return letters[0] + second
+    return (letters[0] + letters[-1])[:2]
+
+
+def came_last(work: Work, session_id: int) -> dict[int, int]:
+    """Who came to the session before this one that anybody came to, with their groups."""
+    query = (
+        select(ComesRow.session_id)
+        .where(ComesRow.session_id != session_id, col(ComesRow.comes).is_(True))
+        .order_by(col(ComesRow.session_id).desc())
+        .limit(1)
+    )
+    last = work.exec(query).first()
+    return {} if last is None else {one.id: group for one, group in comers(work, last)}

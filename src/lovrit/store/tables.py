@@ -76,8 +76,8 @@ class PersonRow(SQLModel, table=True):
     id: int | None = Field(default=None, primary_key=True)
     name: str
     initials: str
-    rest_hr: int = 62
-    max_hr: int = 186
+    rest_hr: int | None = None
+    max_hr: int | None = None
     age: int | None = None
     effort_only: bool = False
     strap: str = "steady"
@@ -89,6 +89,7 @@ class PersonRow(SQLModel, table=True):
     paces: list[dict[str, Any]] = Field(
         default_factory=list, sa_column=Column(JSON, nullable=False)
     )
+    gone_ms: int | None = None  # let go; erased a while later
 
 
 class ComesRow(SQLModel, table=True):

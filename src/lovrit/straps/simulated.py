@@ -32,8 +32,8 @@ class SimulatedStrap:
         chance = Random(f"{seed}/{person.id}/body")
         gain = 1.24 if person.strap == "over" else 1 + 0.04 * chance.gauss(0, 1)
         self.body = Body(
-            rest=person.rest_hr,
-            highest=person.max_hr,
+            rest=person.rest,
+            highest=person.highest,
             tau_on=18 if person.strap == "over" else _near(chance, 28, 0.22, 18, 60),
             tau_off=_near(chance, recovery_s(person.age), 0.25, 35, 120),
             tau_m=_near(chance, 6, 0.25, 3, 14),

@@ -43,12 +43,13 @@ class House:
     guesses: Guesses = field(default_factory=Guesses)
     closing: Event = field(default_factory=Event)
     secret: str = field(init=False, repr=False)
+    about: club.About = field(default_factory=club.About)
     days_near: dict[str, Day] = field(default_factory=dict)
 
     @property
     def zone(self) -> str:
         """The club's time zone, by which every time of day is told."""
-        return self.settings.time_zone
+        return self.about.zone or self.settings.time_zone
 
     def when(self, ms: int) -> datetime:
         """A moment in the club's zone."""
@@ -68,7 +69,7 @@ class House:
                 club.schools(work),
                 club.missing(work),
             )
-            self.secret = club.secret(work)
+            self.secret, self.about = club.secret(work), club.about(work)
             self.paces, self.drawings = club.paces(work), club.drawings(work)
 
 

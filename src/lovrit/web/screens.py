@@ -12,6 +12,7 @@ from lovrit.web.desk.revisions import router as revisions
 from lovrit.web.desk.routes import router as desk
 from lovrit.web.desk.think import router as think
 from lovrit.web.moves.routes import router as moves
+from lovrit.web.people.routes import router as people
 from lovrit.web.run.hand import router as hand
 from lovrit.web.run.routes import router as run
 
@@ -28,6 +29,7 @@ class Screen(NamedTuple):
 SCREENS = (
     Screen("desk", "Desk", "/", (library, revisions, think, desk)),
     Screen("crew", "Crew", "/crew", (crew,)),
+    Screen("people", "People", "/people", (people,)),
     Screen("run", "Run", "/run", (run, hand)),
     Screen("debrief", "Debrief", "/debrief", (debrief,)),
     Screen("moves", "Moves", "/moves", (moves,)),

@@ -1,16 +1,18 @@
 """What an earlier Lovrit left to be worked out: done once, as this one starts."""
 
-from lovrit.store import classes, sessions
+from lovrit.store import classes, people, sessions
 from lovrit.web.debrief.learning import learn_class, sum_up
 from lovrit.web.desk.library import described
 from lovrit.web.house import House
 
 AT_ONCE = 20
+ERASED_AFTER_MS = 3_600_000  # a letting go can be taken back for so long
 
 
 def settle(house: House) -> None:
     """Classes that were planned again each time they were looked at stay from now on as they are."""
     with house.database.writing() as work:
+        people.erase_gone(work, house.now_ms() - ERASED_AFTER_MS)
         frozen = classes.freeze_old(work, house.library)
         for class_id in frozen:
             learn_class(house, work, class_id)

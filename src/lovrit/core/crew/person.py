@@ -18,8 +18,12 @@ DOES_NOT: dict[Limit, str] = {
 }
 
 
+USUAL_REST, USUAL_HIGHEST = 62, 186
+AGE_ERROR = 8  # beats, one standard deviation of a highest from age
+
+
 class Person(Value):
-    """A person of the club. Heart figures in beats a minute.
+    """A person of the club. Heart figures in beats a minute; None where nobody has measured or said them.
 
     ``effort_only`` where the heart can't steer: medicine, or no strap. ``strap`` says how the simulated strap
     behaves; ``mind`` is what the coach keeps in mind. ``standing`` since ``since`` (YYYY-MM-DD): new, back after a
@@ -30,8 +34,8 @@ class Person(Value):
     id: int
     name: str
     initials: str
-    rest_hr: Annotated[int, Field(ge=30, le=120)] = 62
-    max_hr: Annotated[int, Field(ge=100, le=230)] = 186
+    rest_hr: Annotated[int | None, Field(ge=30, le=120)] = None
+    max_hr: Annotated[int | None, Field(ge=100, le=230)] = None
     age: int | None = None
     effort_only: bool = False
     strap: str = "steady"
@@ -41,6 +45,28 @@ class Person(Value):
     pace_100_s: Annotated[int | None, Field(ge=8, le=300)] = None
     limits: tuple[Limit, ...] = ()
     paces: tuple[OwnPace, ...] = ()
+
+    @property
+    def rest(self) -> int:
+        """Resting beats a minute: their own, else a usual one."""
+        return USUAL_REST if self.rest_hr is None else self.rest_hr
+
+    @property
+    def highest(self) -> int:
+        """Highest beats a minute: their own, else from age (Tanaka, Monahan and Seals 2001), else a usual one."""
+        if self.max_hr is not None:
+            return self.max_hr
+        return USUAL_HIGHEST if self.age is None else round(208 - 0.7 * self.age)
+
+    @property
+    def assumed(self) -> str:
+        """Which heart figures are not their own, in words; empty where both are."""
+        said = [] if self.rest_hr is not None else ["rest assumed"]
+        if self.max_hr is None:
+            said.append(
+                "highest assumed" if self.age is None else f"highest from age, ± {AGE_ERROR}"
+            )
+        return ", ".join(said)
 
     def weeks(self, today: str) -> int | None:
         """Whole weeks on this standing; None where nobody said since when."""

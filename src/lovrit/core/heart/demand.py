@@ -27,7 +27,7 @@ def demand(effort: float, seconds: float | None = None) -> float:
 
 def at_reserve(person: Person, share: float) -> float:
     """Beats a minute at a share of reserve (Karvonen 1957)."""
-    return person.rest_hr + share * (person.max_hr - person.rest_hr)
+    return person.rest + share * (person.highest - person.rest)
 
 
 def corridor(
@@ -55,5 +55,5 @@ def _target(person: Person, target: Heart) -> tuple[float, float] | None:
         case "reserve":
             return at_reserve(person, target.low / 100), at_reserve(person, target.high / 100)
         case "max":
-            return person.max_hr * target.low / 100, person.max_hr * target.high / 100
+            return person.highest * target.low / 100, person.highest * target.high / 100
     return None  # nobody's threshold is known yet

@@ -8,6 +8,7 @@ from pydantic import ValidationError
 
 from lovrit.core.advice.company import Schools
 from lovrit.core.values import LovritError, checked, names_of, plain, type_of
+from lovrit.settings import known_zone
 from lovrit.store import club, guests, sessions
 from lovrit.web.guard import token_of
 from lovrit.web.guests import key_of
@@ -74,6 +75,7 @@ def chosen(request: Request, house: InHouse) -> HTMLResponse:
         ]
     values: dict[str, Any] = {"questions": QUESTIONS, "schools": house.schools, "asides": asides}
     values |= {"guests": came, "asked": house.guests is not None}
+    values |= {"about": house.about, "zone": house.zone}
     return page(
         request,
         house,
@@ -106,6 +108,25 @@ def choose(house: InHouse, form: WholeForm) -> Response:
         club.set_schools(work, wanted)
     house.refresh()
     return RedirectResponse("/club", 303)
+
+
+@router.post("/club/about")
+def about(house: InHouse, form: WholeForm) -> Response:
+    """What the club says of itself; the time zone has to be one."""
+    said = {
+        name: " ".join(str(form[name]).split()) for name in names_of(club.About) if name in form
+    }
+    if said.get("zone"):
+        known_zone(said["zone"])
+    try:
+        wanted = checked(club.About, plain(house.about) | said)
+    except ValidationError as error:
+        field = str(error.errors()[0]["loc"][0])
+        raise NotASchool(f"What stands for “{field}” is too long.") from None
+    with house.database.writing() as work:
+        club.set_about(work, wanted)
+    house.refresh()
+    return RedirectResponse("/first" if form.get("to") == "/first" else "/club", 303)
 
 
 @router.post("/club/guests/{key}/end")

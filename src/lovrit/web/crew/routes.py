@@ -1,12 +1,14 @@
 """Crew: who comes tonight; groups dealt by count and moved by hand."""
 
+from collections import Counter
 from datetime import date
-from typing import Annotated
+from typing import Annotated, Literal
 
 from fastapi import APIRouter, Form, Request
 from fastapi.responses import RedirectResponse, Response
 
-from lovrit.core.crew.groups import MOST_GROUPS, deal
+from lovrit.core.crew.groups import MOST_GROUPS, deal, usual_groups
+from lovrit.core.crew.lists import read_people
 from lovrit.core.crew.paces import read_paces
 from lovrit.core.crew.person import Limit, Standing
 from lovrit.core.timeline.plan import plan_text
@@ -81,9 +83,28 @@ def deal_groups(
     with house.database.work() as work:
         row = sessions.get(work, session_id)
         coming = [person.id for person, _ in people.comers(work, session_id)]
+        coming = coming or [person.id for person in people.everyone(work)]
         if not coming:
-            raise NobodyThere("Nobody comes yet: tick those who do, then deal.")
+            raise NobodyThere("There is nobody in the club yet: bring people in first, on People.")
         people.set_comers(work, session_id, deal(coming, groups))
+    return _after(request, house, row)
+
+
+@router.post("/crew/{session_id}/who/{which}")
+def who_comes(
+    request: Request, house: InHouse, session_id: Id, which: Literal["all", "last", "none"]
+) -> Response:
+    """Everyone comes, or those of the last session in their groups, or nobody."""
+    with house.database.work() as work:
+        row = sessions.get(work, session_id)
+        everyone = [one.id for one in people.everyone(work)]
+        view = crew_view(plan_text(row.text, house.library), [], [])
+        last = people.came_last(work, session_id)
+        if which == "last" and not last:
+            raise NobodyThere("Nobody came to any session yet.")
+        wanted = view.wanted if view.wanted > 1 else usual_groups(len(everyone), view.stations)
+        chosen = {"all": deal(everyone, wanted), "last": last, "none": {}}[which]
+        people.set_comers(work, session_id, _closed_up(chosen))
     return _after(request, house, row)
 
 
@@ -140,30 +161,27 @@ def stand(
 
 @router.post("/crew/{session_id}/join")
 def join(
-    request: Request, house: InHouse, session_id: Id, name: Annotated[str, Form(max_length=60)]
+    request: Request, house: InHouse, session_id: Id, name: Annotated[str, Form(max_length=400)]
 ) -> Response:
-    """Someone new comes along: in the smallest group, with usual figures."""
-    said = " ".join(name.split())
-    if not said:
+    """One or several come along, each in the smallest group: those of the club as they are, others as new."""
+    read = read_people(name)
+    if read.asked:
+        raise NobodyThere(read.asked[0].why)
+    if not read.people:
         raise NobodyThere("A name, please.")
-    with house.database.work() as work:
+    with house.database.writing() as work:
         row = sessions.get(work, session_id)
         now = {one.id: at for one, at in people.comers(work, session_id)}
-        if any(one.name == said for one, _ in people.comers(work, session_id)):
-            raise NobodyThere(f"{said} already comes.")
-        new = people.add_person(
-            work, said, _initials(said, {one.initials for one in people.everyone(work)})
-        )
-        sizes = {group: list(now.values()).count(group) for group in set(now.values())} or {0: 0}
-        people.set_comers(
-            work, session_id, now | {new.id: min(sizes, key=lambda group: (sizes[group], group))}
-        )
+        known = {one.name.casefold(): one for one in people.everyone(work)}
+        for one in read.people:
+            person = known.get(one.name.casefold()) or people.add_person(work, one.name)
+            if person.id in now:
+                raise NobodyThere(f"{person.name} already comes.")
+            now[person.id] = _smallest(now)
+        people.set_comers(work, session_id, now)
     return _after(request, house, row)
 
 
-def _initials(name: str, taken: set[str]) -> str:
-    letters = [char.upper() for char in name if char.isalpha()] or ["X"]
-    for second in letters[1:] or letters:
-        if letters[0] + second not in taken:
-            return letters[0] + second
-    return (letters[0] + letters[-1])[:2]
+def _smallest(groups: dict[int, int]) -> int:
+    counts = Counter(groups.values())
+    return min(counts, key=lambda group: (counts[group], group), default=0)

@@ -1,13 +1,13 @@
 """The people of an evening as the Crew page shows them."""
 
 from lovrit.core.blocks.parts import Heart
-from lovrit.core.crew.groups import deal, sizes, usual_groups
+from lovrit.core.crew.groups import sizes, usual_groups
 from lovrit.core.crew.paces import spread, within, write_paces
-from lovrit.core.crew.person import DOES_NOT, Comer, Person
+from lovrit.core.crew.person import DOES_NOT, Person
 from lovrit.core.forecast.learned import Quickness
 from lovrit.core.heart.demand import corridor
 from lovrit.core.timeline.plan import Plan
-from lovrit.core.values import Value, fields_of
+from lovrit.core.values import Value
 
 LOW_BPM, HIGH_BPM = 40, 205
 
@@ -34,6 +34,7 @@ class CrewView(Value):
     by_effort: int
     wanted: int
     effort: float | None
+    stations: int = 0
 
 
 STANDS = {"usual": "", "new": "new", "back": "just back"}
@@ -97,13 +98,14 @@ def crew_view(
         by_effort=sum(person.effort_only for person, _ in comers),
         wanted=count or usual_groups(len(comers), stations(plan)),
         effort=effort,
+        stations=stations(plan),
     )
 
 
 def _row(
     person: Person, group: int | None, box: tuple[float, float] | None, stands: str
 ) -> ComerRow:
-    line = None if person.effort_only else (_at(person.rest_hr), _at(person.max_hr))
+    line = None if person.effort_only else (_at(person.rest), _at(person.highest))
     shown = (_at(box[0]), _at(box[1])) if box else None
     return ComerRow(
         person=person,
@@ -138,11 +140,3 @@ def stations(plan: Plan) -> int:
     """The most stations of any block that people move through."""
     moving = (len(block.moves) for block in plan.session.blocks if block.rotates)
     return max(moving, default=0)
-
-
-def dealt(everyone: list[Person], plan: Plan) -> list[Comer]:
-    """Everyone dealt as a coach would begin, where nobody has dealt yet."""
-    wanted = min(plan.session.people or len(everyone), len(everyone))
-    people = everyone[:wanted]
-    groups = deal([one.id for one in people], usual_groups(len(people), stations(plan)))
-    return [Comer(**fields_of(one), group=groups[one.id]) for one in people]

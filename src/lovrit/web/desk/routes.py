@@ -9,7 +9,7 @@ from pydantic import TypeAdapter, ValidationError
 from sqlmodel import Session as Work
 
 from lovrit.core.advice.look import blocked, second_look
-from lovrit.core.crew.person import Comer, Person
+from lovrit.core.crew.person import Comer
 from lovrit.core.run.event import MOST_ID
 from lovrit.core.run.frozen import freeze
 from lovrit.core.session.edits import Edit
@@ -24,7 +24,6 @@ from lovrit.store import classes, people, sessions
 from lovrit.store.sessions import Gone, Written
 from lovrit.store.tables import ClassRow
 from lovrit.web.bodies import MOST
-from lovrit.web.crew.view import dealt
 from lovrit.web.desk.completion import completion_words
 from lovrit.web.desk.desk import Desk, edited, keep_good, open_desk
 from lovrit.web.desk.parts import Shown, parts_of, values_of
@@ -211,7 +210,7 @@ def _to_the_floor(request: Request, house: House, session_id: int, anew: bool) -
     """
     with house.database.work() as work:
         opened = open_desk(house, work, session_id)
-        comers = _comers(opened, people.comers(work, session_id), people.everyone(work))
+        comers = [Comer(**fields_of(one), group=at) for one, at in people.comers(work, session_id)]
         on = [] if anew else _on(work, session_id)
     _refuse(opened, house)
     waiting = next((row.id for row, begun in on if not begun and row.text == opened.row.text), None)
@@ -235,13 +234,6 @@ def _on(work: Work, session_id: int) -> list[tuple[ClassRow, bool]]:
     return [
         (row, classes.has_begun(work, row.id or 0)) for row in classes.open_of(work, session_id)
     ]
-
-
-def _comers(opened: Desk, comers: list[tuple[Person, int]], everyone: list[Person]) -> list[Comer]:
-    """Who comes; where nobody has said, everyone dealt as a coach would begin."""
-    if comers:
-        return [Comer(**fields_of(person), group=group) for person, group in comers]
-    return dealt(everyone, opened.typed)
 
 
 def _refuse(opened: Desk, house: House) -> None:

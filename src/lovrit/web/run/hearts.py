@@ -59,11 +59,11 @@ def _y(person: Comer, target: tuple[float, float], bpm: float) -> float:
     """Percent from the top: a thread runs from a person's rest to their highest, the corridor in the middle third."""
     low, high = target
     if bpm < low:
-        share = max(0.0, (bpm - person.rest_hr) / max(1.0, low - person.rest_hr))
+        share = max(0.0, (bpm - person.rest) / max(1.0, low - person.rest))
         return round(100 - (100 - BOX_BOTTOM) * share, 2)
     if bpm <= high:
         return round(BOX_BOTTOM - (BOX_BOTTOM - BOX_TOP) * (bpm - low) / max(1.0, high - low), 2)
-    share = min(1.0, (bpm - high) / max(6.0, person.max_hr - high))
+    share = min(1.0, (bpm - high) / max(6.0, person.highest - high))
     return round(BOX_TOP * (1 - share), 2)
 
 

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from threading import RLock
 from typing import NamedTuple
 
-from lovrit.core.crew.groups import letter
+from lovrit.core.crew.groups import MOST_GROUPS, letter, usual_groups
 from lovrit.core.crew.person import Comer
 from lovrit.core.run.account import Class, account
 from lovrit.core.run.classplan import Runner
@@ -12,6 +12,7 @@ from lovrit.core.run.deeds import DEEDS
 from lovrit.core.run.demands import Demands
 from lovrit.core.run.event import Event, happening
 from lovrit.core.run.going import Fold, Going
+from lovrit.core.session.session import Session
 from lovrit.store import classes
 from lovrit.store.database import Database
 from lovrit.straps.simulated import SimulatedStraps
@@ -21,6 +22,13 @@ from lovrit.web.run.telling import Told
 HELD_SLEEP_MS = 600_000  # a class left held for so long is one that nobody is in
 MOST_BEHIND_S = 3600  # so much is caught up after a standstill; hearts before that are not made up
 MOST_UNWRITTEN = 14_400  # four hours of seconds are kept while the disk takes nothing
+
+
+def nameless(session: Session) -> list[Runner]:
+    """Groups by their letters, where nobody said who comes: as many as people and stations ask for."""
+    stations = max((len(block.moves) for block in session.blocks if block.moves_people), default=0)
+    count = usual_groups(session.people, stations) if session.people else max(1, stations)
+    return [Runner(str(-nth), letter(nth - 1)) for nth in range(1, min(count, MOST_GROUPS) + 1)]
 
 
 class Second(NamedTuple):
@@ -57,6 +65,9 @@ class Live:
         late = {event.person for event in happened if event.kind == "joins"}
         there = [one for one in self.comers if one.id not in late]
         people = [Runner(str(one.id), letter(one.group)) for one in there]
+        if not people:
+            people = nameless(self.plan.session)
+        self._nameless = len(people) if not there else 0
         self.fold = Fold(self.run_by, people, DEEDS)
         for event in happened:
             self.fold.take(happening(event, self.made_ms, kept=True))
@@ -69,8 +80,8 @@ class Live:
 
     @property
     def groups(self) -> int:
-        """How many groups there are."""
-        return max((one.group for one in self.comers), default=0) + 1
+        """How many groups there are; by letter alone where nobody said who comes."""
+        return max(max((one.group for one in self.comers), default=0) + 1, self._nameless)
 
     def seconds(self, ms: int) -> float:
         """A moment in seconds since the class was opened."""

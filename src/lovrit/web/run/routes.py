@@ -89,6 +89,7 @@ def _screen(
         values |= {
             "hearts": hearts_view(live.plan, live.state, live.comers, live.beats),
             "keys": KEYS["run"],
+            "about": house.about,
         }
     return page(request, house, f"run/{screen}.html", **values)
 

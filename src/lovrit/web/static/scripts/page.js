@@ -51,8 +51,20 @@ function openDialog(id) {
 
 // A post by htmx that was refused, or that nobody answered, says so.
 document.addEventListener("htmx:responseError", (event) => {
-  say(/** @type {CustomEvent} */ (event).detail.xhr.responseText || "That did not work.");
+  const { xhr, elt } = /** @type {CustomEvent} */ (event).detail;
+  const why = xhr.responseText || "That did not work.";
+  const form = elt instanceof Element ? elt.closest("form") : null;
+  if (form) besides(form, why);
+  else say(why);
 });
+
+/** A refusal stands where it was typed, until the next try. @param {Element} form @param {string} why */
+function besides(form, why) {
+  form.querySelector(".refused-here")?.remove();
+  const line = Object.assign(document.createElement("p"), { className: "refused-here", textContent: why });
+  line.setAttribute("role", "alert");
+  form.append(line);
+}
 document.addEventListener("htmx:sendError", () => say("Not reached: nothing was changed. Try again."));
 document.addEventListener("htmx:afterRequest", (event) => {
   if (/** @type {CustomEvent} */ (event).detail.successful) say("");

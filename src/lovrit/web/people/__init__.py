@@ -1,0 +1,1 @@
+"""People: the club's list, whoever comes tonight."""

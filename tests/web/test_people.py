@@ -1,0 +1,109 @@
+"""People and the first hour of a club of one's own."""
+
+from pathlib import Path
+
+import pytest
+from fastapi.testclient import TestClient
+
+from lovrit.settings import Settings
+from lovrit.store.database import Database
+from lovrit.web.app import create_app
+from lovrit.web.settle import ERASED_AFTER_MS, settle
+from tests.conftest import Clock
+
+SESSION = "title: First\npeople: 9\n\n3 rounds of 40/20 at 7\n  squat\n  row\n  plank\n"
+
+
+@pytest.fixture
+def empty(tmp_path: Path, clock: Clock) -> TestClient:
+    app = create_app(Settings(data=tmp_path), Database(tmp_path / "club.sqlite"), clock)
+    with TestClient(app, base_url="http://127.0.0.1") as client:
+        client.house = app.state.house
+        yield client
+
+
+def test_an_empty_club_opens_on_three_things_to_do_and_goes_on(empty: TestClient) -> None:
+    first = empty.get("/")
+    assert first.url.path == "/first" and first.text.count("<section") == 3
+    said = {"name": "Reed Club", "zone": "Europe/Paris", "defibrillator": "left of the door"}
+    kept = empty.post("/club/about", data=said | {"to": "/first"})
+    assert "Reed Club" in kept.text and empty.house.zone == "Europe/Paris"
+    assert empty.post("/club/about", data={"zone": "Paris"}).status_code == 409
+    assert empty.house.zone == "Europe/Paris"
+    empty.post("/people", data={"text": "Ben, Carla, Dora"})
+    assert "3 here" in empty.get("/first").text
+    session = empty.post("/desk", data={"text": SESSION}).url.path.rsplit("/", 1)[1]
+    assert empty.get("/").url.path == f"/desk/{session}"
+    class_id = empty.post(f"/desk/{session}/floor").url.path.rsplit("/", 1)[1]
+    page = empty.get(f"/run/{class_id}").text
+    assert "groups go by letter" in page and "left of the door" in page and "Ben" in page
+    assert (
+        "0 came" in empty.get(f"/debrief/{class_id}").text
+        or "never started" in empty.get(f"/debrief/{class_id}").text
+    )
+
+
+def test_lists_are_taken_shown_first_where_in_doubt_and_never_twice(empty: TestClient) -> None:
+    doubtful = empty.post("/people", data={"text": "Ben\nBen and Carla\nDora"})
+    assert "two people?" in doubtful.text and "Ben and Carla" in doubtful.text
+    assert "Nobody yet" in empty.get("/people").text
+    sure = empty.post("/people", data={"text": "Ben\nBen and Carla\nDora", "sure": "true"})
+    assert "2 people came in" in sure.text
+    again = empty.post("/people", data={"text": "ben\nEd"})
+    assert "Here already" in again.text and "Ed" in again.text
+    file = {"file": ("club.csv", "\ufeffName;Age;Rest\nFay;41;58\n".encode(), "text/csv")}
+    assert "1 person came in" in empty.post("/people", files=file).text
+    assert "Fay,41,58," in empty.get("/people.csv").text
+
+
+def test_a_row_is_changed_in_place_and_a_figure_that_cannot_be_stays_as_typed(
+    empty: TestClient,
+) -> None:
+    empty.post("/people", data={"text": "Ben, Carla"})
+    row = {"name": "Ben K", "age": "34", "rest_hr": "", "max_hr": "", "mind": "knee"}
+    hx = {"hx-request": "1"}
+    assert 'value="Ben K"' in empty.post("/people/1", data=row, headers=hx).text
+    wrong = empty.post("/people/1", data=row | {"rest_hr": "fast"}, headers=hx)
+    assert "is not a resting heart rate" in wrong.text and 'value="fast"' in wrong.text
+    taken = empty.post("/people/1", data=row | {"name": "carla"}, headers=hx)
+    assert "has this name already" in taken.text
+    turned = empty.post("/people/1", data=row | {"rest_hr": "100", "max_hr": "110"}, headers=hx)
+    assert "turned round" in turned.text
+    shown = empty.get("/people").text
+    assert 'placeholder="184"' in shown and 'placeholder="62"' in shown  # from age, and a usual one
+
+
+def test_who_is_let_go_can_come_back_for_an_hour_and_is_then_erased(
+    empty: TestClient, clock: Clock
+) -> None:
+    empty.post("/people", data={"text": "Ben, Carla"})
+    session = empty.post("/desk", data={"text": SESSION}).url.path.rsplit("/", 1)[1]
+    assert "2</b> people" in empty.post(f"/crew/{session}/who/all").text
+    class_id = empty.post(f"/desk/{session}/floor").url.path.rsplit("/", 1)[1]
+    empty.post("/people/1/let-go")
+    assert "1</b> people" in empty.get(f"/crew/{session}").text
+    empty.post("/people/1/back")
+    assert "2</b> people" in empty.get(f"/crew/{session}").text
+    empty.post("/people/1/let-go")
+    clock.on(ERASED_AFTER_MS / 1000 + 1)
+    settle(empty.house)
+    assert empty.post("/people/1/back").status_code == 404
+    empty.app.state.floor.lives.clear()
+    page = empty.get(f"/run/{class_id}").text
+    assert "Ben" not in page and "somebody" in page and "Carla" in page
+
+
+def test_who_comes_in_one_press_or_by_a_row_of_names(empty: TestClient) -> None:
+    first = empty.post("/desk", data={"text": SESSION}).url.path.rsplit("/", 1)[1]
+    assert "Bring people in" in empty.get(f"/crew/{first}").text
+    assert "bring people in first" in empty.post(f"/crew/{first}/deal", data={"groups": 3}).text
+    empty.post("/people", data={"text": "Ann, Ben, Carla, Dora, Ed, Fay"})
+    assert "3 twos" in empty.post(f"/crew/{first}/deal", data={"groups": 3}).text
+    second = empty.post("/desk", data={"text": SESSION}).url.path.rsplit("/", 1)[1]
+    assert "0</b> people" in empty.get(f"/crew/{second}").text
+    assert "3 twos" in empty.post(f"/crew/{second}/who/last").text
+    empty.post(f"/crew/{second}/who/none")
+    joined = empty.post(f"/crew/{second}/join", data={"name": "ben, Gil, Hana"}).text
+    assert "3</b> people" in joined and empty.get("/people.csv").text.count("Ben") == 1
+    refused = empty.post(f"/crew/{second}/join", data={"name": "Gil and Ann"})
+    assert refused.status_code == 409 and "two people?" in refused.text
