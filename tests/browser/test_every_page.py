@@ -47,6 +47,11 @@ def test_every_page_is_for_everybody(browser: Browser, server: Server, width: in
         looked_at(page, path, wrong)
     for path in (
         f"/wall/{class_id}",
+        f"/station/{class_id}/2",
+        f"/run/{class_id}/screens",
+        f"/run/{class_id}/talk",
+        "/people",
+        "/first",
         "/debrief",
         "/moves",
         "/moves/ring%20row",
@@ -56,6 +61,9 @@ def test_every_page_is_for_everybody(browser: Browser, server: Server, width: in
     ):
         page.goto(f"{server.url}{path}")
         looked_at(page, path, wrong)
+    page.goto(f"{server.url}/run/{class_id}/screens")
+    page.goto(page.locator("a[href*='/hand/']").first.get_attribute("href") or "")
+    looked_at(page, "hand", wrong)
     page.goto(f"{server.url}/run/{class_id}")
     looked_at(page, "ready", wrong)
     page.keyboard.press("Space")

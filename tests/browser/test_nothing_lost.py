@@ -17,7 +17,8 @@ NASTY = "<!--<script>\"'</script><meta http-equiv=refresh content=0;url=/gone>"
 
 
 def to_the_floor(page: Page, server: Server, text: str = STEADY) -> int:
-    new_session(page, server, text)
+    session = new_session(page, server, text).rsplit("/", 1)[1]
+    page.request.post(f"{server.url}/crew/{session}/who/all")
     page.get_by_role("button", name="Take to the floor").click()
     page.wait_for_selector("#run[data-phase=ready]")
     return int(page.url.rsplit("/", 1)[1])

@@ -98,8 +98,6 @@ def test_the_whole_thread_on_two_screens_with_the_server_killed(
     page.keyboard.press("Escape")
 
     page.get_by_role("link", name="Crew").last.click()
-    page.locator("#groups").fill("3")
-    page.get_by_role("button", name="Deal groups").click()
     expect(page.locator(".group")).to_have_count(0)
     for nth in range(1, 6):
         page.locator(f"#to-{nth}").select_option("0" if nth < 4 else "1")

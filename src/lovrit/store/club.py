@@ -57,6 +57,17 @@ def begin(work: Work) -> None:
     _choose(work, "begun", True)
 
 
+def talk(work: Work, session_id: int | None) -> list[str]:
+    """What the coach says before a session, where they changed it."""
+    value = _choice(work, f"talk-{session_id}")
+    return [str(line) for line in value] if isinstance(value, list) else []
+
+
+def set_talk(work: Work, session_id: int | None, lines: list[str]) -> None:
+    """Keep it; with no lines it is written anew each time."""
+    _choose(work, f"talk-{session_id}", lines)
+
+
 def secret(work: Work) -> str:
     """What links are signed with: made once for a club."""
     kept = _choice(work, "secret")

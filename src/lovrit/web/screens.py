@@ -15,6 +15,7 @@ from lovrit.web.moves.routes import router as moves
 from lovrit.web.people.routes import router as people
 from lovrit.web.run.hand import router as hand
 from lovrit.web.run.routes import router as run
+from lovrit.web.run.talk import router as talk
 
 
 class Screen(NamedTuple):
@@ -30,7 +31,7 @@ SCREENS = (
     Screen("desk", "Desk", "/", (library, revisions, think, desk)),
     Screen("crew", "Crew", "/crew", (crew,)),
     Screen("people", "People", "/people", (people,)),
-    Screen("run", "Run", "/run", (run, hand)),
+    Screen("run", "Run", "/run", (run, hand, talk)),
     Screen("debrief", "Debrief", "/debrief", (debrief,)),
     Screen("moves", "Moves", "/moves", (moves,)),
     Screen("club", "Club", "/club", (club,)),

@@ -11,7 +11,7 @@ from lovrit.core.run.classplan import PlannedBlock, by_group
 from lovrit.core.run.going import Going
 from lovrit.core.run.lane import Lane
 from lovrit.core.slate.line import Line, Way
-from lovrit.core.slate.written import amount, task_said, whole_amount
+from lovrit.core.slate.written import task_said, way_said, whole_amount
 
 SAYS = {
     "work": "work",
@@ -236,7 +236,7 @@ def parts_of(line: Line, work_s: float, state: Going) -> list[tuple[float, str]]
     share = max(0.0, left) / open_parts if open_parts else 0.0
     begins, at = [], 0.0
     for part, seconds in zip(parts, own, strict=True):
-        begins.append((at, _way(part)))
+        begins.append((at, way_said(part)))
         at += share if seconds is None else seconds
     return begins
 
@@ -257,10 +257,6 @@ def _part_s(part: Way, name: str, state: Going) -> float | None:
     if not part.amount:
         return None
     return amount_s(part.amount, part.name or name, state.plan.library)
-
-
-def _way(way: Way) -> str:
-    return f"{amount(way.amount)} {way.name}".strip() if way.amount else way.name
 
 
 def _part(state: Going, line: Line, lane: Lane) -> str | None:

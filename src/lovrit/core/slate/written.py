@@ -52,6 +52,11 @@ def line_said(line: Line) -> str:
     return " + ".join(map(task_said, line.tasks))
 
 
+def way_said(way: Way) -> str:
+    """A way or a part of a work: its amount and its name."""
+    return f"{amount(way.amount)} {way.name}".strip() if way.amount else way.name
+
+
 def task_said(task: Task, name: str = "") -> str:
     """One task of it, or another move in its place."""
     said = f"{amount(task.amount)} {name or task.name}" if task.amount else name or task.name
