@@ -8,6 +8,7 @@ import gc
 import json
 import os
 import sys
+import time
 from argparse import ArgumentParser, Namespace
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -256,6 +257,41 @@ def run_class(asked: Namespace) -> int:
     return 0
 
 
+def place(asked: Namespace) -> int:
+    """Place a session's stations and people in a hall: who stands where, with what, in which order."""
+    from lovrit.core.moves.library import shipped
+    from lovrit.core.values import LovritError
+    from lovrit.formats.class_files import read_json
+    from lovrit.formats.place_files import placed_object, problem_of
+
+    plan = _planned(_text(asked.file), asked.json)
+    begun = time.perf_counter()
+    try:
+        crew, hall = read_json(asked.crew, "The crew"), read_json(asked.hall, "The hall")
+        problem = problem_of(plan.session, shipped(), crew, hall, asked.block)
+        told = placed_object(problem, asked.seconds)
+    except LovritError as error:
+        raise Ended(UNREADABLE, str(error)) from None
+    told["seconds"] = round(time.perf_counter() - begun, 2)
+    if asked.json:
+        _print_json(told)
+    elif told["feasible"]:
+        _print(
+            "\n".join(
+                f"{one['letter']} begins at {one['start']}: {', '.join(one['people'])}"
+                for one in told["groups"]
+            )
+        )
+    else:
+        _print(
+            "\n".join(
+                [one["text"] for one in told["collide"]]
+                + [f"  {way['text']}" for way in told["ways"]]
+            )
+        )
+    return 0 if told["feasible"] else NONE
+
+
 def cues(asked: Namespace) -> int:
     """List the cues of a session: when, of which kind, what is said."""
     from lovrit.core.moves.library import shipped
@@ -370,6 +406,30 @@ COMMANDS = (
         AS_JSON,
     ),
     (cues, FILE, AS_JSON),
+    (
+        place,
+        FILE,
+        (
+            "--crew",
+            {
+                "required": True,
+                "help": "a JSON file of people, with what they can't do and their loads",
+            },
+        ),
+        (
+            "--hall",
+            {"required": True, "help": "a JSON file of the hall: spots, kit, how one walks"},
+        ),
+        (
+            "--block",
+            {
+                "type": int,
+                "help": "which block, from 1; the first whose people move where none is named",
+            },
+        ),
+        ("--seconds", {"type": float, "default": 4.0, "help": "how long it may look for the best"}),
+        AS_JSON,
+    ),
     (
         moves,
         ("--missing", {"help": "kit that isn't there today, such as bell,rings"}),

@@ -1,0 +1,1 @@
+"""Placing: who stands where, with what, in which order."""

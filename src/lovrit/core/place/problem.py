@@ -1,0 +1,131 @@
+"""What has to be placed: stations, people with what they can do and lift, spots, kit; and what must hold.
+
+Distances in metres, times in seconds, loads in kg.
+"""
+
+from dataclasses import dataclass, field, replace
+from math import hypot
+
+from lovrit.core.values import LovritError
+
+FREE = frozenset({"mat", "wall", "floor"})  # kit that is counted by nobody
+Kit = tuple[str, float | None]  # a name and a load; None where it has none
+
+
+class CannotPlace(LovritError):
+    """Something that can't be placed as it is given; the sentence says what."""
+
+
+@dataclass(frozen=True)
+class Station:
+    """A station: its name, what one person needs at it, where it may stand, and what it asks of people.
+
+    ``loads`` are those that stand ready, lightest first; ``asks`` what some people can't do.
+    """
+
+    name: str
+    pattern: str = ""
+    grip: bool = False
+    floor: bool = False
+    hard: bool = False
+    asks: frozenset[str] = frozenset()
+    kit: tuple[tuple[str, int], ...] = ()
+    loads: tuple[float, ...] = ()
+    needs: frozenset[str] = frozenset()
+    ways: tuple[tuple[str, frozenset[str]], ...] = ()
+    move: str = ""
+
+
+@dataclass(frozen=True)
+class Mover:
+    """A person: their level (1 to 5), what they can't do, and the load of each move that they use."""
+
+    id: str
+    level: int = 3
+    cannot: frozenset[str] = frozenset()
+    loads: dict[str, float] = field(default_factory=dict)
+    together: frozenset[str] = frozenset()
+    apart: frozenset[str] = frozenset()
+
+
+@dataclass(frozen=True)
+class Spot:
+    """A place in the hall; ``holds`` is None where anything stands there."""
+
+    id: str
+    x: float
+    y: float
+    holds: frozenset[str] | None = None
+
+
+@dataclass(frozen=True)
+class Problem:
+    """All of it. ``kit`` is how many there are of each; what isn't named in it is not counted."""
+
+    stations: tuple[Station, ...]
+    people: tuple[Mover, ...]
+    spots: tuple[Spot, ...]
+    kit: dict[Kit, int]
+    rest_s: int
+    groups: int
+    walk_m_s: float = 1.2
+    reset_s: float = 3.0
+    alike: bool = False
+    pinned: dict[str, str] = field(default_factory=dict)
+
+    def but(self, **changes: object) -> "Problem":
+        """The same with something else."""
+        return replace(self, **changes)  # type: ignore[arg-type]
+
+    @property
+    def count(self) -> int:
+        """How many stations there are, and turns of a round."""
+        return len(self.stations)
+
+    def walk_s(self, one: Spot, other: Spot) -> float:
+        """Seconds from a spot to another, with setting up."""
+        return hypot(one.x - other.x, one.y - other.y) / self.walk_m_s + self.reset_s
+
+    def holds(self, spot: Spot, station: Station) -> bool:
+        """Whether a station may stand on a spot: pinned there, or it has what the station needs."""
+        pinned = self.pinned.get(station.name)
+        if pinned is not None:
+            return pinned == spot.id
+        if spot.id in self.pinned.values():
+            return False
+        return spot.holds is None or station.needs <= spot.holds
+
+    def does(self, person: Mover, station: Station) -> tuple[str, str]:
+        """What somebody does at a station, and why where it is another way; the way is empty where there is none."""
+        no = person.cannot & station.asks
+        if not no:
+            return station.name, ""
+        way = next((name for name, asks in station.ways if not asks & person.cannot), "")
+        return way, f"no {', '.join(sorted(no))}"
+
+    def uses(self, person: Mover, station: Station) -> dict[Kit, int]:
+        """The kit that somebody takes at a station; none for one who does it another way."""
+        if self.does(person, station)[1]:
+            return {}
+        found: dict[Kit, int] = {}
+        for name, each in station.kit:
+            kind: Kit = (name, self.load_of(person, station, name))
+            if kind in self.kit or any(other == name for other, _ in self.kit):
+                found[kind] = found.get(kind, 0) + each
+        return found
+
+    def load_of(self, person: Mover, station: Station, name: str) -> float | None:
+        """The load that somebody takes of a kit: their own, else the middle of what stands ready."""
+        weighed = sorted(load for other, load in self.kit if other == name and load is not None)
+        if not weighed:
+            return None
+        own = person.loads.get(station.move, person.loads.get(station.name))
+        if own is not None:
+            return own
+        ready = station.loads or tuple(weighed)
+        return sorted(ready)[len(ready) // 2]
+
+    def sizes(self) -> tuple[int, int]:
+        """The fewest and the most people of a group: equal within one."""
+        low, more = divmod(len(self.people), self.groups)
+        return low, low + bool(more)
