@@ -292,6 +292,25 @@ def place(asked: Namespace) -> int:
     return 0 if told["feasible"] else NONE
 
 
+def compare(asked: Namespace) -> int:
+    """Compare an evening's figures with those before it: who changed, who did not, and what the evening did."""
+    from lovrit.core.values import LovritError
+    from lovrit.formats.class_files import read_json
+    from lovrit.formats.compare_files import compared_object
+
+    try:
+        told = compared_object(read_json(asked.file, "The evenings"))
+    except LovritError as error:
+        raise Ended(UNREADABLE, str(error)) from None
+    if asked.json:
+        _print_json(told)
+        return 0
+    _print(told["evening"]["text"])
+    for who, one in told["people"].items():
+        _print(f"{who}: {one['verdict']}. {one['text']} {one['trend']}".rstrip())
+    return 0
+
+
 def cues(asked: Namespace) -> int:
     """List the cues of a session: when, of which kind, what is said."""
     from lovrit.core.moves.library import shipped
@@ -406,6 +425,11 @@ COMMANDS = (
         AS_JSON,
     ),
     (cues, FILE, AS_JSON),
+    (
+        compare,
+        ("file", {"help": "a JSON file of evenings: {“figure”, “better”, “evenings”}"}),
+        AS_JSON,
+    ),
     (
         place,
         FILE,
