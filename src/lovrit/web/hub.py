@@ -8,7 +8,8 @@ import asyncio
 import json
 from collections.abc import AsyncIterator, Awaitable, Callable, Iterable, Iterator
 from contextlib import contextmanager
-from typing import NamedTuple
+from dataclasses import dataclass
+from functools import cached_property
 
 from sse_starlette import ServerSentEvent
 
@@ -16,17 +17,19 @@ KEEP_ALIVE_S = 15
 MOST_WAITING = 400
 
 
-class Message(NamedTuple):
+@dataclass(frozen=True)
+class Message:
     """Something said on a channel."""
 
     channel: str
     event: str
     data: str
 
-    def sent(self) -> ServerSentEvent:
-        """As a server-sent event; browsers that lose it come again after a second."""
+    @cached_property
+    def wire(self) -> bytes:
+        """As a server-sent event, written once for all who hear it; browsers that lose it come again after a second."""
         body = json.dumps({"on": self.channel, "event": self.event, "data": self.data})
-        return ServerSentEvent(body, event="said", retry=1000)
+        return ServerSentEvent(body, event="said", retry=1000, sep="\n").encode()
 
 
 Queue = asyncio.Queue[Message | None]
@@ -80,13 +83,13 @@ class Hub:
 
 async def stream(
     hub: Hub, channels: Iterable[str], first: Callable[[], Awaitable[list[Message]]]
-) -> AsyncIterator[ServerSentEvent]:
+) -> AsyncIterator[bytes]:
     """What is so when somebody comes, then everything said on the channels until they go or the server stops."""
     with hub.listening(channels) as queue:
         for message in await first():
-            yield message.sent()
+            yield message.wire
         while not hub.closing.is_set():
             said = await queue.get()
             if said is None:
                 return
-            yield said.sent()
+            yield said.wire

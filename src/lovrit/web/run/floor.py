@@ -27,6 +27,8 @@ from lovrit.web.run.telling import MANY, SOON, state_object
 
 log = structlog.get_logger()
 SCREENS = ("coach", "wall")
+STANDS_MS = 1000
+SHIFT_NOTHING = frozenset({"mark", "felt", "score", "note", "heart", "due"})
 ON_THE_SHELF = 8  # classes that are over and were looked at last
 
 
@@ -51,6 +53,7 @@ class Floor:
         self._tasks: list[asyncio.Task[None]] = []
         self._trouble = ""
         self._behind: set[int] = set()
+        self._stood: dict[tuple[int, str, int], tuple[int, str]] = {}
 
     def open(self) -> None:
         """Begin to tick; classes that were on when the server went down go on where they are by now.
@@ -139,7 +142,7 @@ class Floor:
             live.stand(after, now_ms)
             live.closed = live.state.phase == "over"
             self._put(live)
-            self.tell(live)
+            self.tell(live, shifts=event.kind not in SHIFT_NOTHING)
         log.info("class event", class_id=class_id, kind=event.kind)
         return Happened(live, None)
 
@@ -152,8 +155,11 @@ class Floor:
         group = ord(event.group or "A") - ord("A")
         return Comer(**fields_of(found[0]), group=group) if found else None
 
-    def tell(self, live: Live) -> None:
-        """Send a class's state to every screen; the wall's has nothing of anybody's health."""
+    def tell(self, live: Live, shifts: bool = True) -> None:
+        """Send a class's state to every screen; the wall's has nothing of anybody's health.
+
+        What comes later follows at leisure, unless nothing of it has changed.
+        """
         now_ms = self.house.now_ms()
         for screen in SCREENS:
             channel = f"{screen}-{live.id}"
@@ -165,7 +171,23 @@ class Floor:
             if self.house.hub.heard(channel):
                 state = state_object(live.told(now_ms), now_ms, "hand", SOON, comer)
                 self.house.hub.say(channel, "state", json.dumps(state))
-        self._behind.add(live.id)
+        if shifts:
+            self._behind.add(live.id)
+
+    def stands(self, live: Live, screen: str) -> str:
+        """How a class stands for who comes to a screen; worked out once for all who come within a second."""
+        now_ms = self.house.now_ms()
+        key = (live.id, screen, len(live.fold.seen))
+        kept = self._stood.get(key)
+        if kept is None or now_ms - kept[0] > STANDS_MS:
+            state = json.dumps(state_object(live.told(now_ms), now_ms, screen, MANY))
+            self._stood = {
+                one: (at, said)
+                for one, (at, said) in self._stood.items()
+                if now_ms - at < STANDS_MS
+            }
+            self._stood[key] = kept = (now_ms, state)
+        return kept[1]
 
     def _tell_on(self) -> None:
         """What comes later than the next moments, for screens that will have to go on by themselves."""

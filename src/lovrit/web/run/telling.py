@@ -15,7 +15,7 @@ from lovrit.core.run.saying import Row
 from lovrit.web.moves.drawing import Picture, picture
 
 Watcher = Literal["coach", "wall"]
-SOON, MANY = 12, 400  # moments that are told with every press, and those that follow at leisure
+SOON, MANY = 8, 400  # moments that are told with every press, and those that follow at leisure
 EACH = "each side"
 TAKEN_BACK = {
     "next": "next", "back": "back", "again": "once more", "longer": "the seconds", "skip-round": "the skipped round",

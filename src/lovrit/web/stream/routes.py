@@ -1,6 +1,5 @@
 """The one stream of a browser, on which all its pages hear of their classes and sessions."""
 
-import json
 import re
 from typing import Annotated
 
@@ -17,7 +16,6 @@ from lovrit.web.house import House, InHouse
 from lovrit.web.hub import KEEP_ALIVE_S, Message, stream
 from lovrit.web.run.floor import Floor
 from lovrit.web.run.routes import floor_of
-from lovrit.web.run.telling import MANY, state_object
 
 router = APIRouter()
 CHANNEL = re.compile(r"^(coach|wall|desk)-([0-9]{1,19})$", re.ASCII)
@@ -59,9 +57,7 @@ def _stands(house: House, floor: Floor, channel: str) -> list[Message]:
         live = floor.live(int(number))
     except (Gone, UnreadableClass):
         return []
-    now_ms = house.now_ms()
-    state = state_object(live.told(now_ms), now_ms, kind, MANY)
-    said = [Message(channel, "state", json.dumps(state))]
+    said = [Message(channel, "state", floor.stands(live, kind))]
     return [*said, Message(channel, "hearts", floor.hearts(live))] if kind == "coach" else said
 
 

@@ -57,6 +57,23 @@ export function comingWork(view, nth) {
 /** @param {string} kind */
 export const works = (kind) => WORKS.has(kind);
 
+/** A view that tells only of what is near, with what an earlier one told of later: as far as both agree where they meet.
+ * @param {View} view @param {View} before @returns {View} */
+export function joined(view, before) {
+  const last = view.moments[view.moments.length - 1];
+  if (view.whole || !last || !before) return view;
+  const meets = before.moments.findIndex((one) => one.place === last.place && one.kind === last.kind && Math.abs(one.zero - last.zero) < 5);
+  if (meets < 0 || Math.abs(before.moments[meets].at - last.at) > 5) return view;
+  const rows = [...view.rows];
+  /** @type {Map<number, number>} */
+  const taken = new Map();
+  const later = before.moments.slice(meets + 1).map((one) => {
+    if (!taken.has(one.rows)) taken.set(one.rows, rows.push(before.rows[one.rows]) - 1);
+    return { ...one, rows: taken.get(one.rows) ?? 0 };
+  });
+  return { ...view, moments: [...view.moments, ...later], rows, whole: before.whole };
+}
+
 /** @param {Moment} one @param {number} by ms @returns {Moment} */
 function shifted(one, by) {
   const lanes = one.lanes?.map((lane) => ({ ...lane, since: lane.since + by, ends: lane.ends === null ? null : lane.ends + by }));

@@ -2,7 +2,7 @@
 // server's clock. Coach, wall and station are the same page with more or less on it.
 import { draw, drawLanes, made, shownAt, tickLanes } from "./board.js";
 import { Coach, me } from "./coach.js";
-import { GO_ON_MS, lay, momentAt, nthAt, reading, standing, works } from "./foretold.js";
+import { GO_ON_MS, joined, lay, momentAt, nthAt, reading, standing, works } from "./foretold.js";
 import { clock, typing } from "./hands.js";
 import { Presses } from "./presses.js";
 import { Sound } from "./sound.js";
@@ -298,7 +298,7 @@ class Run {
   /** @param {View} view */
   answered(view) {
     if (view.now_ms < this.server.now_ms) return;
-    this.server = view;
+    this.server = joined(view, this.server);
     this.lay();
   }
 
