@@ -292,6 +292,28 @@ def place(asked: Namespace) -> int:
     return 0 if told["feasible"] else NONE
 
 
+def forecast(asked: Namespace) -> int:
+    """Forecast a person's heart through a session: a line, a band where eight of ten will be, each turn."""
+    from lovrit.core.values import LovritError
+    from lovrit.formats.class_files import read_json
+    from lovrit.formats.heart_files import ahead_object
+
+    plan = _planned(_text(asked.file), asked.json)
+    try:
+        told = ahead_object(plan, read_json(asked.person, "The person"))
+    except LovritError as error:
+        raise Ended(UNREADABLE, str(error)) from None
+    if asked.json:
+        _print_json(told)
+        return 0
+    for nth, turn in enumerate(told["turns"], 1):
+        reached = {True: "reached", False: "not reached", None: "no target"}[turn["reached"]]
+        _print(
+            f"turn {nth}: {turn['peak']:g}, {turn['peak_after_end_s']} s after its end, {reached}"
+        )
+    return 0
+
+
 def compare(asked: Namespace) -> int:
     """Compare an evening's figures with those before it: who changed, who did not, and what the evening did."""
     from lovrit.core.values import LovritError
@@ -425,6 +447,15 @@ COMMANDS = (
         AS_JSON,
     ),
     (cues, FILE, AS_JSON),
+    (
+        forecast,
+        FILE,
+        (
+            "--person",
+            {"required": True, "help": "a JSON file of a person: {“rest_hr”, “max_hr”, “age”}"},
+        ),
+        AS_JSON,
+    ),
     (
         compare,
         ("file", {"help": "a JSON file of evenings: {“figure”, “better”, “evenings”}"}),

@@ -1,0 +1,141 @@
+"""What a heart will do in a session: a line by seconds, a band where eight of ten will be, each turn in figures."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from lovrit.core.crew.person import AGE_ERROR, Person
+from lovrit.core.heart.body import Body
+from lovrit.core.heart.demand import corridor, demand
+from lovrit.core.heart.hearts import Floats, Hearts, company, late
+from lovrit.core.timeline.interval import Interval
+from lovrit.core.timeline.plan import Plan
+
+BAND, GATED = 64, 200  # people drawn for a picture, and for how long gated blocks last
+LOW, HIGH = 0.1, 0.9
+AFTER_S, SHORT_S, LAG_S = 30, 60, 20
+UNSAID = {"work": 7.0, "rest": 2.0, "break": 1.5, "change": 2.0, "lead-in": 4.0, "steady": 3.0}
+TRAINED_S, OLDER_FROM, SLOWER = 65.0, 55, 1.01
+
+
+@dataclass(frozen=True)
+class TurnAhead:
+    """A work as it will be: when, the target, the highest beats and how long after its end, the lowest in the rest."""
+
+    start_s: int
+    end_s: int
+    target: tuple[float, float] | None
+    peak: float
+    peak_after_end_s: int
+    low_in_rest: float | None
+    reached: bool | None
+
+
+@dataclass(frozen=True)
+class Ahead:
+    """A forecast: beats a minute at 1 Hz, the band, the turns, and each block's seconds (low, likely, high)."""
+
+    bpm: Floats
+    low: Floats
+    high: Floats
+    turns: tuple[TurnAhead, ...]
+    blocks: tuple[tuple[float, float, float], ...]
+
+
+def body_of(person: Person, gain: float = 1.0) -> Body:
+    """A person's heart before anything was learnt: their own rest and highest, else what is assumed."""
+    tau_off = TRAINED_S * SLOWER ** max(0, (person.age or 0) - OLDER_FROM)
+    return Body(rest=person.rest, highest=person.highest, tau_off=tau_off, gain=gain)
+
+
+def foresee(plan: Plan, person: Person, body: Body) -> Ahead:
+    """The forecast of a session for one person."""
+    rest_sd = 3.0 if person.rest_hr is not None else 6.0
+    own = 2.5 if person.max_hr is not None else float(AGE_ERROR if person.age is not None else 9)
+    drawn = company(body, BAND, rest_sd, own)
+    line = _lines(plan, [body])[0]
+    band = np.sort(_lines(plan, drawn), axis=0)
+    low = np.minimum(line, band[int(LOW * BAND)])
+    high = np.maximum(line, band[int(HIGH * BAND)])
+    turns = tuple(_turns(plan, person, line))
+    return Ahead(line, low, high, turns, tuple(_lasting(plan, company(body, GATED, rest_sd, own))))
+
+
+def asked(one: Interval) -> float:
+    """The demand of an interval; where no effort is written, what is usual for its phase."""
+    effort = one.effort if one.effort is not None else UNSAID[one.phase]
+    return demand(effort, one.seconds)
+
+
+def _lines(plan: Plan, bodies: list[Body]) -> Floats:
+    hearts = Hearts(bodies)
+    parts = [hearts.now()[:, None]]
+    parts += [hearts.run(one.seconds, asked(one)) for one in plan.timeline.intervals if one.seconds]
+    return late(np.concatenate(parts, axis=1), hearts.delay)
+
+
+def _turns(plan: Plan, person: Person, line: Floats) -> list[TurnAhead]:
+    works = [one for one in plan.timeline.intervals if one.phase == "work"]
+    found = []
+    for nth, one in enumerate(works):
+        following = works[nth + 1].start_s if nth + 1 < len(works) else len(line) - 1
+        until = min(following, one.end_s + AFTER_S)
+        stretch = line[one.start_s : until + 1]
+        at = one.start_s + int(stretch.argmax())
+        target = corridor(person, one.effort, plan.session.blocks[one.block].heart)
+        seen = one.end_s + (LAG_S if one.seconds < SHORT_S else 0)
+        highest = float(line[one.start_s : min(seen, len(line) - 1) + 1].max())
+        rest = line[one.end_s : following + 1]
+        found.append(
+            TurnAhead(
+                one.start_s,
+                one.end_s,
+                target,
+                float(stretch.max()),
+                at - one.end_s,
+                float(rest.min()) if following > one.end_s else None,
+                None if target is None else highest >= target[0],
+            )
+        )
+    return found
+
+
+def _lasting(plan: Plan, drawn: list[Body]) -> list[tuple[float, float, float]]:
+    """How long each block lasts: gated ones by the totals of people who are drawn, others as they are planned."""
+    found = []
+    hearts = Hearts(drawn)
+    for at, laid in enumerate(plan.timeline.blocks):
+        mine = [one for one in plan.timeline.intervals if one.block == at and one.seconds]
+        block = plan.session.blocks[at]
+        if not block.gated:
+            for one in mine:
+                hearts.run(one.seconds, asked(one))
+            said = laid.forecast.time_s if laid.forecast and laid.forecast.time_s else None
+            low, likely, high = said or (laid.seconds,) * 3
+            found.append((float(low), float(likely), float(high)))
+            continue
+        total = np.zeros(len(drawn))
+        for one in mine:
+            gate = _gate(block, one)
+            if gate is None:
+                hearts.run(one.seconds, asked(one))
+                total += one.seconds
+            else:
+                total += hearts.until(*gate)
+        a, b, c = (float(np.quantile(total, share)) for share in (LOW, 0.5, HIGH))
+        found.append((a, b, c))
+    return found
+
+
+def _gate(block: object, one: Interval) -> tuple[float, float, int, int, bool] | None:
+    """What ends an interval, where a heart does: beats, demand, least, most, and whether it has to come down."""
+    pairs = getattr(block, "pairs", ())
+    if not pairs:
+        return None
+    work, rest = pairs[0].work.until_bpm, pairs[0].rest.until_bpm
+    least, most = getattr(block, "least_s", 0) or 0, getattr(block, "most_s", 0) or 0
+    if one.phase == "rest" and rest:
+        return float(rest), asked(one), max(1, least), max(1, most), True
+    if one.phase == "work" and work:
+        return float(work), asked(one), max(1, least), max(1, most), False
+    return None

@@ -1,0 +1,92 @@
+"""A heart's forecast on the command line: a person read from JSON, the forecast as JSON."""
+
+from typing import Any
+
+from pydantic import ValidationError
+
+from lovrit.core.crew.person import Person
+from lovrit.core.heart.body import Body
+from lovrit.core.heart.foresee import Ahead, body_of, foresee
+from lovrit.core.timeline.plan import Plan
+from lovrit.core.values import LovritError, checked, fields_of, names_of
+
+WOMEN, BY_AGE = 206.0, 0.88  # highest of women from age (Gulati and others 2010)
+MOST_S = 6 * 3600
+
+
+class NotAHeart(LovritError):
+    """A person whose heart can't be forecast; the sentence says why."""
+
+
+def ahead_object(plan: Plan, given: Any) -> dict[str, Any]:
+    """The forecast of a session for a person.
+
+    Raises:
+        NotAHeart: where the person can't be read, or the session is longer than six hours.
+    """
+    person, body = person_of(given)
+    if plan.timeline.total_s > MOST_S:
+        raise NotAHeart("That is longer than six hours; no heart is forecast so far.")
+    return _object(foresee(plan, person, body))
+
+
+def person_of(given: Any) -> tuple[Person, Body]:
+    """A person and their heart; what isn't given is assumed.
+
+    Raises:
+        NotAHeart: where a figure can't be.
+    """
+    if not isinstance(given, dict):
+        raise NotAHeart("A person is an object: {“rest_hr”, “max_hr”, “age”, “sex”, “gain”}.")
+    fields = {
+        name: given[name] for name in ("rest_hr", "max_hr", "age", "effort_only") if name in given
+    }
+    if (
+        fields.get("max_hr") is None
+        and given.get("sex") in ("f", "female", "w", "woman")
+        and fields.get("age")
+    ):
+        fields["max_hr"] = round(WOMEN - BY_AGE * fields["age"])
+    try:
+        person = checked(Person, {"id": 0, "name": "", "initials": "", **fields})
+        own = {
+            name: float(given[name]) for name in names_of(Body) if name in given and name != "rest"
+        }
+    except (ValidationError, TypeError, ValueError):
+        raise NotAHeart(
+            "A figure of this person can’t be: beats from 30 to 230, age in years."
+        ) from None
+    if person.highest - person.rest < 20:
+        raise NotAHeart(f"{person.rest} at rest and {person.highest} at the highest can’t both be.")
+    made = Body(**{**fields_of(body_of(person)), **own})
+    if any(not getattr(made, name) > 0 for name in ("tau_on", "tau_off", "tau_m", "gain")):
+        raise NotAHeart("The times of a heart and its gain are above nothing.")
+    return person, made
+
+
+def _object(ahead: Ahead) -> dict[str, Any]:
+    return {
+        "hz": 1,
+        "bpm": _rounded(ahead.bpm),
+        "low": _rounded(ahead.low),
+        "high": _rounded(ahead.high),
+        "turns": [
+            {
+                "start_s": turn.start_s,
+                "end_s": turn.end_s,
+                "target": None
+                if turn.target is None
+                else [round(beats, 1) for beats in turn.target],
+                "peak": round(turn.peak, 1),
+                "peak_after_end_s": turn.peak_after_end_s,
+                "low_in_rest": None if turn.low_in_rest is None else round(turn.low_in_rest, 1),
+                "reached": turn.reached,
+            }
+            for turn in ahead.turns
+        ],
+        "blocks": [{"time_s": [round(seconds, 1) for seconds in three]} for three in ahead.blocks],
+    }
+
+
+def _rounded(line: Any) -> list[float]:
+    return [round(float(bpm), 1) for bpm in line]
