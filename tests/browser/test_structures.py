@@ -199,6 +199,12 @@ def test_a_class_made_late_with_everything_going_wrong_ends_on_time_and_its_debr
     page.locator("#who-stops [data-person='3']").click()
     expect(page.locator(".people [data-person='3']")).to_have_attribute("data-stopped", "")
 
+    extra = context.browser.new_context()
+    extra.new_page().goto(f"{server.url}/station/{made.id}/1")
+    page.wait_for_timeout(2500)
+    extra.close()
+    expect(page.locator("#walls")).to_contain_text("a screen is gone", timeout=6000)
+
     server.kill()
     expect(page.locator("#said")).to_contain_text("not reached", timeout=6000)
     page.keyboard.press("m")

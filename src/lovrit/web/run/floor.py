@@ -278,8 +278,13 @@ class Floor:
 
     def _show(self, live: Live) -> None:
         channel = f"coach-{live.id}"
-        if self.house.hub.heard(channel):
-            self.house.hub.say(channel, "hearts", self.hearts(live))
+        if not self.house.hub.heard(channel):
+            return
+        self.house.hub.say(channel, "hearts", self.hearts(live))
+        walls = self.house.hub.heard(f"wall-{live.id}")
+        if walls != live.walls:  # a wall that fell asleep or lost its network is missed by nobody else
+            live.walls = walls
+            self.house.hub.say(channel, "walls", str(walls))
 
     def hearts(self, live: Live) -> str:
         """The threads as they stand, drawn."""

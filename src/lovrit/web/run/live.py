@@ -75,6 +75,7 @@ class Live:
         self.readings = Readings()
         self.straps = SimulatedStraps(self.comers, class_id, self.readings.push)
         self.at_s = 0
+        self.walls = 0
         self.unwritten: list[Second] = []
         self.stand(self.fold, now_ms)
 

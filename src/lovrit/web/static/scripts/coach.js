@@ -49,6 +49,7 @@ export class Coach {
     this.run = run;
     this.tapped = "";
     this.late = "";
+    this.heard = 0;
     run.root.addEventListener("click", (event) => this.clicked(event));
     for (const button of document.querySelectorAll("[data-hold]")) this.held(/** @type {HTMLElement} */ (button));
     for (const form of document.querySelectorAll("[data-happens]")) {
@@ -199,6 +200,15 @@ export class Coach {
   tick(moment, now) {
     const box = at("taps");
     if (box) tickTaps(box, this.run.view, moment, now);
+  }
+
+  /** How many walls and stations hear; one that fell asleep or lost its network is missed here. @param {number} count */
+  walls(count) {
+    const fewer = count < this.heard;
+    this.heard = count;
+    const found = at("walls");
+    if (!found) return;
+    found.textContent = fewer ? `a screen is gone: ${count || "none"} in the hall now` : "";
   }
 
   /** Late by how much, and honest ways out. */

@@ -237,6 +237,7 @@ class Run {
         const box = at("hearts");
         if (box) box.innerHTML = data;
       },
+      walls: (data) => this.coach?.walls(Number(data)),
       away: () => {
         this.root.dataset.away = "1";
         this.stillAway = "The server is not reached; the class goes on from the plan.";
