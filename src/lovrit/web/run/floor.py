@@ -282,7 +282,9 @@ class Floor:
             return
         self.house.hub.say(channel, "hearts", self.hearts(live))
         walls = self.house.hub.heard(f"wall-{live.id}")
-        if walls != live.walls:  # a wall that fell asleep or lost its network is missed by nobody else
+        if (
+            walls != live.walls
+        ):  # a wall that fell asleep or lost its network is missed by nobody else
             live.walls = walls
             self.house.hub.say(channel, "walls", str(walls))
 

@@ -1,0 +1,5 @@
+"""``python -m lovrit.cli``."""
+
+from lovrit.cli import main
+
+main()

@@ -1,0 +1,124 @@
+"""Commands for a class and its people: run, placed, foreseen, compared, its cues."""
+
+import time
+from argparse import Namespace
+
+from lovrit.cli.given import NONE, UNREADABLE, Ended, plan_of, print_json, print_text, text_of
+
+
+def run_class(asked: Namespace) -> int:
+    """Run a class of a session from its crew and events, and say what it tells at some moments."""
+    from lovrit.core.moves.library import shipped
+    from lovrit.core.values import LovritError
+    from lovrit.formats.class_files import class_object, crew_of, events_of, read_json
+
+    plan = plan_of(text_of(asked.file), asked.json)
+    try:
+        at = [float(one) for one in asked.at.split(",") if one.strip()]
+    except ValueError:
+        raise Ended(UNREADABLE, f"“{asked.at}” is no list of seconds, such as 28,95.5.") from None
+    try:
+        people = crew_of(read_json(asked.crew, "The crew"), plan.session) if asked.crew else []
+        events = events_of(read_json(asked.events, "The events") if asked.events else [])
+        told = class_object(plan.session, shipped(), people, events, at)
+    except LovritError as error:
+        raise Ended(UNREADABLE, str(error)) from None
+    if asked.json:
+        print_json(told)
+        return 0
+    for one in told["at"]:
+        print_text(
+            f"{one['at_s']:g}: {one['phase']}, {one['clock']['kind']} {one['clock']['s']:g}, {one['says']}"
+        )
+    return 0
+
+
+def place(asked: Namespace) -> int:
+    """Place a session's stations and people in a hall: who stands where, with what, in which order."""
+    from lovrit.core.moves.library import shipped
+    from lovrit.core.values import LovritError
+    from lovrit.formats.class_files import read_json
+    from lovrit.formats.place_files import placed_object, problem_of
+
+    plan = plan_of(text_of(asked.file), asked.json)
+    begun = time.perf_counter()
+    try:
+        crew, hall = read_json(asked.crew, "The crew"), read_json(asked.hall, "The hall")
+        problem = problem_of(plan.session, shipped(), crew, hall, asked.block)
+        told = placed_object(problem, asked.seconds)
+    except LovritError as error:
+        raise Ended(UNREADABLE, str(error)) from None
+    told["seconds"] = round(time.perf_counter() - begun, 2)
+    if asked.json:
+        print_json(told)
+    elif told["feasible"]:
+        print_text(
+            "\n".join(
+                f"{one['letter']} begins at {one['start']}: {', '.join(one['people'])}"
+                for one in told["groups"]
+            )
+        )
+    else:
+        print_text(
+            "\n".join(
+                [one["text"] for one in told["collide"]]
+                + [f"  {way['text']}" for way in told["ways"]]
+            )
+        )
+    return 0 if told["feasible"] else NONE
+
+
+def forecast(asked: Namespace) -> int:
+    """Forecast a person's heart through a session: a line, a band where eight of ten will be, each turn."""
+    from lovrit.core.values import LovritError
+    from lovrit.formats.class_files import read_json
+    from lovrit.formats.heart_files import ahead_object
+
+    plan = plan_of(text_of(asked.file), asked.json)
+    try:
+        told = ahead_object(plan, read_json(asked.person, "The person"))
+    except LovritError as error:
+        raise Ended(UNREADABLE, str(error)) from None
+    if asked.json:
+        print_json(told)
+        return 0
+    for nth, turn in enumerate(told["turns"], 1):
+        reached = {True: "reached", False: "not reached", None: "no target"}[turn["reached"]]
+        print_text(
+            f"turn {nth}: {turn['peak']:g}, {turn['peak_after_end_s']} s after its end, {reached}"
+        )
+    return 0
+
+
+def compare(asked: Namespace) -> int:
+    """Compare an evening's figures with those before it: who changed, who did not, and what the evening did."""
+    from lovrit.core.values import LovritError
+    from lovrit.formats.class_files import read_json
+    from lovrit.formats.compare_files import compared_object
+
+    try:
+        told = compared_object(read_json(asked.file, "The evenings"))
+    except LovritError as error:
+        raise Ended(UNREADABLE, str(error)) from None
+    if asked.json:
+        print_json(told)
+        return 0
+    print_text(told["evening"]["text"])
+    for who, one in told["people"].items():
+        print_text(f"{who}: {one['verdict']}. {one['text']} {one['trend']}".rstrip())
+    return 0
+
+
+def cues(asked: Namespace) -> int:
+    """List the cues of a session: when, of which kind, what is said."""
+    from lovrit.core.moves.library import shipped
+    from lovrit.core.run.classplan import class_plan
+    from lovrit.core.run.cues import cues as cues_of
+
+    found = cues_of(class_plan(plan_of(text_of(asked.file)).session, shipped()))
+    if asked.json:
+        print_json([cue._asdict() for cue in found])
+        return 0
+    for cue in found:
+        print_text(f"{cue.at_s:9.2f}  {cue.kind:6} {cue.say or ''}".rstrip())
+    return 0

@@ -1,0 +1,177 @@
+"""The commands with their arguments, and what is done with them."""
+
+import gc
+import os
+import sys
+from argparse import ArgumentParser
+
+from lovrit.cli.floor import compare, cues, forecast, place, run_class
+from lovrit.cli.given import AS_JSON, BROKEN_PIPE, FILE, Ended
+from lovrit.cli.house import check, demo, serve
+from lovrit.cli.paper import export, fit, moves, plan, recast, schema
+
+PORT = ("--port", {"type": int, "help": "the port to listen on"})
+COMMANDS = (
+    (
+        plan,
+        FILE,
+        AS_JSON,
+        (
+            "--crew",
+            {
+                "help": "who comes: “18 people, 2 new, 1 older, 3 no jumps”, or a JSON file of people"
+            },
+        ),
+    ),
+    (
+        export,
+        FILE,
+        ("--format", {"default": "json", "help": "the form: see lovrit export --format help"}),
+        ("--time-zone", {"help": "where the times of day are, for ics"}),
+    ),
+    (
+        fit,
+        FILE,
+        AS_JSON,
+        ("--total", {"help": "what the session must last, such as 40:00"}),
+        ("--work", {"help": "what its work must come to"}),
+        ("--rest", {"help": "what its rest must come to"}),
+        ("--hard", {"help": "what its work at effort 8 and more must come to"}),
+        ("--ratio", {"help": "what work to rest must read as, such as 2:1"}),
+        ("--effort", {"help": "what its highest effort must be, from 1 to 10"}),
+        ("--in", {"dest": "come", "help": "in at this time of day, such as 18:10"}),
+        ("--out", {"dest": "leave", "help": "and out at this one"}),
+        ("--explain", {"default": "0:00", "help": "time for explaining within in and out"}),
+        ("--clear", {"default": "0:00", "help": "time for clearing within in and out"}),
+        (
+            "--give",
+            {
+                "help": "of rounds,work,rest,breaks,stations,warm-up,cool-down,reps,effort what may give; else all",
+            },
+        ),
+        ("--keep", {"help": "what may not"}),
+    ),
+    (
+        recast,
+        FILE,
+        AS_JSON,
+        ("--block", {"type": int, "default": 1, "help": "which block, from 1"}),
+        (
+            "--to",
+            {
+                "required": True,
+                "help": "every, intervals, rounds, partners, for-time, amrap, stay, together, "
+                "gentler, harder, shorter or home",
+            },
+        ),
+    ),
+    (
+        run_class,
+        FILE,
+        ("--crew", {"help": "a JSON file of who is there: {“people”: [{“id”, “group”}]}"}),
+        ("--events", {"help": "a JSON file of what happened: [{“id”, “kind”, “at_s”}]"}),
+        ("--at", {"default": "0", "help": "seconds since the class was opened, such as 28,95.5"}),
+        AS_JSON,
+    ),
+    (cues, FILE, AS_JSON),
+    (
+        forecast,
+        FILE,
+        (
+            "--person",
+            {"required": True, "help": "a JSON file of a person: {“rest_hr”, “max_hr”, “age”}"},
+        ),
+        AS_JSON,
+    ),
+    (
+        compare,
+        ("file", {"help": "a JSON file of evenings: {“figure”, “better”, “evenings”}"}),
+        AS_JSON,
+    ),
+    (
+        place,
+        FILE,
+        (
+            "--crew",
+            {
+                "required": True,
+                "help": "a JSON file of people, with what they can't do and their loads",
+            },
+        ),
+        (
+            "--hall",
+            {"required": True, "help": "a JSON file of the hall: spots, kit, how one walks"},
+        ),
+        (
+            "--block",
+            {
+                "type": int,
+                "help": "which block, from 1; the first whose people move where none is named",
+            },
+        ),
+        ("--seconds", {"type": float, "default": 4.0, "help": "how long it may look for the best"}),
+        AS_JSON,
+    ),
+    (
+        moves,
+        ("--missing", {"help": "kit that isn't there today, such as bell,rings"}),
+        ("--find", {"help": "a name to look up, as people write it"}),
+        AS_JSON,
+        (
+            "--format",
+            {"default": "text", "choices": ["text", "csv", "json"], "help": "text, csv or json"},
+        ),
+    ),
+    (
+        schema,
+        ("of", {"nargs": "?", "default": "session", "help": "session, or moves for the library"}),
+    ),
+    (serve, ("--host", {"help": "where to listen; loopback needs no passphrase"}), PORT),
+    (check,),
+    (
+        demo,
+        ("--fresh", {"action": "store_true", "help": "begin again with the demo data as shipped"}),
+        PORT,
+    ),
+)
+
+
+NAMES = {"run_class": "class"}  # a word that Python keeps for itself
+
+
+def _parser() -> ArgumentParser:
+    parser = ArgumentParser(
+        "lovrit", description="Interval circuits designed, fitted, run and learned from."
+    )
+    commands = parser.add_subparsers(required=True, metavar="command")
+    for does, *arguments in COMMANDS:
+        said = (does.__doc__ or "").rstrip(".")
+        command = commands.add_parser(
+            NAMES.get(does.__name__, does.__name__), help=said.lower(), description=said + "."
+        )
+        for argument, options in arguments:
+            command.add_argument(argument, **options)  # type: ignore[arg-type]
+        command.set_defaults(does=does)
+    return parser
+
+
+def run(arguments: list[str] | None = None) -> int:
+    """Do what the arguments say (the process's own where there are none); the exit status."""
+    asked = _parser().parse_args(arguments)
+    try:
+        return int(asked.does(asked))
+    except Ended as ended:
+        sys.stderr.write("".join(f"{said}\n" for said in ended.args))
+        return ended.status
+
+
+def main() -> None:
+    """The console command. It leaves without taking its modules apart, which takes a tenth of a plan's time."""
+    gc.disable()  # a command is over before there is anything worth collecting; serve turns it on again
+    status = run()
+    try:
+        sys.stdout.flush()
+        sys.stderr.flush()
+    except BrokenPipeError:
+        status = BROKEN_PIPE
+    os._exit(status)
