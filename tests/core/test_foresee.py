@@ -13,6 +13,7 @@ from lovrit.core.crew.person import Person
 from lovrit.core.heart.body import Body, beats, settled, step
 from lovrit.core.heart.foresee import body_of, foresee
 from lovrit.core.heart.hearts import STANDING, Hearts, company
+from lovrit.core.heart.said import heart_said
 from lovrit.core.moves.library import shipped
 from lovrit.core.timeline.plan import plan_text
 from lovrit.formats.heart_files import NotAHeart, ahead_object
@@ -94,3 +95,26 @@ def test_people_who_are_drawn_are_always_the_same_and_spread_as_people_are() -> 
 def test_a_person_who_cannot_be_is_refused(given_person: Any) -> None:
     with pytest.raises(NotAHeart):
         ahead_object(plan_text("rest 1:00", shipped()), given_person)
+
+
+SAID = (
+    ("warm-up 5:00 at 3\n6 x 30/30 at 8", 1, "The first turn stays under, which is normal"),
+    ("warm-up 5:00 at 4\n3 x 4:00/2:00 at 7", 1, "is in its box from the first turn"),
+    ("4 x 10/50 at 8", 0, "reaches its box in no turn"),
+    ("warm-up 5:00 at 3\n3 rounds of 40/20 at 8\n  squat\n  row\n  plank", 1, "s into the rest"),
+    ("warm-up 5:00 at 3\n6 x 30/90", 1, ""),
+    ("warm-up 5:00 at 3", 0, ""),
+    ("rest 3:00", 0, ""),
+    ("6 x 40/until 118, least 20, most 2:00 at 8", 0, ""),
+    ("3 sets of 8 reps, rest 1:30\n  deadlift", 0, ""),
+    ("every 1:00 for 8:00\n  8 swing", 0, ""),
+    ("1 x 3:00/1:00 at 8", 0, ""),
+)
+
+
+@pytest.mark.parametrize(("slate", "block", "said"), SAID)
+def test_the_desk_says_what_to_expect_and_is_silent_elsewhere(
+    slate: str, block: int, said: str
+) -> None:
+    told = heart_said(plan_text(slate, shipped()), block)
+    assert (said in told) if said else told == "", told

@@ -1,6 +1,6 @@
 """What a heart will do in a session: a line by seconds, a band where eight of ten will be, each turn in figures."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -59,6 +59,13 @@ def foresee(plan: Plan, person: Person, body: Body) -> Ahead:
     high = np.maximum(line, band[int(HIGH * BAND)])
     turns = tuple(_turns(plan, person, line))
     return Ahead(line, low, high, turns, tuple(_lasting(plan, company(body, GATED, rest_sd, own))))
+
+
+def turns_ahead(plan: Plan, person: Person, body: Body, block: int) -> tuple[TurnAhead, ...]:
+    """The turns up to the end of a block, without a band, which is quick enough for every keystroke."""
+    so_far = tuple(one for one in plan.timeline.intervals if one.block <= block)
+    shorter = replace(plan, timeline=replace(plan.timeline, intervals=so_far))
+    return tuple(_turns(shorter, person, _lines(shorter, [body])[0]))
 
 
 def asked(one: Interval) -> float:

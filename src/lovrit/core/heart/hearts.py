@@ -55,6 +55,7 @@ class Hearts:
         begin = settled(demand)
         self._f = np.full(self.n, begin.f) * self._p["gain"]
         self._h, self._s, self._d = self._f.copy(), self._f.copy(), np.zeros(self.n)
+        self._column = {name: value[:, None] for name, value in self._p.items()}
         fast = 0.8 * np.minimum(self._p["tau_on"], self._p["tau_off"])
         self._tau_m = np.minimum(self._p["tau_m"], fast)
 
@@ -88,23 +89,23 @@ class Hearts:
         return took.astype(float)
 
     def _after(self, t: Floats, demand: float) -> tuple[Floats, Floats, Floats, Floats]:
-        p = self._p
-        u = (demand * p["gain"])[:, None]
+        p = self._column
+        u = demand * p["gain"]
         f, h, s, d = (one[:, None] for one in (self._f, self._h, self._s, self._d))
-        tau = np.where(u > f, p["tau_on"][:, None], p["tau_off"][:, None])
+        tau = np.where(u > f, p["tau_on"], p["tau_off"])
         tau_m = self._tau_m[:, None]
         k = (f - u) * tau / (tau - tau_m)
         fast = np.exp(-t / tau)
-        drift = p["g"][:, None] * np.maximum(0.0, u - p["u0"][:, None]) / (1 - p["u0"][:, None])
+        drift = p["g"] * np.maximum(0.0, u - p["u0"]) / (1 - p["u0"])
         return (
             u + (f - u) * fast,
             u + k * fast + (h - u - k) * np.exp(-t / tau_m),
-            u + (s - u) * np.exp(-t / p["tau_s"][:, None]),
-            drift + (d - drift) * np.exp(-t / p["tau_d"][:, None]),
+            u + (s - u) * np.exp(-t / p["tau_s"]),
+            drift + (d - drift) * np.exp(-t / p["tau_d"]),
         )
 
     def _beats(self, h: Floats, s: Floats, d: Floats) -> Floats:
-        p = {name: value if h.ndim == 1 else value[:, None] for name, value in self._p.items()}
+        p = self._p if h.ndim == 1 else self._column
         x = p["rest"] + (p["highest"] - p["rest"]) * ((1 - p["w"]) * h + p["w"] * s) + d
         z = np.maximum(0.0, x - (p["highest"] - p["cap"]))
         return np.asarray(x - z * z / (z + p["cap"]))

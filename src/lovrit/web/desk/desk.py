@@ -10,6 +10,7 @@ from lovrit.core.crew.groups import usual_groups
 from lovrit.core.crew.person import Person
 from lovrit.core.forecast.group import Someone
 from lovrit.core.forecast.learned import Quickness
+from lovrit.core.heart.said import heart_said
 from lovrit.core.moves.names import key_of
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.session.edits import BlockEdit, Edit
@@ -49,6 +50,10 @@ class Desk:
             Someone(paces.get(one.id, Quickness()), one.pace_100_s, one.paces) for one in self.who
         ]
         return crowd_said(self.drawn, block, group or [Someone()] * self.people.coming)
+
+    def heart(self, block: int) -> str:
+        """What a usual heart will do in a block."""
+        return heart_said(self.drawn, block)
 
     def move_on(self, line: int) -> LineMove | None:
         """The move that stands on a line of the slate."""
