@@ -109,6 +109,27 @@ def compare(asked: Namespace) -> int:
     return 0
 
 
+def weeks(asked: Namespace) -> int:
+    """Lay weeks out: what each day asks and still carries, what clashes, the order that clashes least."""
+    from lovrit.core.moves.library import shipped
+    from lovrit.core.values import LovritError
+    from lovrit.formats.class_files import read_json
+    from lovrit.formats.weeks_files import weeks_object
+
+    try:
+        told = weeks_object(read_json(asked.file, "The weeks"), shipped())
+    except LovritError as error:
+        raise Ended(UNREADABLE, str(error)) from None
+    if asked.json:
+        print_json(told)
+        return 0
+    for day in told["days"]:
+        print_text(f"{day['date']}: load {day['load']:g}, {day['hard_min']:g} hard minutes")
+    for one in told["clashes"]:
+        print_text(f"{one['text']} {one['ways'][0].capitalize()}.")
+    return 0
+
+
 def cues(asked: Namespace) -> int:
     """List the cues of a session: when, of which kind, what is said."""
     from lovrit.core.moves.library import shipped

@@ -5,7 +5,7 @@ import os
 import sys
 from argparse import ArgumentParser
 
-from lovrit.cli.floor import compare, cues, forecast, place, run_class
+from lovrit.cli.floor import compare, cues, forecast, place, run_class, weeks
 from lovrit.cli.given import AS_JSON, BROKEN_PIPE, FILE, Ended
 from lovrit.cli.house import check, demo, serve
 from lovrit.cli.paper import export, fit, moves, plan, recast, schema
@@ -83,6 +83,7 @@ COMMANDS = (
         ),
         AS_JSON,
     ),
+    (weeks, ("file", {"help": "a JSON file of weeks: {“sessions”, “others”, “wishes”}"}), AS_JSON),
     (
         compare,
         ("file", {"help": "a JSON file of evenings: {“figure”, “better”, “evenings”}"}),

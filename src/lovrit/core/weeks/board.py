@@ -1,0 +1,175 @@
+"""Days with sessions and other load: what is carried from one to the next, what clashes, how alike the days are."""
+
+from datetime import datetime, timedelta
+from itertools import permutations
+from statistics import fmean, pstdev
+
+from lovrit.core.values import Value
+from lovrit.core.weeks.dose import ALSO, Asks
+
+WHOLE_H, HALVED_H, SORE_HALVED_H = 24.0, 24.0, 36.0
+CLASH = 5.0  # hard minutes asked, and carried, from which two days clash
+OTHER = {"none": 0.0, "some": 0.5, "hard": 1.0}
+NAMED, ALL = 8.0, 4.0  # hard minutes of other load on the patterns it names, or on all
+MOST_TRIED = 8  # sessions of which every order is tried
+PATTERNS = ("squat", "hinge", "lunge", "push", "pull", "carry", "brace", "jump", "gait", *ALSO)
+
+
+class Planned(Value):
+    """A session on a day: its number or name, when it begins, what it asks, whether it may move."""
+
+    id: str
+    at: datetime
+    asks: Asks
+    fixed: bool = False
+
+
+class Other(Value):
+    """What else a day asks, in plain words: on the patterns that it names, or on all."""
+
+    at: datetime
+    what: str
+    weight: str = "hard"
+    patterns: tuple[str, ...] = ()
+
+
+class Wish(Value):
+    """What an order should keep: a session not before a day, two apart by so many days, one on a weekday."""
+
+    kind: str
+    id: str = ""
+    other: str = ""
+    day: str = ""
+    days: int = 0
+    text: str = ""
+
+
+class Clash(Value):
+    """A session that asks for a pattern which is still carried."""
+
+    session: str
+    pattern: str
+    asked: float
+    carried: float
+    since: str
+
+    @property
+    def text(self) -> str:
+        """The clash in a sentence."""
+        asked = f"{self.session} asks {self.asked:.0f} hard minutes of {self.pattern}"
+        return f"{asked}, and {self.carried:.0f} are still carried from {self.since}."
+
+
+def left(minutes: float, hours: float, halved_h: float = HALVED_H) -> float:
+    """What is still carried of so many hard minutes after so many hours; nothing before they were done."""
+    if hours < 0:
+        return 0.0
+    return minutes if hours <= WHOLE_H else minutes * 0.5 ** ((hours - WHOLE_H) / halved_h)
+
+
+def carried(at: datetime, sessions: list[Planned], others: list[Other]) -> dict[str, float]:
+    """Hard minutes still carried at a moment, by pattern."""
+    total: dict[str, float] = {}
+    for one in sessions:
+        hours = (at - one.at).total_seconds() / 3600
+        if hours <= 0:
+            continue
+        for pattern, minutes in one.asks.dose.items():
+            sore = one.asks.sore.get(pattern, 0.0)
+            kept = left(minutes - sore, hours) + left(sore, hours, SORE_HALVED_H)
+            total[pattern] = total.get(pattern, 0.0) + kept
+    for other in others:
+        hours = (at - other.at).total_seconds() / 3600
+        for pattern in (other.patterns or PATTERNS) if hours >= 0 else ():
+            minutes = (NAMED if other.patterns else ALL) * OTHER[other.weight]
+            total[pattern] = total.get(pattern, 0.0) + left(minutes, hours)
+    return total
+
+
+def clashes(sessions: list[Planned], others: list[Other]) -> list[Clash]:
+    """Every session that asks a pattern for five hard minutes or more while as many are carried."""
+    found = []
+    for one in sorted(sessions, key=lambda one: one.at):
+        before = [other for other in sessions if other.at < one.at]
+        there = carried(one.at, before, others)
+        for pattern, asked in sorted(one.asks.dose.items()):
+            if asked >= CLASH and there.get(pattern, 0.0) >= CLASH:
+                found.append(
+                    Clash(
+                        session=one.id,
+                        pattern=pattern,
+                        asked=asked,
+                        carried=there[pattern],
+                        since=_from(one, pattern, before, others),
+                    )
+                )
+    return found
+
+
+def _from(one: Planned, pattern: str, before: list[Planned], others: list[Other]) -> str:
+    """Where most of what is carried comes from."""
+    shares = [(carried(one.at, [other], []).get(pattern, 0.0), other.id) for other in before]
+    shares += [(carried(one.at, [], [other]).get(pattern, 0.0), other.what) for other in others]
+    return max(shares, default=(0.0, "before"))[1]
+
+
+def cost(sessions: list[Planned], others: list[Other]) -> float:
+    """How much a week clashes: what is asked on what is carried, over all that clashes."""
+    return sum(min(one.asked, one.carried) for one in clashes(sessions, others))
+
+
+def kept(sessions: list[Planned], wishes: tuple[Wish, ...]) -> bool:
+    """Whether an order keeps every wish."""
+    at = {one.id: one.at for one in sessions}
+    return all(_keeps(wish, at) for wish in wishes)
+
+
+def _keeps(wish: Wish, at: dict[str, datetime]) -> bool:
+    here = at.get(wish.id)
+    if here is None:
+        return True
+    if wish.kind == "not-before":
+        return f"{here:%Y-%m-%d}" >= wish.day
+    if wish.kind == "on":
+        return f"{here:%Y-%m-%d}" == wish.day
+    other = at.get(wish.other)
+    return other is None or abs((here.date() - other.date()).days) >= wish.days
+
+
+class Order(Value):
+    """The best order: what the week costs now and then, each session's day, and whether all orders were tried."""
+
+    now: float
+    best: float
+    at: dict[str, datetime]
+    proven: bool
+
+
+def best_order(sessions: list[Planned], others: list[Other], wishes: tuple[Wish, ...]) -> Order:
+    """The order that clashes least: sessions change places among their own times; fixed ones stay."""
+    free = [one for one in sessions if not one.fixed]
+    stay = [one for one in sessions if one.fixed]
+    now = cost(sessions, others)
+    best, chosen = (now, sessions) if kept(sessions, wishes) else (float("inf"), sessions)
+    proven = len(free) <= MOST_TRIED
+    for times in permutations([one.at for one in free]) if proven else ():
+        tried = [*stay, *(one.but(at=at) for one, at in zip(free, times, strict=True))]
+        if not kept(tried, wishes):
+            continue
+        price = cost(tried, others)
+        if price < best - 1e-9:
+            best, chosen = price, tried
+    at = {one.id: one.at for one in chosen}
+    return Order(now=now, best=now if best == float("inf") else best, at=at, proven=proven)
+
+
+def sameness(loads: list[float]) -> float | None:
+    """How alike days are: their mean load over its spread (Foster 1998); None where nothing varies."""
+    spread = pstdev(loads) if len(loads) > 1 else 0.0
+    return fmean(loads) / spread if spread else None
+
+
+def days_between(first: datetime, last: datetime) -> list[datetime]:
+    """Every day's noon from one to another."""
+    noon = first.replace(hour=12, minute=0, second=0, microsecond=0)
+    return [noon + timedelta(days=nth) for nth in range((last.date() - first.date()).days + 1)]

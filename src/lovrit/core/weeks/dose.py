@@ -1,0 +1,110 @@
+"""What a session asks of each pattern of movement, in hard minutes: a picture to think with, not a measurement.
+
+A work second counts (effort / 8) squared; hard landings and slow lowering half as much again, and so does a pattern
+that nobody has done for three weeks (soreness after unaccustomed lowering: Cheung and others 2003; a repeat protects:
+McHugh 2003). The figures are ours, to be checked.
+"""
+
+from collections.abc import Iterator
+
+from lovrit.core.blocks.block import Block
+from lovrit.core.blocks.worktime import line_s
+from lovrit.core.moves.library import Library
+from lovrit.core.moves.move import Move
+from lovrit.core.slate.line import Line
+from lovrit.core.timeline.plan import Plan
+from lovrit.core.values import Value
+
+HARD_AT, MORE = 8.0, 1.5
+UNSAID = 7.0  # where no effort is written; it is said that it was not
+SLOW_S = 3  # a rep that is lowered so slowly leaves people sore
+HARD_FROM = 7.0
+ALSO = ("grip", "overhead", "impact", "breath")
+HARD_ON_BREATH = 8.0
+
+
+class Asks(Value):
+    """What a session asks: hard minutes by pattern, those of them that leave sore, its load, its hard minutes in all.
+
+    ``load`` is effort times minutes (Foster and others 2001); ``unsaid`` the heads of blocks that write no effort.
+    """
+
+    dose: dict[str, float]
+    sore: dict[str, float]
+    load: float
+    hard_min: float
+    minutes: float
+    unsaid: tuple[str, ...]
+
+
+def asks(plan: Plan, unused: frozenset[str] = frozenset()) -> Asks:
+    """What a planned session asks of one person; ``unused`` are patterns that have not been done for three weeks."""
+    dose: dict[str, float] = {}
+    sore: dict[str, float] = {}
+    load = hard = 0.0
+    unsaid: list[str] = []
+    for one in plan.timeline.intervals:
+        block = plan.session.blocks[one.block]
+        effort = one.effort if one.effort is not None else _usual(one.phase)
+        load += effort * one.seconds / 60
+        if one.phase != "work":
+            continue
+        if one.effort is None and block.works and block.head not in unsaid:
+            unsaid.append(block.head)
+        minutes = (effort / HARD_AT) ** 2 * one.seconds / 60
+        hard += one.seconds / 60 if effort >= HARD_FROM else 0.0
+        for line, share in _shares(block, one.move, plan.library):
+            _add(dose, sore, line, minutes * share, effort, plan.library, unused)
+    minutes = plan.timeline.total_s / 60
+    return Asks(
+        dose=dose, sore=sore, load=load, hard_min=hard, minutes=minutes, unsaid=tuple(unsaid)
+    )
+
+
+def _usual(phase: str) -> float:
+    return UNSAID if phase == "work" else 2.0 if phase in ("rest", "break", "change") else 3.0
+
+
+def _shares(block: Block, move: int | None, library: Library) -> Iterator[tuple[Line, float]]:
+    """The lines of a work with each one's share of its seconds: of a rotation all alike, else by what reps take."""
+    lines = [line for line in block.moves if not line.is_rest]
+    if move is not None and block.moves and not block.moves_people:
+        yield block.moves[move], 1.0
+    elif block.moves_people or not lines:
+        yield from ((line, 1 / len(lines)) for line in lines)
+    else:
+        took = [max(1.0, line_s(line, library) or 1.0) for line in lines]
+        yield from ((line, seconds / sum(took)) for line, seconds in zip(lines, took, strict=True))
+
+
+def _add(
+    dose: dict[str, float],
+    sore: dict[str, float],
+    line: Line,
+    minutes: float,
+    effort: float,
+    library: Library,
+    unused: frozenset[str],
+) -> None:
+    task = line.tasks[0]
+    move = library.find(task.name)
+    if move is None:
+        return
+    leaves = move.impact == "high" or (task.slow_s or 0) >= SLOW_S
+    weighed = minutes * (MORE if leaves else 1.0) * (MORE if move.pattern in unused else 1.0)
+    dose[move.pattern] = dose.get(move.pattern, 0.0) + weighed
+    if leaves:
+        sore[move.pattern] = sore.get(move.pattern, 0.0) + weighed
+    for name in _also(move, effort):
+        dose[name] = dose.get(name, 0.0) + minutes
+
+
+def _also(move: Move, effort: float) -> Iterator[str]:
+    """What a move asks beside its pattern."""
+    asked = {
+        "grip": move.grip,
+        "overhead": move.overhead,
+        "impact": move.impact == "high",
+        "breath": effort >= HARD_ON_BREATH,
+    }
+    yield from (name for name in ALSO if asked[name])
