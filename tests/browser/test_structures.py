@@ -156,6 +156,15 @@ def test_taps_are_counted_shown_and_taken_back(page: Page, server: Server) -> No
     expect(page.locator("#where")).to_contain_text("1 of 9 are done")
     expect(page.locator("#taps [data-lane='1']")).to_be_disabled()
     made.happens("skip-block")
+    page.goto(f"{server.url}{made.path}/screens")
+    own = page.locator("a[href*='/hand/']").nth(3).get_attribute("href") or ""
+    hand = page.context.new_page()
+    hand.goto(own)
+    hand.locator("#taps button").click()  # one of three of B is in: the others are still out
+    expect(hand.locator("#taps")).to_be_hidden()
+    assert not HEALTH.search(hand.locator("#run").inner_text().replace("beats", ""))
+    page.goto(f"{server.url}{made.path}")
+    expect(page.locator("#taps [data-lane=B]")).to_contain_text("1 in")
     page.locator("#taps [data-lane=B]").click()
     expect(page.locator("#taps [data-lane=B]")).to_contain_text("starts in 0:")
     expect(page.locator("[data-do=undo]")).to_contain_text("Undo “in”")

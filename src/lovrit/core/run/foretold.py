@@ -35,7 +35,7 @@ class LaneShown(NamedTuple):
     """A lane as it is shown: what it does, since when, and when its clock ends, in seconds since the class was opened.
 
     ``takes`` is the tap that it waits for; ``on`` is whose turn it is in a lane whose people
-    take turns and have changed.
+    take turns and have changed, ``came`` who of it is in while others are still out.
     """
 
     name: str
@@ -45,6 +45,7 @@ class LaneShown(NamedTuple):
     takes: str
     nth: int
     on: str = ""
+    came: tuple[str, ...] = ()
 
 
 class Moment(NamedTuple):
@@ -213,7 +214,8 @@ def _lanes(state: Going) -> tuple[LaneShown, ...]:
         nth = lane.steps[lane.at].round or 1 if lane.steps else 1
         turns = state.floor.endless and lane.turns and lane.people
         on = lane.people[lane.turns % len(lane.people)] if turns else ""
-        shown.append(LaneShown(lane.name, doing(lane, lane.step), since, ends, tap, nth, on))
+        does, came = doing(lane, lane.step), tuple(sorted(lane.came_in))
+        shown.append(LaneShown(lane.name, does, since, ends, tap, nth, on, came))
     return tuple(shown)
 
 

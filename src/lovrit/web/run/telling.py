@@ -144,6 +144,7 @@ def _lane(live: Told, lane: LaneShown, screen: str) -> dict[str, Any]:
         "takes": lane.takes,
         "nth": lane.nth,
         "on": _called(on, screen) if on else "",
+        "came": len(lane.came),
     }
 
 
@@ -159,7 +160,11 @@ def _of(one: Moment, mine: Comer) -> Moment:
     """A moment as it is for one person: the rows of their group, the lane that they are in."""
     group, own = letter(mine.group), {str(mine.id), letter(mine.group)}
     rows = tuple(row for row in one.rows if group in row.groups)
-    lanes = tuple(lane for lane in one.lanes if lane.name in own)
+    lanes = tuple(
+        lane._replace(takes="" if str(mine.id) in lane.came else lane.takes)
+        for lane in one.lanes
+        if lane.name in own
+    )
     return one._replace(rows=rows, lanes=lanes)
 
 

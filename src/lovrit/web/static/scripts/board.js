@@ -94,7 +94,8 @@ export function laneSays(view, moment, lane, now) {
   if (lane.on) return lane.on;
   if (lane.does === "rest") return left === null ? "rest" : moment.shape === "repeats" ? `starts in ${left}` : `rest ${left}`;
   if (moment.shape === "gate") return "go";
-  return left ?? (moment.shape === "race" ? "" : clock((at - lane.since) / 1000));
+  const since = clock((at - lane.since) / 1000);
+  return left ?? (moment.shape === "race" ? "" : lane.came ? `${since}, ${lane.came} in` : since);
 }
 
 const HALVES = /** @type {Record<string, string>} */ ({ first: "first half", second: "second half" });

@@ -4,7 +4,7 @@
 
 /**
  * @typedef {{nth: number, station: string, does: string[], groups: string[], then: string[], side: string | null, part: string | null}} Row
- * @typedef {{lane: string, said: string, group: string, does: string, since: number, ends: number | null, takes: string, nth: number, on: string}} Lane
+ * @typedef {{lane: string, said: string, group: string, does: string, since: number, ends: number | null, takes: string, nth: number, on: string, came: number}} Lane
  * @typedef {[number, string, string | null]} Cue when in ms, its kind, what is said
  * @typedef {{at: number, kind: string, place: string, block: number | null, says: string, shape: string, where: string,
  *   effort: string | null, up: boolean, zero: number, began: number, least: number | null, cap: number | null, beat: number | null,
