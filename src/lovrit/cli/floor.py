@@ -109,6 +109,25 @@ def compare(asked: Namespace) -> int:
     return 0
 
 
+def clean(asked: Namespace) -> int:
+    """Clean a trace of a heart: what is no heart's is named and left out; the file stays as it is."""
+    from lovrit.core.values import LovritError
+    from lovrit.formats.trace_files import cleaned_object, read_trace
+
+    plan = plan_of(text_of(asked.session), asked.json) if asked.session else None
+    try:
+        told = cleaned_object(read_trace(text_of(asked.file)), plan)
+    except LovritError as error:
+        raise Ended(UNREADABLE, str(error)) from None
+    if asked.json:
+        print_json(told)
+        return 0
+    for one in told["faults"]:
+        print_text(f"{one['start_s']} to {one['end_s']}: {one['kind']}, {one['why']}")
+    print_text(f"{told['clean_s']} of {len(told['clean'])} seconds hold")
+    return 0
+
+
 def weeks(asked: Namespace) -> int:
     """Lay weeks out: what each day asks and still carries, what clashes, the order that clashes least."""
     from lovrit.core.moves.library import shipped

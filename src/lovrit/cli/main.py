@@ -5,7 +5,7 @@ import os
 import sys
 from argparse import ArgumentParser
 
-from lovrit.cli.floor import compare, cues, forecast, place, run_class, weeks
+from lovrit.cli.floor import clean, compare, cues, forecast, place, run_class, weeks
 from lovrit.cli.given import AS_JSON, BROKEN_PIPE, FILE, Ended
 from lovrit.cli.house import check, demo, serve
 from lovrit.cli.paper import export, fit, moves, plan, recast, schema
@@ -81,6 +81,12 @@ COMMANDS = (
             "--person",
             {"required": True, "help": "a JSON file of a person: {“rest_hr”, “max_hr”, “age”}"},
         ),
+        AS_JSON,
+    ),
+    (
+        clean,
+        ("file", {"help": "a CSV file with seconds and beats; - reads standard input"}),
+        ("--session", {"help": "the slate of the class, whose forecast it is held against"}),
         AS_JSON,
     ),
     (weeks, ("file", {"help": "a JSON file of weeks: {“sessions”, “others”, “wishes”}"}), AS_JSON),
