@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from lovrit.core.crew.person import Person
 from lovrit.core.heart.body import Body, beats, settled, step
 from lovrit.core.heart.foresee import body_of, foresee
-from lovrit.core.heart.hearts import STANDING, Hearts, company
+from lovrit.core.heart.hearts import STANDING, ManyHearts, company
 from lovrit.core.heart.said import heart_said
 from lovrit.core.moves.library import shipped
 from lovrit.core.timeline.plan import plan_text
@@ -50,7 +50,7 @@ def test_a_heart_does_what_coaches_see(case: dict[str, Any]) -> None:
 @given(st.lists(st.tuples(st.floats(0.05, 1.2), st.integers(1, 200)), min_size=1, max_size=6))
 def test_many_hearts_are_the_one_heart_many_times(parts: list[tuple[float, int]]) -> None:
     bodies = [Body(), Body(tau_off=90, gain=1.1), Body(rest=70, highest=170, tau_m=12)]
-    hearts = Hearts(bodies)
+    hearts = ManyHearts(bodies)
     states = [settled(STANDING * body.gain) for body in bodies]
     for share, seconds in parts:
         lines = hearts.run(seconds, share)
@@ -107,7 +107,7 @@ SAID = (
     ("rest 3:00", 0, ""),
     ("6 x 40/until 118, least 20, most 2:00 at 8", 0, ""),
     ("3 sets of 8 reps, rest 1:30\n  deadlift", 0, ""),
-    ("every 1:00 for 8:00\n  8 swing", 0, ""),
+    ("every 1:00 for 8:00 at 7\n  8 swing", 0, ""),
     ("1 x 3:00/1:00 at 8", 0, ""),
 )
 

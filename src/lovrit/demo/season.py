@@ -12,12 +12,12 @@ from sqlmodel import select
 from lovrit.core.crew.groups import deal, letter
 from lovrit.core.crew.person import Comer, Person
 from lovrit.core.forecast.learned import Scored, learn, ratios_of
+from lovrit.core.heart.asked import interval_demand
 from lovrit.core.heart.body import BodyState, beats, settled, step
 from lovrit.core.moves.library import Library
 from lovrit.core.run.account import Class, account
 from lovrit.core.run.classplan import Runner
 from lovrit.core.run.deeds import DEEDS
-from lovrit.core.run.demands import interval_demand
 from lovrit.core.run.event import Event, happening
 from lovrit.core.run.frozen import Frozen, freeze
 from lovrit.core.run.going import Fold
@@ -33,7 +33,7 @@ ZONE = ZoneInfo("Europe/Berlin")
 HALL, EVEN = "Winter hall 4, legs and pull", "Long and even"
 TUESDAY, THURSDAY = 1, 3
 EVERY_S = 6  # hearts are worked out so often and drawn straight between
-CAME = 16
+CAME, REPS = 16, 30  # who comes, and the reps of one round of as many as possible
 LEGS = """title: Legs and pull, week {week}
 slot: 18:10-18:55
 people: {people}
@@ -168,7 +168,7 @@ class _Maker:
         after_s = frozen.timeline.total_s + 700
         for block, kind in enumerate(one.kind for one in frozen.session.blocks):
             for comer in comers:
-                text = self._score(kind, comer, week)
+                text = self._score(frozen, block, kind, comer, week)
                 if text:
                     yield said.at(after_s, "score", block=block, person=comer.id, text=text)
         for comer in comers:
@@ -176,12 +176,13 @@ class _Maker:
             yield said.at(after_s, "felt", person=comer.id, value=value)
         yield said.at(after_s, "note", text=NOTES[chance.randrange(len(NOTES))])
 
-    def _score(self, kind: str, comer: Comer, week: int) -> str:
-        """A score as it was said: most get a little better, each on their own evening's form."""
+    def _score(self, frozen: Frozen, block: int, kind: str, comer: Comer, week: int) -> str:
+        """A score as it was said, round what is usual: most get a little better, each on their own evening's form."""
         form = self.skill[comer.id] * (1 + 0.008 * week) * self.chance.gauss(1.0, 0.03)
         if kind == "amrap":
-            reps = floor(138 * form)
-            return f"{reps // 30} + {reps % 30}"
+            told = frozen.timeline.blocks[block].forecast
+            reps = floor(REPS * form * (told.rounds[1] if told and told.rounds else 4))
+            return f"{reps // REPS} + {reps % REPS}"
         if kind == "hold-ladder":
             return f"{min(35, 5 * floor(29 * form / 5))} s"
         return ""

@@ -88,7 +88,7 @@ def _people(crew: Any) -> list[Mover]:
             Mover(
                 name,
                 _level(one.get("level", 3), name),
-                frozenset("jump" if limit == "jumps" else limit for limit in cannot),
+                frozenset("jumps" if limit == "jump" else limit for limit in cannot),
                 {str(move): float(load) for move, load in (one.get("loads") or {}).items()},
                 frozenset(map(str, one.get("together") or ())),
                 frozenset(map(str, one.get("apart") or ())),
@@ -158,26 +158,13 @@ def _station(line: Line, library: Library, fixed: frozenset[str]) -> Station:
         any(move.grip for move in moves),
         floor,
         any(move.impact == "high" for move in moves),
-        frozenset(ask for move in moves for ask in asks_of(move)),
+        frozenset(ask for move in moves for ask in move.asks),
         kit,
         tuple(load for one in line.tasks for kit in one.kit for load in kit.loads),
         frozenset(names) & fixed,
         tuple(_ways(line, first, library)),
         task.name,
     )
-
-
-def asks_of(move: Move) -> frozenset[str]:
-    """What a move asks that some people can't do."""
-    asked = {
-        "overhead": move.overhead,
-        "jump": move.impact == "high",
-        "grip": move.grip,
-        "hang": "hang" in move.name,
-        "floor": move.floor,
-        "depth": move.pattern in ("squat", "lunge") and move.counted != "s",
-    }
-    return frozenset(name for name, asks in asked.items() if asks)
 
 
 def _ways(line: Line, move: Move | None, library: Library) -> list[tuple[str, frozenset[str]]]:
@@ -189,7 +176,7 @@ def _ways(line: Line, move: Move | None, library: Library) -> list[tuple[str, fr
     for name in dict.fromkeys(names):
         other = library.find(name)
         if other:
-            found.append((name, asks_of(other)))
+            found.append((name, other.asks))
     return found
 
 

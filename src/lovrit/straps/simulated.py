@@ -9,19 +9,11 @@ from math import exp
 from random import Random
 
 from lovrit.core.crew.person import Person
-from lovrit.core.heart.body import Body, beats, settled, step
+from lovrit.core.heart.body import Body, beats, recovery_s, settled, step
 from lovrit.straps.source import Beat, Push
 
 NOISE_SD = 1.6
 NOISE_MEMORY = 0.85
-
-
-USUAL_RECOVERY_S, SLOWER_FROM, SLOWER_A_YEAR = 65.0, 55, 1.01
-
-
-def recovery_s(age: int | None) -> float:
-    """Seconds in which a usual heart comes two thirds of the way down; one in a hundred more a year from 55 on."""
-    return USUAL_RECOVERY_S * SLOWER_A_YEAR ** max(0, (age or 0) - SLOWER_FROM)
 
 
 class SimulatedStrap:

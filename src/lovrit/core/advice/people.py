@@ -235,23 +235,11 @@ def _other(line: Line) -> bool:
     return any(task.alternatives or task.easier for task in line.tasks)
 
 
-def _concerns(move: Move, limit: Limit) -> bool:
-    if limit == "overhead":
-        return move.overhead
-    if limit == "jumps":
-        return move.impact == "high"
-    return (
-        move.floor
-        if limit == "floor"
-        else move.pattern in ("squat", "lunge") and move.counted != "s"
-    )
-
-
 def limits(look: Look) -> Iterator[Note]:
     """What somebody who comes doesn't do now, on a line that offers nothing else."""
     for at, nth, line, move in look.lines():
         for limit, count in look.company.limits.items():
-            if not move or _other(line) or not _concerns(move, limit):
+            if not move or _other(line) or limit not in move.asks:
                 continue
             if look.company.new and limit == "jumps":
                 continue
@@ -277,9 +265,7 @@ def _instead(look: Look, move: Move, limit: Limit) -> str:
     if limit == "jumps" and move.low_impact:
         return move.low_impact
     fitting = [
-        one
-        for one in look.library.moves
-        if one.pattern == move.pattern and not _concerns(one, limit)
+        one for one in look.library.moves if one.pattern == move.pattern and limit not in one.asks
     ]
     return next(
         (one.name for one in fitting if not one.needs_kit and one.counted == move.counted),

@@ -41,7 +41,7 @@ FIGURES = {
 }
 
 
-class Listed(Value):
+class Newcomer(Value):
     """Somebody on a list, as far as it says; what it doesn't say is None."""
 
     name: str
@@ -52,7 +52,7 @@ class Listed(Value):
     mind: str = ""
 
 
-class Asked(Value):
+class Doubt(Value):
     """A line that was not taken as it stands, from 1, and why."""
 
     line: int
@@ -63,14 +63,14 @@ class Asked(Value):
 class Read(Value):
     """A list as it was read."""
 
-    people: tuple[Listed, ...]
-    asked: tuple[Asked, ...]
+    people: tuple[Newcomer, ...]
+    asked: tuple[Doubt, ...]
 
 
 class _NotTaken(LovritError):
     """Why a line or a part of it isn't taken; ``kept`` is who is taken all the same."""
 
-    def __init__(self, why: str, kept: Listed | None = None) -> None:
+    def __init__(self, why: str, kept: Newcomer | None = None) -> None:
         super().__init__(why)
         self.kept = kept
 
@@ -86,22 +86,22 @@ def read_people(text: str) -> Read:
     return _each_once(found)
 
 
-Found = Iterator[tuple[int, str, Listed | _NotTaken]]
+Found = Iterator[tuple[int, str, Newcomer | _NotTaken]]
 
 
 def _each_once(found: Found) -> Read:
-    people: dict[str, Listed] = {}
-    asked: list[Asked] = []
+    people: dict[str, Newcomer] = {}
+    asked: list[Doubt] = []
     for line, text, one in found:
         if isinstance(one, _NotTaken):
-            asked.append(Asked(line=line, text=text.strip(), why=str(one)))
+            asked.append(Doubt(line=line, text=text.strip(), why=str(one)))
         taken = one.kept if isinstance(one, _NotTaken) else one
         if taken is None:
             continue
         key = taken.name.casefold()
         if key in people:
             why = f"“{taken.name}” is on the list twice; tell them apart by a letter."
-            asked.append(Asked(line=line, text=text.strip(), why=why))
+            asked.append(Doubt(line=line, text=text.strip(), why=why))
         else:
             people[key] = taken
     return Read(people=tuple(people.values()), asked=tuple(asked))
@@ -143,7 +143,7 @@ def _table(lines: list[tuple[int, str]], columns: list[str | None]) -> Found:
             yield nth, line, why
 
 
-def _row(row: dict[str, str]) -> Listed:
+def _row(row: dict[str, str]) -> Newcomer:
     name = row.get("name") or " ".join(filter(None, (row.get("first"), row.get("last"))))
     if not name:
         raise _NotTaken("There is no name on this line.")
@@ -154,7 +154,7 @@ def _row(row: dict[str, str]) -> Listed:
             f"{rest} at rest and {highest} at the highest can’t both be; are they the wrong way round?"
         )
     by_effort = row.get("effort_only", "").casefold() in YES
-    return Listed(
+    return Newcomer(
         name=_named(name), effort_only=by_effort, mind=row.get("mind", "")[:200], **figures
     )
 
@@ -205,16 +205,18 @@ def _cells(line: str) -> list[str]:
     return [line] if long else cells
 
 
-def _one(cell: str) -> Listed | _NotTaken:
+def _one(cell: str) -> Newcomer | _NotTaken:
     """One name, or why it isn't one; what stands behind a name and is none is said, and the name taken."""
     said = " ".join(cell.split())
     try:
         if ADDRESS.search(said):
             name = ADDRESS.sub("", said).strip()
-            return _NotTaken("An address is not kept.", Listed(name=_named(name)) if name else None)
+            return _NotTaken(
+                "An address is not kept.", Newcomer(name=_named(name)) if name else None
+            )
         behind = BEHIND.search(said)
         if behind:
-            kept = Listed(name=_named(BEHIND.sub("", said)))
+            kept = Newcomer(name=_named(BEHIND.sub("", said)))
             return _NotTaken(
                 f"Is {behind[1]} an age? Head the list with “name, age” and it is taken.", kept
             )
@@ -224,7 +226,7 @@ def _one(cell: str) -> Listed | _NotTaken:
             return _NotTaken(
                 f"“{said}” is no name. For figures head the list: name, age, rest, highest."
             )
-        return Listed(name=_named(said))
+        return Newcomer(name=_named(said))
     except _NotTaken as why:
         return why
 

@@ -67,3 +67,11 @@ def beats(body: Body, state: BodyState) -> float:
     )
     z = max(0.0, x - (body.highest - body.cap))
     return x - z * z / (z + body.cap) if z else x
+
+
+USUAL_RECOVERY_S, SLOWER_FROM, SLOWER_A_YEAR = 65.0, 55, 1.01
+
+
+def recovery_s(age: int | None) -> float:
+    """Seconds in which a usual heart comes two thirds of the way down; one in a hundred more a year from 55 on."""
+    return USUAL_RECOVERY_S * SLOWER_A_YEAR ** max(0, (age or 0) - SLOWER_FROM)

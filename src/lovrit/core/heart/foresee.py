@@ -5,17 +5,17 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from lovrit.core.crew.person import AGE_ERROR, Person
-from lovrit.core.heart.body import Body
-from lovrit.core.heart.demand import corridor, demand
-from lovrit.core.heart.hearts import Floats, Hearts, company, late
+from lovrit.core.heart.asked import interval_demand
+from lovrit.core.heart.body import Body, recovery_s
+from lovrit.core.heart.demand import corridor
+from lovrit.core.heart.hearts import Floats, ManyHearts, company, late
+from lovrit.core.session.session import Session
 from lovrit.core.timeline.interval import Interval
 from lovrit.core.timeline.plan import Plan
 
 BAND, GATED = 64, 200  # people drawn for a picture, and for how long gated blocks last
 LOW, HIGH = 0.1, 0.9
 AFTER_S, SHORT_S, LAG_S = 30, 60, 20
-UNSAID = {"work": 7.0, "rest": 2.0, "break": 1.5, "change": 2.0, "lead-in": 4.0, "steady": 3.0}
-TRAINED_S, OLDER_FROM, SLOWER = 65.0, 55, 1.01
 
 
 @dataclass(frozen=True)
@@ -44,7 +44,7 @@ class Ahead:
 
 def body_of(person: Person, gain: float = 1.0) -> Body:
     """A person's heart before anything was learnt: their own rest and highest, else what is assumed."""
-    tau_off = TRAINED_S * SLOWER ** max(0, (person.age or 0) - OLDER_FROM)
+    tau_off = recovery_s(person.age)
     return Body(rest=person.rest, highest=person.highest, tau_off=tau_off, gain=gain)
 
 
@@ -68,16 +68,14 @@ def turns_ahead(plan: Plan, person: Person, body: Body, block: int) -> tuple[Tur
     return tuple(_turns(shorter, person, _lines(shorter, [body])[0]))
 
 
-def asked(one: Interval) -> float:
-    """The demand of an interval; where no effort is written, what is usual for its phase."""
-    effort = one.effort if one.effort is not None else UNSAID[one.phase]
-    return demand(effort, one.seconds)
-
-
 def _lines(plan: Plan, bodies: list[Body]) -> Floats:
-    hearts = Hearts(bodies)
+    hearts = ManyHearts(bodies)
     parts = [hearts.now()[:, None]]
-    parts += [hearts.run(one.seconds, asked(one)) for one in plan.timeline.intervals if one.seconds]
+    parts += [
+        hearts.run(one.seconds, interval_demand(plan.session, one))
+        for one in plan.timeline.intervals
+        if one.seconds
+    ]
     return late(np.concatenate(parts, axis=1), hearts.delay)
 
 
@@ -110,22 +108,22 @@ def _turns(plan: Plan, person: Person, line: Floats) -> list[TurnAhead]:
 def _lasting(plan: Plan, drawn: list[Body]) -> list[tuple[float, float, float]]:
     """How long each block lasts: gated ones by the totals of people who are drawn, others as they are planned."""
     found = []
-    hearts = Hearts(drawn)
+    hearts = ManyHearts(drawn)
     for at, laid in enumerate(plan.timeline.blocks):
         mine = [one for one in plan.timeline.intervals if one.block == at and one.seconds]
         block = plan.session.blocks[at]
         if not block.gated:
             for one in mine:
-                hearts.run(one.seconds, asked(one))
+                hearts.run(one.seconds, interval_demand(plan.session, one))
             said = laid.forecast.time_s if laid.forecast and laid.forecast.time_s else None
             low, likely, high = said or (laid.seconds,) * 3
             found.append((float(low), float(likely), float(high)))
             continue
         total = np.zeros(len(drawn))
         for one in mine:
-            gate = _gate(block, one)
+            gate = _gate(plan.session, one)
             if gate is None:
-                hearts.run(one.seconds, asked(one))
+                hearts.run(one.seconds, interval_demand(plan.session, one))
                 total += one.seconds
             else:
                 total += hearts.until(*gate)
@@ -134,15 +132,16 @@ def _lasting(plan: Plan, drawn: list[Body]) -> list[tuple[float, float, float]]:
     return found
 
 
-def _gate(block: object, one: Interval) -> tuple[float, float, int, int, bool] | None:
+def _gate(session: Session, one: Interval) -> tuple[float, float, int, int, bool] | None:
     """What ends an interval, where a heart does: beats, demand, least, most, and whether it has to come down."""
-    pairs = getattr(block, "pairs", ())
+    block = session.blocks[one.block]
+    pairs, asked = block.pairs, interval_demand(session, one)
     if not pairs:
         return None
     work, rest = pairs[0].work.until_bpm, pairs[0].rest.until_bpm
     least, most = getattr(block, "least_s", 0) or 0, getattr(block, "most_s", 0) or 0
     if one.phase == "rest" and rest:
-        return float(rest), asked(one), max(1, least), max(1, most), True
+        return float(rest), asked, max(1, least), max(1, most), True
     if one.phase == "work" and work:
-        return float(work), asked(one), max(1, least), max(1, most), False
+        return float(work), asked, max(1, least), max(1, most), False
     return None

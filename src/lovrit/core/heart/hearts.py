@@ -44,7 +44,7 @@ def company(body: Body, count: int, rest_sd: float, highest_sd: float) -> list[B
     return made
 
 
-class Hearts:
+class ManyHearts:
     """Where some hearts are; ``run`` and ``until`` move them on and say their beats a minute, before the delay."""
 
     def __init__(self, bodies: Sequence[Body], demand: float = STANDING) -> None:

@@ -15,7 +15,14 @@ def heart_said(plan: Plan, block: int) -> str:
     chosen = plan.session.blocks[block]
     asks = chosen.heart is not None or chosen.top_effort is not None
     long = len(plan.timeline.intervals) > MOST_INTERVALS
-    if not asks or long or not chosen.interval_block or chosen.lifts or chosen.gated:
+    if (
+        not asks
+        or long
+        or not chosen.interval_block
+        or chosen.lifts
+        or chosen.gated
+        or chosen.in_turns
+    ):
         return ""
     usual = Person(id=0, name="", initials="")
     turns = [

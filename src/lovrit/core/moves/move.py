@@ -62,6 +62,19 @@ class Move(Value):
     uses: tuple[Use, ...] = ()
 
     @property
+    def asks(self) -> frozenset[str]:
+        """What it asks that some people can't do now: overhead, jumps, grip, hang, floor, depth."""
+        asked = {
+            "overhead": self.overhead,
+            "jumps": self.impact == "high",
+            "grip": self.grip,
+            "hang": "hang" in self.name,
+            "floor": self.floor,
+            "depth": self.pattern in ("squat", "lunge") and self.counted != "s",
+        }
+        return frozenset(name for name, asks in asked.items() if asks)
+
+    @property
     def needs_kit(self) -> tuple[str, ...]:
         """Kit that it can't be done without; a mat is kind but not needed."""
         return tuple(name for name in self.kit if name != "mat")

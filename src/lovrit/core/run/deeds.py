@@ -3,7 +3,7 @@
 from typing import Any
 
 from lovrit.core.run.classplan import Runner
-from lovrit.core.run.going import APART_S, BACK_GRACE_S, Deed, Ended, Going, Happening
+from lovrit.core.run.going import APART_S, BACK_GRACE_S, Deed, EndedAt, Going, Happening
 from lovrit.core.run.lane import Lane
 from lovrit.core.run.late import plan_taken, with_round_less
 
@@ -45,7 +45,7 @@ def _end(state: Going, _: Happening) -> bool:
     if not _going(state) and not state.counting:
         return False
     lanes = tuple(lane.copy() for lane in state.lanes)
-    state.ended = Ended(state.phase, state.at, lanes)
+    state.ended = EndedAt(state.phase, state.at, lanes)
     state.close()
     state.phase, state.over_s = "over", state.now_s
     return True

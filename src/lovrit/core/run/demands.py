@@ -2,29 +2,12 @@
 
 from bisect import bisect_right
 
-from lovrit.core.heart.demand import demand
+from lovrit.core.heart.asked import interval_demand
 from lovrit.core.run.account import Class
 from lovrit.core.session.session import Session
-from lovrit.core.timeline.interval import Interval, Timeline
+from lovrit.core.timeline.interval import Timeline
 
-UNSAID: dict[str, float] = {
-    "work": 7,
-    "rest": 2,
-    "break": 1.5,
-    "change": 2,
-    "lead-in": 4,
-    "steady": 3,
-}
 STANDING = 0.12
-
-
-def interval_demand(session: Session, interval: Interval) -> float:
-    """Demand of an interval as a share of reserve; where no effort is written, what is usual for its phase."""
-    target = session.blocks[interval.block].heart
-    if interval.phase == "work" and interval.effort is None and target and target.of == "reserve":
-        return (target.low + target.high) / 200
-    effort = interval.effort if interval.effort is not None else UNSAID[interval.phase]
-    return demand(effort, interval.seconds)
 
 
 class Demands:

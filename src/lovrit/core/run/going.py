@@ -46,7 +46,7 @@ class Happening:
 
 
 @dataclass(frozen=True)
-class Ended:
+class EndedAt:
     """Where a class was as its coach ended it, so that an end which was not meant is taken back."""
 
     phase: Phase
@@ -82,7 +82,7 @@ class Going:
     moves: dict[str, str] = field(default_factory=dict)
     note: str = ""
     last_next: tuple[float, str] = (-inf, "")
-    ended: "Ended | None" = None
+    ended: "EndedAt | None" = None
 
     def copy(self) -> "Going":
         """A state of its own, for what is tried or taken back."""

@@ -44,7 +44,7 @@ class Wish(Value):
     text: str = ""
 
 
-class Clash(Value):
+class DayClash(Value):
     """A session that asks for a pattern which is still carried."""
 
     session: str
@@ -86,7 +86,7 @@ def carried(at: datetime, sessions: list[Planned], others: list[Other]) -> dict[
     return total
 
 
-def clashes(sessions: list[Planned], others: list[Other]) -> list[Clash]:
+def clashes(sessions: list[Planned], others: list[Other]) -> list[DayClash]:
     """Every session that asks a pattern for five hard minutes or more while as many are carried."""
     found = []
     for one in sorted(sessions, key=lambda one: one.at):
@@ -95,7 +95,7 @@ def clashes(sessions: list[Planned], others: list[Other]) -> list[Clash]:
         for pattern, asked in sorted(one.asks.dose.items()):
             if asked >= CLASH and there.get(pattern, 0.0) >= CLASH:
                 found.append(
-                    Clash(
+                    DayClash(
                         session=one.id,
                         pattern=pattern,
                         asked=asked,

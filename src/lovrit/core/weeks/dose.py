@@ -9,6 +9,7 @@ from collections.abc import Iterator
 
 from lovrit.core.blocks.block import Block
 from lovrit.core.blocks.worktime import line_s
+from lovrit.core.heart.asked import USUAL_EFFORT
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move
 from lovrit.core.slate.line import Line
@@ -16,7 +17,6 @@ from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import Value
 
 HARD_AT, MORE = 8.0, 1.5
-UNSAID = 7.0  # where no effort is written; it is said that it was not
 SLOW_S = 3  # a rep that is lowered so slowly leaves people sore
 HARD_FROM = 7.0
 ALSO = ("grip", "overhead", "impact", "breath")
@@ -45,7 +45,7 @@ def asks(plan: Plan, unused: frozenset[str] = frozenset()) -> Asks:
     unsaid: list[str] = []
     for one in plan.timeline.intervals:
         block = plan.session.blocks[one.block]
-        effort = one.effort if one.effort is not None else _usual(one.phase)
+        effort = one.effort if one.effort is not None else USUAL_EFFORT[one.phase]
         load += effort * one.seconds / 60
         if one.phase != "work":
             continue
@@ -59,10 +59,6 @@ def asks(plan: Plan, unused: frozenset[str] = frozenset()) -> Asks:
     return Asks(
         dose=dose, sore=sore, load=load, hard_min=hard, minutes=minutes, unsaid=tuple(unsaid)
     )
-
-
-def _usual(phase: str) -> float:
-    return UNSAID if phase == "work" else 2.0 if phase in ("rest", "break", "change") else 3.0
 
 
 def _shares(block: Block, move: int | None, library: Library) -> Iterator[tuple[Line, float]]:

@@ -10,7 +10,7 @@ from lovrit.core.values import Value
 Names = dict[str, str]
 
 
-class Line(Value):
+class Entry(Value):
     """A line of the chronicle: when, as time into the class, and what happened."""
 
     when: str
@@ -19,11 +19,11 @@ class Line(Value):
 
 def chronicle(
     counted: list[Happening], state: Class, opened_ms: int, names: Names, session: Session
-) -> tuple[Line, ...]:
+) -> tuple[Entry, ...]:
     """What happened, in order; presses that only ran the class are left out."""
     begun_s = None if state.started_ms is None else (state.started_ms - opened_ms) / 1000
     told = ((event, _said(event, names, session)) for event in counted)
-    return tuple(Line(when=_when(event.at_s, begun_s), said=said) for event, said in told if said)
+    return tuple(Entry(when=_when(event.at_s, begun_s), said=said) for event, said in told if said)
 
 
 def _when(at_s: float, begun_s: float | None) -> str:

@@ -10,7 +10,7 @@ from fastapi import APIRouter, Form, Query, Request, UploadFile
 from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
 from pydantic import ValidationError
 
-from lovrit.core.crew.lists import FIGURES, Listed, Read, read_people
+from lovrit.core.crew.lists import FIGURES, Newcomer, Read, read_people
 from lovrit.core.crew.person import DOES_NOT, Person
 from lovrit.core.values import LovritError, fields_of
 from lovrit.formats.cells import told_apart
@@ -108,7 +108,7 @@ def _text_of(body: bytes) -> str:
         return body[:MOST_TEXT].decode("cp1252", "replace")  # what spreadsheets of before write
 
 
-def _came_in(new: Iterable[Listed], read: Read) -> str:
+def _came_in(new: Iterable[Newcomer], read: Read) -> str:
     count = len(list(new))
     left = len(read.people) - count
     said = f"{count} {'person' if count == 1 else 'people'} came in"

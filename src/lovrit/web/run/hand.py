@@ -156,4 +156,4 @@ class _Code:
 
     def __init__(self, name: str, url: str, group: str = "") -> None:
         self.name, self.url, self.group = name, url, group
-        self.svg = segno.make(url, error="m").svg_inline(scale=3, border=2, omitsize=True)
+        self.picture = segno.make(url, error="m").svg_data_uri(scale=3, border=2)
