@@ -3,7 +3,7 @@
 from collections import Counter
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from lovrit.core.advice.company import Company, Day, Schools, company_of
@@ -457,8 +457,32 @@ def texts(draw: st.DrawFn) -> str:
     )
 
 
+FULL = """slot: 40:00
+5 sets of 8 reps
+  stair run
+  seal jack
+  jump squat
+  pistol to bench
+  sit to stand with a pause
+  swing
+  thruster
+  tempo squat
+3 rounds of 40/20 at 8
+  goblet squat
+  squat
+  wall sit
+  sumo squat
+  squat thrust
+  deadlift
+  medicine ball squat throw
+  heel raise
+"""
+
+
 @settings(max_examples=200, deadline=None)
 @given(texts(), ANYBODY)
+@example(FULL, HARD_DAY)
+@example("amrap 20:00 at 9\n  squat\n  front squat\n  bar-facing burpee", Company())
 def test_every_remark_can_be_mended_and_no_fix_makes_a_stop(text: str, company: Company) -> None:
     notes = look(text, company)
     for note in notes:

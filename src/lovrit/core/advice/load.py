@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from lovrit.core.advice.note import Fix, Look, Note, WayTo
 from lovrit.core.blocks.strength import Strength
-from lovrit.core.moves.move import Move
+from lovrit.core.moves.move import STRENGTH, Move
 from lovrit.core.session.edits import ReplaceLine, SetAmount
 from lovrit.core.slate.line import Amount, Line, Load
 from lovrit.core.slate.written import move_line
@@ -82,9 +82,7 @@ def skill_while_tired(look: Look) -> Iterator[Note]:
             continue
         for nth, line in enumerate(block.moves):
             move, share = look.move(line), _share(line)
-            lifted = (
-                move is not None and move.skill and "bar" in look.library.kit_of(line.tasks[0].name)
-            )
+            lifted = move is not None and _is_lift(look, line, move)
             if not lifted and share < HEAVY:
                 continue
             yield look.note(
@@ -98,18 +96,24 @@ def skill_while_tired(look: Look) -> Iterator[Note]:
             )
 
 
+def _is_lift(look: Look, line: Line, move: Move) -> bool:
+    """A barbell that is lifted; one that is jumped over is not."""
+    kit = look.library.kit_of(line.tasks[0].name)
+    return move.skill and "bar" in kit and move.pattern in STRENGTH
+
+
 def _simpler(
     look: Look, at: int, nth: int, line: Line, move: Move | None, lifted: bool
 ) -> tuple[Fix, ...]:
     if not lifted or move is None:
         return (_lighter(look, at, nth, line, LIGHT),)
-    others = (
+    others = [
         one
         for one in look.library.moves
-        if one.pattern == move.pattern and set(one.needs_kit) == {"bell"}
+        if one.pattern in STRENGTH and set(one.needs_kit) == {"bell"}
         if not (one.skill or one.overhead or one.impact == "high")
-    )
-    other = next(others, None)
+    ]
+    other = min(others, key=lambda one: one.pattern != move.pattern, default=None)
     if other is None:
         return ()
     task = line.tasks[0].but(name=other.name, load=None)

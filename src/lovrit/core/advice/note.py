@@ -9,16 +9,19 @@ from lovrit.core.blocks.block import Block
 from lovrit.core.moves.guess import stand_in
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move
-from lovrit.core.session.edit import IN_PLACE
+from lovrit.core.session.edit import IN_PLACE, apply_edit
 from lovrit.core.session.edits import Ease, Edit, ReplaceMove, SetFigure
 from lovrit.core.session.session import Session
+from lovrit.core.session.slatetext import CannotEdit
 from lovrit.core.slate.line import Line
 from lovrit.core.timeline.interval import LaidBlock, Timeline
-from lovrit.core.timeline.plan import Plan
+from lovrit.core.timeline.plan import Plan, plan_text
 
 Level = Literal["stop", "weigh", "tell"]
 PRACTICE = "coaches' practice"
 VERY_HARD, ALL_OUT = 9.0, 9.5
+# a slate with more fixes than this that must be measured is no session for one evening
+MOST_MEASURED = 24
 
 
 OfKind = TypeVar("OfKind", bound=Block)
@@ -72,6 +75,7 @@ class Look:
     def __init__(self, plan: Plan, library: Library, company: Company | None = None) -> None:
         self.plan, self.library = plan, library
         self.company = (company or Company()).also_for(plan.session.whom)
+        self._measured: dict[Fix, int] = {}
 
     @property
     def groups(self) -> int | None:
@@ -117,7 +121,7 @@ class Look:
         kept = tuple(fix for fix in edits if self._has_room(fix))
         way = next((one for one in fixes if isinstance(one, WayTo)), None)
         if edits and not kept and not way:
-            way = self._room_for(min(edits, key=lambda fix: fix.adds_s))
+            way = self._room_for(min(edits, key=self._adds_s))
         return Note(
             code, level, text[:1].upper() + text[1:], reason, basis, at, line, kept, school, way
         )
@@ -130,14 +134,32 @@ class Look:
         return at is None or self.session.nest_of(at) is None
 
     def _has_room(self, fix: Fix) -> bool:
-        return fix.adds_s <= 0 or self._spare is None or fix.adds_s <= self._spare
+        return self._spare is None or self._adds_s(fix) <= max(0, self._spare)
+
+    def _adds_s(self, fix: Fix) -> int:
+        """Seconds that a fix adds; measured on the changed slate where a block's length follows from its moves."""
+        at = getattr(fix.edit, "block", None)
+        of = self.timeline.blocks if at is None else self.timeline.blocks[at : at + 1]
+        settled = all(laid.low_s == laid.high_s for laid in of)
+        if fix.adds_s or settled or self._spare is None or not self.plan.reading.text:
+            return fix.adds_s
+        if fix not in self._measured and len(self._measured) < MOST_MEASURED:
+            self._measured[fix] = self._measure(fix)
+        return self._measured.get(fix, 0)
+
+    def _measure(self, fix: Fix) -> int:
+        try:
+            text = apply_edit(self.plan.reading.text, fix.edit)
+        except CannotEdit:
+            return 0
+        return plan_text(text, self.library).timeline.total_s - self.timeline.total_s
 
     @cached_property
     def _spare(self) -> int | None:
         return self.plan.sums.spare_s
 
     def _room_for(self, fix: Fix) -> WayTo:
-        must = self.timeline.total_s + (self._spare or 0) - fix.adds_s
+        must = self.timeline.total_s + (self._spare or 0) - self._adds_s(fix)
         return WayTo("fit", f"make room for {fix.text.removeprefix('add ')}", must_s=max(60, must))
 
     def blocks(self) -> list[tuple[int, Block, LaidBlock]]:

@@ -53,13 +53,17 @@ class Spoken(NamedTuple):
 
 @dataclass(frozen=True)
 class Reading:
-    """What a text says: a session of all that could be read, and the problems with the rest."""
+    """What a text says: a session of all that could be read, and the problems with the rest.
+
+    ``text`` is the slate that was read; empty for a session that stands on none.
+    """
 
     session: Session
     problems: tuple[Problem, ...] = ()
     headers: dict[str, HeaderPlace] = field(default_factory=dict)
     blocks: tuple[BlockPlace, ...] = ()
     spoken: tuple[Spoken, ...] = ()
+    text: str = ""
 
 
 class _Open:
@@ -303,4 +307,5 @@ def read(text: str, offers: int = MOST_OFFERS) -> Reading:
         headers=reader.headers,
         blocks=tuple(reader.places),
         spoken=tuple(reader.spoken),
+        text=text,
     )
