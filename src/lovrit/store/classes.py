@@ -38,8 +38,9 @@ def make(
     comers: Iterable[Comer],
     now_ms: int,
     by: Frozen,
+    is_try: bool = False,
 ) -> ClassRow:
-    """A class from a session as it stands, run ``by`` what it was planned as."""
+    """A class from a session as it stands, run ``by`` what it was planned as; or a try of it."""
     people = [plain(comer) for comer in comers]
     row = ClassRow(
         session_id=session_id,
@@ -47,6 +48,7 @@ def make(
         text=text,
         people=people,
         made_ms=now_ms,
+        is_try=is_try,
         frozen=frozen_object(by),
     )
     work.add(row)
@@ -133,11 +135,19 @@ def open_ids(work: Work) -> list[int]:
 
 
 def open_of(work: Work, session_id: int) -> list[ClassRow]:
-    """A session's classes that are not over, the newest first."""
+    """A session's classes that are not over, the newest first; a try is none of them."""
     query = select(ClassRow).where(
-        col(ClassRow.over_ms).is_(None), ClassRow.session_id == session_id
+        col(ClassRow.over_ms).is_(None),
+        ClassRow.session_id == session_id,
+        col(ClassRow.is_try).is_(False),
     )
     return list(work.exec(query.order_by(*_newest())))
+
+
+def tries_of(work: Work, session_id: int, most: int) -> list[ClassRow]:
+    """The tries of a session, so many at most, the newest first."""
+    query = select(ClassRow).where(ClassRow.session_id == session_id, col(ClassRow.is_try))
+    return list(work.exec(query.order_by(*_newest()).limit(most)))
 
 
 def has_begun(work: Work, class_id: int) -> bool:

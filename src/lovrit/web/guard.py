@@ -15,7 +15,13 @@ from lovrit.web.guests import Guests
 SAFE = frozenset({"GET", "HEAD", "OPTIONS"})
 LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "[::1]", "::1"})
 COOKIE, SECURE_COOKIE = "lovrit-in", "__Host-lovrit-in"
-OPEN_PATHS = ("/static/", "/passphrase", "/hand/")  # what is in a hand is signed
+OPEN_PATHS = (
+    "/static/",
+    "/passphrase",
+    "/hand/",
+    "/screen/",
+    "/join",
+)  # signed, or asked for a code
 KEPT = ("/static/",)
 
 

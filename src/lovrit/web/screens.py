@@ -11,10 +11,12 @@ from lovrit.web.desk.library import router as library
 from lovrit.web.desk.revisions import router as revisions
 from lovrit.web.desk.routes import router as desk
 from lovrit.web.desk.think import router as think
+from lovrit.web.desk.tries import router as tries
 from lovrit.web.moves.routes import router as moves
 from lovrit.web.people.routes import router as people
 from lovrit.web.run.hand import router as hand
 from lovrit.web.run.routes import router as run
+from lovrit.web.run.screens import router as in_the_hall
 from lovrit.web.run.talk import router as talk
 
 
@@ -28,10 +30,10 @@ class Screen(NamedTuple):
 
 
 SCREENS = (
-    Screen("desk", "Desk", "/", (library, revisions, think, desk)),
+    Screen("desk", "Desk", "/", (library, revisions, think, tries, desk)),
     Screen("crew", "Crew", "/crew", (crew,)),
     Screen("people", "People", "/people", (people,)),
-    Screen("run", "Run", "/run", (run, hand, talk)),
+    Screen("run", "Run", "/run", (run, hand, in_the_hall, talk)),
     Screen("debrief", "Debrief", "/debrief", (debrief,)),
     Screen("moves", "Moves", "/moves", (moves,)),
     Screen("club", "Club", "/club", (club,)),

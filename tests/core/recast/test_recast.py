@@ -166,3 +166,10 @@ def test_a_warm_up_and_a_cool_down_fit_what_the_slot_leaves(moves: list[str], sl
     assert "over-slot" not in codes
     if before and "for quality" in before:
         assert not {"no-warm-up", "short-warm-up"} & codes
+
+
+def test_a_warm_up_lasts_as_long_as_one_whatever_the_session_is_of() -> None:
+    """Also where the rehearsal alone would take all of it: slow reps, long ways."""
+    for move in shipped().moves:
+        made = warm_up(planned(f"5 sets of 8 reps\n  {move.name}"), shipped())
+        assert made and 120 <= planned(made).timeline.total_s <= 500, (move.name, made)

@@ -80,6 +80,9 @@ def events(draw: st.DrawFn) -> list[Happening]:
             "move": "squat",
             "way": draw(st.sampled_from(["breaks", "cool-down", "round:1", "leave:1", "?"])),
             "of": draw(st.sampled_from([one.id for one in found])),
+            "to": draw(st.sampled_from(["0.0", "0.1", "1.2", "1", "9.0", ""])),
+            "other": draw(st.sampled_from(["p2", "p3"])),
+            "what": draw(st.sampled_from(["moves", "message", "class"])),
         }
         found.append(Happening(f"e{nth}", kind, at, fields))
     return found

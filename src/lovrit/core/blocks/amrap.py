@@ -144,6 +144,8 @@ class Amrap(Block):
     def round_ends(self, library: Library) -> list[float]:
         """Where each round is likely to end, in seconds from the block's start; empty where nobody can say."""
         ends: list[float] = []
+        if unknown_move(self.moves, library):
+            return ends
         at = 0.0
         for once in self.round_lengths(library, "likely"):
             at += once

@@ -36,6 +36,8 @@ def warm_up(plan: Plan, library: Library) -> str | None:
         return "\n".join([f"warm-up {clock(room)} at 3", *(f"  {name}" for name in light)])
     last = "\n".join([*_rehearsal(plan.session, library), "", "rest 1:00"])
     left = room - plan_text(last, library).timeline.total_s
+    if left < LEAST_S:  # a rehearsal of what takes so long would be all of the warm-up
+        return "\n".join(_rounds(light, room, library))
     return "\n".join([*_rounds(light, left, library), "", last])
 
 

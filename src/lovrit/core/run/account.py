@@ -110,7 +110,7 @@ def account(going: Going, frozen: Frozen, opened_ms: int) -> Class:
 def tapped(going: Going) -> tuple[Tapped, ...]:
     """Rounds that were counted, times at which people were done, how long each repeat took; by lane."""
     found = [
-        Tapped(at, name, f"{count} round{'s' if count != 1 else ''}")
+        Tapped(at, name, f"{count} {_counted(going, at)}{'s' if count != 1 else ''}")
         for (at, name), count in going.rounds.items()
     ]
     begins: dict[int, float] = {}
@@ -127,6 +127,10 @@ def tapped(going: Going) -> tuple[Tapped, ...]:
             arrivals.setdefault((lap.block, lap.lane), []).append(took)
     found += [Tapped(at, name, ", ".join(took)) for (at, name), took in arrivals.items()]
     return tuple(sorted(found))
+
+
+def _counted(going: Going, at: int) -> str:
+    return "set" if going.plan.blocks[at].block.lifts else "round"
 
 
 class _Teller:

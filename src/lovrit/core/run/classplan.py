@@ -11,6 +11,7 @@ from lovrit.core.session.session import Session
 
 WAVES = ("first", "second")
 EVERYBODY = "all"
+MOST_ROUNDS = 60  # more are not told one by one
 
 
 @dataclass(frozen=True)
@@ -37,6 +38,7 @@ class PlannedBlock:
     at: int
     block: Block
     floor: Floor
+    usual_rounds: tuple[float, ...] = ()  # where usual people end each, in seconds into the block
 
     @property
     def planned_s(self) -> int:
@@ -95,7 +97,8 @@ def class_plan(session: Session, library: Library) -> ClassPlan:
 
 def planned(at: int, block: Block, library: Library) -> PlannedBlock:
     """One block as it is run."""
-    return PlannedBlock(at, block, block.floor(Laying(library)))
+    ends = tuple(block.round_ends(library)[:MOST_ROUNDS])
+    return PlannedBlock(at, block, block.floor(Laying(library)), ends)
 
 
 def lanes_of(floor: Floor, people: list[Runner]) -> list[LaneOf]:

@@ -19,7 +19,7 @@ def _start(state: Going, event: Happening) -> bool:
     if state.phase != "ready" or not any(block.floor.steps for block in state.plan.blocks):
         return False
     count_in = _number(event.fields.get("count_in"), 0.0)
-    state.phase, state.begins_ct = "on", state.ct + count_in
+    state.phase, state.begins_ct, state.shown = "on", state.ct + count_in, ("class", "")
     if "count_in" in event.fields and state.plan.slot_s is not None:
         state.due_s = state.due_s or state.now_s + count_in + state.plan.slot_s
     if not count_in:
@@ -192,6 +192,19 @@ def _skip_block(state: Going, _: Happening) -> bool:
     return True
 
 
+def _jump(state: Going, event: Happening) -> bool:
+    """To a step of the plan; where lanes walk for themselves, to the beginning of its block."""
+    said, _, nth = str(event.fields.get("to", "")).partition(".")
+    at = int(said) if said.isdecimal() else len(state.plan.blocks)
+    if not _going(state) or at >= len(state.plan.blocks) or not state.plan.blocks[at].floor.steps:
+        return False
+    state.close()
+    state.begin(at)
+    for lane in state.active if state.floor.lanes == "all" and nth.isdecimal() else []:
+        lane.at = min(int(nth), len(lane.steps) - 1)
+    return True
+
+
 def _drop_round(state: Going, event: Happening) -> bool:
     """The last round of a block that has not been begun is left out."""
     at = _whole(event.fields.get("block"), state.at)
@@ -331,6 +344,39 @@ def _mark(state: Going, event: Happening) -> bool:
     return True
 
 
+def _broke(state: Going, event: Happening) -> bool:
+    """Where it came apart, and how, in a word: what became of the sets, form, heart, grip."""
+    state.broke.append(
+        {
+            "at_s": event.at_s,
+            "block": max(0, state.at),
+            "text": str(event.fields.get("text", "")).strip(),
+            "person": event.fields.get("person"),
+        }
+    )
+    return True
+
+
+def _swap(state: Going, event: Happening) -> bool:
+    """Two wear each other's straps: from now on what one tells is the other's."""
+    one, other = str(event.fields.get("person", "")), str(event.fields.get("other", ""))
+    if one == other or not {one, other} <= state.people.keys():
+        return False
+    state.worn[one], state.worn[other] = state.worn.get(other, other), state.worn.get(one, one)
+    for who in (one, other):
+        state.beats.pop(who, None)
+    return True
+
+
+def _show(state: Going, event: Happening) -> bool:
+    """What walls and stations show: the class, its moves one by one, a message, nothing."""
+    shown = (str(event.fields.get("what", "class")), str(event.fields.get("text", "")).strip())
+    if shown == state.shown or (shown[0] == "message" and not shown[1]):
+        return False
+    state.shown = shown
+    return True
+
+
 def _plan(state: Going, event: Happening) -> bool:
     return _going(state) and plan_taken(state, str(event.fields.get("way", "")))
 
@@ -353,4 +399,5 @@ DEEDS: dict[str, Deed] = {
     "replace": _replace, "stops": _stops, "returns": _returns, "joins": _joins, "moves": _moves, "round": _round,
     "done": _tapped("done"), "in": _tapped("in"), "change": _tapped("change"), "heart": _heart, "felt": _felt,
     "score": _score, "mark": _mark, "plan": _plan, "goes-on": _goes_on, "due": _due, "note": _note,
+    "jump": _jump, "broke": _broke, "swap": _swap, "show": _show,
 }  # fmt: skip

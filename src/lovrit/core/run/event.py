@@ -11,11 +11,12 @@ from lovrit.core.values import Value, fields_of
 EventKind = Literal[
     "start", "hold", "resume", "next", "back", "again", "longer", "skip-round", "skip-block", "drop-round", "replace",
     "stops", "returns", "joins", "moves", "done", "in", "round", "change", "heart", "mark", "plan", "due", "undo",
-    "end", "goes-on", "felt", "score", "note",
+    "end", "goes-on", "felt", "score", "note", "jump", "broke", "swap", "show",
 ]  # fmt: skip
+ShownThere = Literal["class", "moves", "message", "dark"]
 MOST_ID = 2**63 - 1
 AS_THEY_ARE = (
-    "seconds", "block", "value", "text", "group", "lane", "station", "move", "way", "of", "bpm", "by",
+    "seconds", "block", "value", "text", "group", "lane", "station", "move", "way", "of", "bpm", "by", "to", "what",
 )  # fmt: skip
 
 
@@ -25,7 +26,8 @@ class Event(Value):
     ``place`` is where the sender's screen stood, so that a press which comes when the class has moved on is known for
     one; ``seconds`` for ``longer``, all like it in the block where ``every``; ``person`` for who stops, returns or
     felt; ``value`` the effort felt; ``block`` and ``text`` for a score; ``text`` for a note or a mark; ``lane`` for a
-    tap; ``of`` for the event that an undo takes back; ``due_ms`` when the hall must be given back; ``by`` who pressed.
+    tap; ``of`` for the event that an undo takes back; ``due_ms`` when the hall must be given back; ``by`` who pressed;
+    ``to`` the place that a jump goes to; ``other`` who changes straps with ``person``; ``what`` the wall is to show.
     """
 
     id: Annotated[str, Field(min_length=1, max_length=64)]
@@ -49,6 +51,9 @@ class Event(Value):
     bpm: Annotated[int | None, Field(ge=0, le=300)] = None
     due_ms: Annotated[int | None, Field(ge=0, le=MOST_ID)] = None
     by: Annotated[str | None, Field(max_length=60)] = None
+    to: Annotated[str | None, Field(max_length=24)] = None
+    other: Annotated[int | None, Field(ge=0, le=MOST_ID)] = None
+    what: ShownThere | None = None
 
 
 def happening(event: Event, opened_ms: int, kept: bool = False) -> Happening:
@@ -68,6 +73,8 @@ def happening(event: Event, opened_ms: int, kept: bool = False) -> Happening:
         fields["for"] = "block"
     if event.person is not None:
         fields["person"] = str(event.person)
+    if event.other is not None:
+        fields["other"] = str(event.other)
     if event.kind == "felt":
         fields["value"] = event.value
     if event.kind == "due":

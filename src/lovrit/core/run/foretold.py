@@ -53,7 +53,7 @@ class Moment(NamedTuple):
 
     ``zero_s`` is when the clock reads 0: to come where it counts down, gone where it counts up. ``usual_s`` is when
     usual people are done with a turn, ``began_s`` when the step began; ``least_s`` is a gate's. ``moves_on`` whether
-    people change stations before the next work, ``counts`` whether rounds are counted; ``shape`` is how it is drawn.
+    people change stations before the next work, ``counts`` whether rounds or sets are; ``shape`` is how it is drawn.
     """
 
     at_s: float
@@ -111,7 +111,9 @@ def _changes_s(state: Going) -> float:
     lane = leading(state)
     if lane is not None:
         begins = (lane.began_ct + at for at in part_begins(state, lane))
-        soonest = min([soonest, *(at for at in begins if at > state.ct + LITTLE_S)])
+        rounds = (state.block_ct + at for at in state.plan.blocks[state.at].usual_rounds)
+        both = (at for at in (*begins, *rounds) if at > state.ct + LITTLE_S)
+        soonest = min([soonest, *both])
     return state.now_s + soonest - state.ct if soonest < inf else inf
 
 
@@ -139,7 +141,7 @@ def moment(state: Going) -> Moment:
         step.effort,
         state.now_s - (state.ct - lane.began_ct),
         step.gate.least_s if step.gate else None,
-        planned.block.races and not planned.block.in_turns,
+        (planned.block.races and not planned.block.in_turns) or planned.block.lifts,
         up,
         state.now_s - shown.s if up else state.now_s + shown.s,
         shown.cap_s,

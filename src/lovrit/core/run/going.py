@@ -17,12 +17,12 @@ BACK_GRACE_S = 3.0  # within the first seconds of a step, back goes to the one b
 APART_S = 2.0  # two presses on next within this are one meant twice
 LITTLE_S = 1e-9
 ARRIVING_S = 1.5  # a screen's clock may be this far ahead of ours when it presses at a border
-MAPS = ("people", "stopped", "ever_stopped", "joined", "felt", "beats", "rounds", "moves")
+MAPS = ("people", "stopped", "ever_stopped", "joined", "felt", "beats", "rounds", "moves", "worn")
 COUNT_IN = "count-in"
 
 # presses that are meant for the turn that they were made in, and what counts when all is over
 PLACED = frozenset({"next", "back", "again", "longer"})
-AFTERWARDS = frozenset({"felt", "score", "note", "goes-on", "mark", "undo"})
+AFTERWARDS = frozenset({"felt", "score", "note", "goes-on", "mark", "broke", "show", "undo"})
 NOTHING = {
     "start": "It had begun already.",
     "hold": "It was not going then.",
@@ -30,6 +30,7 @@ NOTHING = {
     "goes-on": "It can go on for a minute after an end, and no longer.",
     "longer": "No seconds were said, or none are counted down there.",
     "plan": "That way is not open any more.",
+    "jump": "There is no such place in what is left of the plan.",
 }
 
 Phase = Literal["ready", "on", "held", "over"]
@@ -56,7 +57,10 @@ class EndedAt:
 
 @dataclass
 class Going:
-    """The state of a class. ``now_s`` is seconds since it was opened, ``ct`` seconds of class time."""
+    """The state of a class. ``now_s`` is seconds since it was opened, ``ct`` seconds of class time.
+
+    ``worn`` is whose strap somebody wears where not their own; ``shown`` what walls show instead of the class.
+    """
 
     plan: ClassPlan
     people: dict[str, Runner]
@@ -81,6 +85,9 @@ class Going:
     marks: list[dict[str, Any]] = field(default_factory=list)
     moves: dict[str, str] = field(default_factory=dict)
     note: str = ""
+    worn: dict[str, str] = field(default_factory=dict)
+    broke: list[dict[str, Any]] = field(default_factory=list)
+    shown: tuple[str, str] = ("class", "")
     last_next: tuple[float, str] = (-inf, "")
     ended: "EndedAt | None" = None
 
@@ -92,6 +99,7 @@ class Going:
             setattr(made, name, dict(getattr(self, name)))
         made.lanes = [lane.copy() for lane in self.lanes]
         made.laps, made.scores, made.marks = list(self.laps), list(self.scores), list(self.marks)
+        made.broke = list(self.broke)
         return made
 
     # time

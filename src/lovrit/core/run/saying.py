@@ -310,6 +310,15 @@ def where_words(state: Going) -> str:
     )
     if planned.block.lifts or (planned.block.races and not step.turn):
         said = planned.block.head
+    usual = usual_round(state)
+    counted = f"usual people are in round {usual}" if usual else ""
     cap = planned.floor.cap_s
     capped = f"cap {clock(cap)}" if cap is not None and not planned.floor.cap_is_clock else ""
-    return ", ".join(filter(None, (said, capped)))
+    return ", ".join(filter(None, (said, capped, counted)))
+
+
+def usual_round(state: Going) -> int | None:
+    """The round that usual people are in by now, where everybody goes round at their own pace."""
+    ends = state.plan.blocks[state.at].usual_rounds
+    into = state.ct - state.block_ct
+    return 1 + sum(end <= into for end in ends) if ends else None

@@ -46,5 +46,13 @@ def _said(event: Happening, names: Names, session: Session) -> str:
         "drop-round": "one round fewer",
         "mark": f"marked: {of.get('text')}" if of.get("text") else "marked",
         "end": "ended here",
+        "jump": "jumped by the tape",
+        "swap": f"{who} and {names.get(of.get('other', ''), 'somebody')} had each other’s straps until now",
+        "broke": _broke(who, of.get("text", "")),
     }
     return words.get(event.kind, "")
+
+
+def _broke(who: str, text: str) -> str:
+    whose = "" if who == "somebody" else f"{who} "
+    return f"{whose}broke here{': ' if text else ''}{text}"

@@ -12,8 +12,13 @@ NOBODY = 0
 
 
 def learn_from(house: House, class_id: int, plan: Frozen, scores: tuple[ScoreTold, ...]) -> None:
-    """Hold a class's scores against the usual pace, and forecast by what all classes say from now on."""
+    """Hold a class's scores against the usual pace, and forecast by what all classes say from now on.
+
+    A try says how one or two fared, so the club's pace learns nothing from it.
+    """
     with house.database.writing() as work:
+        if classes.get(work, class_id).is_try:
+            return
         _keep(house, work, class_id, plan, scores)
         sum_up(work)
     house.refresh()
@@ -21,8 +26,11 @@ def learn_from(house: House, class_id: int, plan: Frozen, scores: tuple[ScoreTol
 
 def learn_class(house: House, work: Work, class_id: int) -> None:
     """Learn from a class that was kept; nothing from one that can't be read."""
+    row = classes.get(work, class_id)
+    if row.is_try:
+        return
     try:
-        plan = classes.run_by(classes.get(work, class_id))
+        plan = classes.run_by(row)
         happened = [event for event in classes.events(work, class_id) if event.kind == "score"]
     except UnreadableClass:
         return

@@ -38,7 +38,7 @@ At = Annotated[int, Query(ge=0, le=MOST_ID)]
 Text = Annotated[str, Query(max_length=20)]
 
 
-def _panel(
+def panel(
     request: Request, house: House, opened: Desk, template: str, **values: Any
 ) -> HTMLResponse:
     """A section for a script; a page with nothing else on it without one."""
@@ -81,7 +81,7 @@ def fits(
         refused = str(error)
     values = {"form": form, "goals": GOALS, "gives": GIVES, "found": found, "refused": refused}
     values |= {"of_use": of_use(goal_of(figure)), "now": now_of(opened.typed, figure)}
-    return _panel(request, house, opened, "desk/fit.html", **values)
+    return panel(request, house, opened, "desk/fit.html", **values)
 
 
 def _found(opened: Desk, form: FitForm) -> Fits:
@@ -123,7 +123,7 @@ def recasts(
     }
     values["around"] = [] if opened.typed.problems else around(opened.typed, house.library)
     shown = sides(opened.typed, at, chosen) if chosen else None
-    return _panel(request, house, opened, "desk/recast.html", sides=shown, **values)
+    return panel(request, house, opened, "desk/recast.html", sides=shown, **values)
 
 
 @router.get("/desk/{session_id}/move")

@@ -20,8 +20,18 @@ def coach_view(live: Live, everyone: Iterable[Person]) -> dict[str, Any]:
         "stations": stations_of(live),
         "kit": kit_of(live),
         "straps": len(live.straps),
+        "labels": [block.label for block in live.plan.timeline.blocks],
+        "scored": scored_in(live),
         "hardest": max((one.effort or 0 for one in live.plan.timeline.intervals), default=0),
     }
+
+
+def scored_in(live: Live) -> list[tuple[int, str, str]]:
+    """The blocks that a score is asked for: which, what they are, and how it is written."""
+    both = zip(live.plan.session.blocks, live.plan.timeline.blocks, strict=True)
+    return [
+        (at, laid.label, block.asks_for) for at, (block, laid) in enumerate(both) if block.asks_for
+    ]
 
 
 def groups_of(comers: tuple[Comer, ...]) -> list[tuple[int, list[dict[str, Any]]]]:

@@ -13,12 +13,14 @@ from typing import NamedTuple
 import structlog
 from anyio import CapacityLimiter
 
+from lovrit.core.blocks.score import Impossible
 from lovrit.core.crew.person import Comer
 from lovrit.core.run.event import Event
 from lovrit.core.run.frozen import UnreadableClass
 from lovrit.core.values import fields_of
 from lovrit.store import classes, people
 from lovrit.store.trouble import Trouble
+from lovrit.web.guests import Guesses
 from lovrit.web.house import House
 from lovrit.web.pages import render
 from lovrit.web.run.hearts import hearts_view
@@ -28,7 +30,9 @@ from lovrit.web.run.telling import MANY, SOON, state_object
 log = structlog.get_logger()
 SCREENS = ("coach", "wall")
 STANDS_MS = 1000
-SHIFT_NOTHING = frozenset({"mark", "felt", "score", "note", "heart", "due"})
+SHIFT_NOTHING = frozenset(
+    {"mark", "broke", "felt", "score", "note", "heart", "due", "show", "swap"}
+)
 ON_THE_SHELF = 8  # classes that are over and were looked at last
 
 
@@ -48,6 +52,7 @@ class Floor:
         self.aside: dict[int, str] = {}
         self.samples = 0
         self.presses = CapacityLimiter(8)
+        self.codes = Guesses()
         self._shelf: OrderedDict[int, Live] = OrderedDict()
         self._lock = RLock()
         self._tasks: list[asyncio.Task[None]] = []
@@ -124,7 +129,10 @@ class Floor:
             now_ms = self.house.now_ms()
             if event.id in live.fold.seen:
                 return Happened(live, None)
-            event = live.moment(event, now_ms)
+            try:
+                event = live.read(live.moment(event, now_ms))
+            except Impossible as error:
+                return Happened(live, str(error))
             comes = self._comes(live, event)
             after, refused = live.try_out(event, comes)
             if refused:

@@ -2,11 +2,9 @@
 
 import json
 
-import segno
 from anyio import to_thread
 from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse, JSONResponse
-from itsdangerous import BadSignature, URLSafeSerializer
 from pydantic import Field
 from sse_starlette import EventSourceResponse
 
@@ -16,12 +14,13 @@ from lovrit.core.run.event import Event
 from lovrit.core.values import LovritError, Value, checked
 from lovrit.formats.cue_track import TONES
 from lovrit.store.sessions import Gone
-from lovrit.web.house import House, Id, InHouse
+from lovrit.web.house import House, InHouse
 from lovrit.web.hub import KEEP_ALIVE_S, Message, stream
 from lovrit.web.pages import page
 from lovrit.web.run.floor import Floor
 from lovrit.web.run.live import Live
 from lovrit.web.run.routes import floor_of
+from lovrit.web.run.signed import numbers_of
 from lovrit.web.run.telling import MANY, state_object, strip_object
 
 router = APIRouter()
@@ -42,35 +41,13 @@ class Tap(Value):
     place: str | None = Field(default=None, max_length=24)
 
 
-def link_of(house: House, class_id: int, person: int) -> str:
-    """Where somebody's own page of a class is; who has the link has the page."""
-    return f"/hand/{_signer(house).dumps([class_id, person])}"
-
-
-def _signer(house: House) -> URLSafeSerializer:
-    return URLSafeSerializer(house.secret, salt="hand")
-
-
-def _signed(house: House, token: str) -> tuple[int, int]:
-    """The numbers of the class and the person that a link was made for.
-
-    Raises:
-        Gone: if Lovrit didn't make it.
-    """
-    try:
-        class_id, person = _signer(house).loads(token)
-        return int(class_id), int(person)
-    except (BadSignature, ValueError, TypeError):
-        raise Gone("This link is not one that Lovrit gave. Ask your coach for a new one.") from None
-
-
 def _whose(house: House, floor: Floor, token: str) -> tuple[Live, Comer]:
     """The class and the person of a link.
 
     Raises:
         Gone: if the link isn't one, or nobody of this number came.
     """
-    class_id, person = _signed(house, token)
+    class_id, person = numbers_of(house, "hand", token)
     live = floor.live(class_id)
     found = next((one for one in live.comers if one.id == person), None)
     if found is None:
@@ -94,7 +71,7 @@ def hand(request: Request, house: InHouse, token: str) -> HTMLResponse:
 @router.get("/hand/{token}/clock")
 async def clock(house: InHouse, token: str) -> JSONResponse:
     """The server's clock, for who has a link."""
-    _signed(house, token)
+    numbers_of(house, "hand", token)
     return JSONResponse({"now_ms": house.now_ms()}, headers={"Cache-Control": "no-store"})
 
 
@@ -130,30 +107,3 @@ async def tapped(request: Request, house: InHouse, token: str, tap: Tap) -> JSON
     now_ms = house.now_ms()
     state = state_object(happened.live.told(now_ms), now_ms, "hand", MANY, mine)
     return JSONResponse({"state": state, "refused": happened.refused})
-
-
-@router.get("/run/{class_id}/screens")
-def screens(request: Request, house: InHouse, class_id: Id) -> HTMLResponse:
-    """All screens of a class as addresses and codes to scan: wall, stations, and each person's own."""
-    live = floor_of(request).live(class_id)
-    base = str(request.base_url).rstrip("/")
-    stations = max(
-        (len(block.moves) for block in live.plan.session.blocks if block.moves_people), default=0
-    )
-    shared = [("Wall", f"/wall/{live.id}")]
-    shared += [(f"Station {nth}", f"/station/{live.id}/{nth}") for nth in range(1, stations + 1)]
-    own = [(one, link_of(house, live.id, one.id)) for one in live.comers]
-    return page(
-        request, house, "run/screens.html", live=live, here="run",
-        shared=[_Code(name, base + path) for name, path in shared],
-        own=[_Code(one.name, base + path, letter(one.group)) for one, path in own],
-        only_here=house.settings.loopback,
-    )  # fmt: skip
-
-
-class _Code:
-    """An address, and the code that a phone reads it from."""
-
-    def __init__(self, name: str, url: str, group: str = "") -> None:
-        self.name, self.url, self.group = name, url, group
-        self.picture = segno.make(url, error="m").svg_data_uri(scale=3, border=2)

@@ -4,8 +4,10 @@ from collections.abc import Iterator
 from threading import RLock
 from typing import NamedTuple
 
+from lovrit.core.blocks.score import Impossible
 from lovrit.core.crew.groups import MOST_GROUPS, letter, usual_groups
 from lovrit.core.crew.person import Comer
+from lovrit.core.review.scores import score
 from lovrit.core.run.account import Class, account
 from lovrit.core.run.classplan import Runner
 from lovrit.core.run.deeds import DEEDS
@@ -57,7 +59,7 @@ class Live:
         with database.work() as work:
             row = classes.get(work, class_id)
             self.title, self.session_id, self.made_ms = row.title, row.session_id, row.made_ms
-            self.closed = row.over_ms is not None
+            self.closed, self.is_try = row.over_ms is not None, row.is_try
             self.comers: tuple[Comer, ...] = classes.comers(row)
             self.plan = classes.run_by(row)
             happened = classes.events(work, class_id)
@@ -66,7 +68,7 @@ class Live:
         there = [one for one in self.comers if one.id not in late]
         people = [Runner(str(one.id), letter(one.group)) for one in there]
         if not people:
-            people = nameless(self.plan.session)
+            people = [Runner("-1", "A")] if self.is_try else nameless(self.plan.session)
         self._nameless = len(people) if not there else 0
         self.fold = Fold(self.run_by, people, DEEDS)
         for event in happened:
@@ -110,15 +112,25 @@ class Live:
         here = {one.id for one in (*self.comers, *([comes] if comes else []))}
         if event.person is not None and event.person not in here:
             return self.fold, "Nobody of this number came to this class."
-        if (
-            event.kind == "score"
-            and event.block is not None
-            and event.block >= len(self.plan.session.blocks)
-        ):
-            return self.fold, "There is no such block in this class."
+        if event.other is not None and event.other not in here:
+            return self.fold, "Nobody of this number came to this class."
         after = self.fold.copy()
         after.take(happening(event, self.made_ms))
         return after, after.refused
+
+    def read(self, event: Event) -> Event:
+        """An event as it is kept: a score in its block's own writing.
+
+        Raises:
+            Impossible: if a score is none, or can't have been done.
+        """
+        blocks, at = self.plan.session.blocks, event.block
+        if event.kind != "score" or at is None or not (event.text or "").strip():
+            return event
+        if at >= len(blocks):
+            raise Impossible("There is no such block in this class.")
+        said = score(blocks[at], self.plan.timeline.blocks[at], event.text or "")
+        return event.but(text=said)
 
     def stand(self, fold: Fold, now_ms: int) -> None:
         """From now on the class is this state, moved on by the clock."""
@@ -176,8 +188,12 @@ class Live:
 
     @property
     def beats(self) -> dict[int, int]:
-        """Beats a minute by person, as they stand in the last second."""
-        return self.readings.at((self.at_s - 1) * 1000)
+        """Beats a minute by person, as they stand in the last second; straps that were swapped tell of the other."""
+        told, worn = self.readings.at((self.at_s - 1) * 1000), self.going.worn
+        if not worn:
+            return told
+        swapped = {who: int(worn.get(str(who), who)) for who in {*told, *map(int, worn)}}
+        return {who: told[strap] for who, strap in swapped.items() if strap in told}
 
     def _second(self, second: int) -> dict[int, int]:
         self.straps.second(

@@ -16,7 +16,7 @@ from lovrit.web.run.coach import coach_view
 from lovrit.web.run.floor import Floor
 from lovrit.web.run.hearts import hearts_view
 from lovrit.web.run.live import Live
-from lovrit.web.run.telling import Watcher, state_object, strip_object, wall_drawings
+from lovrit.web.run.telling import Watcher, move_cards, state_object, strip_object, wall_drawings
 from lovrit.web.words import KEYS
 
 router = APIRouter()
@@ -44,19 +44,19 @@ def run(request: Request, house: InHouse) -> Response:
 @router.get("/run/{class_id}")
 def coach(request: Request, house: InHouse, class_id: Id) -> HTMLResponse:
     """The coach's screen."""
-    return _screen(request, house, floor_of(request).live(class_id), "coach")
+    return on_screen(request, house, floor_of(request).live(class_id), "coach")
 
 
 @router.get("/wall/{class_id}")
 def wall(request: Request, house: InHouse, class_id: Id) -> HTMLResponse:
     """The wall: groups, stations, time, what is next."""
-    return _screen(request, house, floor_of(request).live(class_id), "wall")
+    return on_screen(request, house, floor_of(request).live(class_id), "wall")
 
 
 @router.get("/station/{class_id}/{number}")
 def station(request: Request, house: InHouse, class_id: Id, number: Id) -> HTMLResponse:
     """One station of a class, large: what is done there, who is here, who comes."""
-    return _screen(request, house, floor_of(request).live(class_id), "wall", number)
+    return on_screen(request, house, floor_of(request).live(class_id), "wall", number)
 
 
 @router.get("/run/{class_id}/cues.wav")
@@ -67,9 +67,15 @@ def cue_track(request: Request, class_id: Id) -> Response:
     return Response(track_of(live.run_by), media_type="audio/wav", headers=headers)
 
 
-def _screen(
-    request: Request, house: House, live: Live, screen: Watcher, station: int | None = None
+def on_screen(
+    request: Request,
+    house: House,
+    live: Live,
+    screen: Watcher,
+    station: int | None = None,
+    base: str = "",
 ) -> HTMLResponse:
+    """A screen of a class; one that was joined by a link goes by its ``base``."""
     now_ms = house.now_ms()
     live.look(now_ms)
     values: dict[str, Any] = {
@@ -80,9 +86,10 @@ def _screen(
         "state": state_object(live.told(now_ms), now_ms, screen, MANY_AT_FIRST),
         "zone": house.zone,
         "tones": TONES,
+        "cards": move_cards(live.run_by),
     }
     if screen == "wall":
-        values |= {"drawings": wall_drawings(live.plan), "station": station}
+        values |= {"drawings": wall_drawings(live.plan), "station": station, "base": base}
     if screen == "coach":
         with house.database.work() as work:
             values |= coach_view(live, people.everyone(work))

@@ -7,6 +7,7 @@ from lovrit.core.clock import number
 from lovrit.core.crew.groups import letter
 from lovrit.core.crew.person import Comer
 from lovrit.core.heart.demand import corridor
+from lovrit.core.run.classplan import ClassPlan
 from lovrit.core.run.foretold import LaneShown, Moment, foretold
 from lovrit.core.run.frozen import Frozen
 from lovrit.core.run.going import Fold, Going, Happening
@@ -22,6 +23,7 @@ TAKEN_BACK = {
     "skip-block": "the skipped block", "drop-round": "one round fewer", "replace": "the other move",
     "stops": "the stop", "returns": "the return", "moves": "the change of group", "done": "“done”", "in": "“in”",
     "round": "a round", "change": "the change", "plan": "the new plan", "due": "the end", "mark": "the mark",
+    "jump": "the jump", "broke": "“broke here”", "swap": "the change of straps", "score": "the score",
 }  # fmt: skip
 
 
@@ -65,6 +67,7 @@ def state_object(
         "started_ms": None if going.started_s is None else live.ms(going.started_s),
         "over_ms": None if going.over_s is None else live.ms(going.over_s),
         "rounds": {name: many for (at, name), many in going.rounds.items() if at == going.at},
+        "shown": {"what": going.shown[0], "text": going.shown[1]},
     }
     if screen == "coach":
         shown |= _for_the_coach(live)
@@ -95,7 +98,9 @@ def _for_the_coach(live: Told) -> dict[str, Any]:
 
 def _last(live: Told) -> Happening | None:
     """The press that an undo would take back: the last one, where it is of a kind that can be."""
-    presses = [one for one in live.fold.counted if one.kind not in ("heart", "felt")]
+    presses = [
+        one for one in live.fold.counted if one.kind not in ("heart", "felt", "show", "note")
+    ]
     return presses[-1] if presses and presses[-1].kind in TAKEN_BACK else None
 
 
@@ -197,6 +202,22 @@ def strip_object(plan: Frozen) -> list[list[Any]]:
     return [
         [one.seconds, one.phase, f"{block}.{step}"]
         for one, (block, step) in zip(plan.timeline.intervals, plan.steps, strict=True)
+    ]
+
+
+def move_cards(plan: ClassPlan) -> list[dict[str, Any]]:
+    """Each move of a class once, as it is shown to people before it: its name, one thing to see, ways to do it."""
+    lines = {
+        line.name: line for block in plan.blocks for line in block.block.moves if not line.is_rest
+    }
+    found = ((name, plan.library.find(line.tasks[0].name)) for name, line in lines.items())
+    return [
+        {
+            "station": name,
+            "cue": move.cue if move else "",
+            "ways": [f"{move.name} {way}" for way in move.easier[:2]] if move else [],
+        }
+        for name, move in found
     ]
 
 

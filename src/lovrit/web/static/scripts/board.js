@@ -113,16 +113,38 @@ export function laneHead(lane, groups) {
 }
 
 /** The lanes that the wall tells of: each repeat's start, each half's clock, who may go; never who is last.
- * @param {HTMLElement} list @param {Moment} moment @param {string[]} groups */
-export function drawLanes(list, moment, groups) {
-  const told = moment.shape === "race" ? [] : (moment.lanes ?? []).filter((lane) => moment.shape !== "partners" || lane.on);
+ * @param {HTMLElement} list @param {View} view @param {Moment} moment @param {string[]} groups */
+export function drawLanes(list, view, moment, groups) {
   list.dataset.shape = moment.shape;
-  list.replaceChildren(...told.map((lane) => {
+  if (moment.shape === "gate") return list.replaceChildren(...gate(moment.lanes ?? [], groups));
+  const told = moment.shape === "race" ? [] : (moment.lanes ?? []).filter((lane) => moment.shape !== "partners" || lane.on);
+  const lines = told.map((lane) => {
     const line = made("li", "", `lane ${lane.does}`);
     line.dataset.lane = lane.lane;
     line.append(...laneHead(lane, groups), made("span", "", "says"));
     return line;
-  }));
+  });
+  return list.replaceChildren(...lines, ...(moment.counts ? counted(view, groups) : []));
+}
+
+/** Rounds so far, of groups that have any. @param {View} view @param {string[]} groups */
+function counted(view, groups) {
+  return groups.filter((letter) => view.rounds[letter]).map((letter) => {
+    const line = made("li", "", "lane");
+    line.append(patch(groups, letter, "fill"), made("span", `${view.rounds[letter]}`, "rounds"));
+    return line;
+  });
+}
+
+/** Who may go: a whole group by its letter, else by initials; of the others only how many. @param {Lane[]} lanes @param {string[]} groups */
+function gate(lanes, groups) {
+  const may = lanes.filter((lane) => lane.does !== "rest" && lane.does !== "waiting");
+  const all = groups.filter((letter) => lanes.some((lane) => lane.group === letter) && lanes.every((lane) => lane.group !== letter || may.includes(lane)));
+  const single = may.filter((lane) => !all.includes(lane.group));
+  const line = made("li", "", "may-go");
+  line.append(...all.map((letter) => patch(groups, letter, "fill")), ...single.map((lane) => made("b", laneName(lane))));
+  const left = lanes.length - may.length;
+  return [...(may.length ? [line] : []), ...(left && lanes.length > 1 ? [made("li", `${left} more to come`, "lane rest")] : [])];
 }
 
 /** Each lane's seconds, as they run. @param {HTMLElement} list @param {View} view @param {Moment} moment @param {number} now */

@@ -15,7 +15,7 @@ const PHASES = /** @type {Record<string, string>} */ ({ ready: "Start the class"
 /** @type {Record<string, string>} */
 const KEYS = {
   " ": "start", ArrowLeft: "back", ArrowRight: "next", "+": "longer", "=": "longer", "-": "shorter", a: "again", s: "stops", m: "mark",
-  u: "undo", o: "more",
+  u: "undo", o: "more", k: "broke", f: "efforts",
 };
 
 const ME = "lovrit-me";
@@ -50,6 +50,11 @@ export class Coach {
     this.tapped = "";
     this.late = "";
     this.heard = 0;
+    this.jumpTo = "";
+    this.labels = JSON.parse(at("labels")?.textContent ?? "[]");
+    /** @type {import("./shown.js").Card[]} */
+    this.cards = JSON.parse(at("cards")?.textContent ?? "[]");
+    at("strip")?.addEventListener("click", (event) => this.offerJump(event.clientX));
     run.root.addEventListener("click", (event) => this.clicked(event));
     for (const button of document.querySelectorAll("[data-hold]")) this.held(/** @type {HTMLElement} */ (button));
     for (const form of document.querySelectorAll("[data-happens]")) {
@@ -75,6 +80,8 @@ export class Coach {
     if (button.dataset.tap) this.run.send({ kind: button.dataset.tap, lane: button.dataset.lane });
     else if (button.dataset.way) this.run.send({ kind: "plan", way: button.dataset.way });
     else if (button.closest("#who-stops") && button.dataset.person) this.stops(Number(button.dataset.person));
+    else if (button.dataset.feltOf) this.feltBy(button);
+    else if (button.dataset.broke) this.broke(button.dataset.broke);
     else if (button.dataset.do) this.run.press(button.dataset.do);
     if (button.dataset.closes) button.closest("dialog")?.close();
     if (button.dataset.do || button.dataset.tap) button.blur();
@@ -107,6 +114,21 @@ export class Coach {
         this.run.send({ kind: "mark", text: "somebody was unwell" });
       },
       more: () => dialogOf("more")?.showModal(),
+      efforts: () => dialogOf("efforts")?.showModal(),
+      broke: () => {
+        dialogOf("broke")?.showModal();
+        at("broke-title")?.focus();
+      },
+      "all-as-asked": () => this.allAsAsked(),
+      jump: () => {
+        if (this.jumpTo) this.run.send({ kind: "jump", to: this.jumpTo });
+        this.stay();
+      },
+      "no-jump": () => this.stay(),
+      "show-moves": () => this.run.send({ kind: "show", what: "moves", text: "1" }),
+      "show-dark": () => this.run.send({ kind: "show", what: "dark" }),
+      "show-class": () => this.run.send({ kind: "show", what: "class" }),
+      "next-move": () => this.run.send({ kind: "show", what: "moves", text: String((Number(view.shown?.text) % this.cards.length) + 1) }),
       voice: () => {
         this.run.sound.voice = !this.run.sound.voice;
         document.querySelector("[data-do=voice]")?.setAttribute("aria-pressed", String(this.run.sound.voice));
@@ -141,15 +163,68 @@ export class Coach {
     if (kind === "moves" || kind === "joins") this.run.send({ kind, person: Number(text("person")), group: text("group") });
     if (kind === "me") keepMe(text("name"));
     if (kind === "due") this.due(text("time"));
-    if (kind === "felt" && text("value")) this.felt(text("person"), Number(text("value")));
+    if (kind === "jump") this.run.send({ kind, to: text("to") });
+    if (kind === "show" && text("text")) this.run.send({ kind, what: "message", text: text("text") });
+    if (kind === "swap") this.run.send({ kind, person: Number(text("person")), other: Number(text("other")) });
+    if (kind === "broke") this.broke(text("text"), text("person"));
+    if (kind === "score") return this.score(form, text);
     form.reset();
     form.closest("dialog")?.close();
   }
 
-  /** One person's effort, or everybody's. @param {string} person @param {number} value */
-  felt(person, value) {
-    const all = [...document.querySelectorAll("#who-stops [data-person]")].map((one) => /** @type {HTMLElement} */ (one).dataset.person);
-    for (const who of person === "all" ? all : [person]) this.run.send({ kind: "felt", person: Number(who), value });
+  /** A score is kept where it stands until the server has taken it; why it can't be one is said beside it.
+   * @param {HTMLFormElement} form @param {(name: string) => string} text */
+  score(form, text) {
+    const person = text("person");
+    const said = at("no-score");
+    const press = { kind: "score", block: Number(text("block")), text: text("text"), ...(person ? { person: Number(person) } : {}) };
+    if (said) said.textContent = "";
+    this.run.send(press, (refused) => {
+      if (said) said.textContent = refused;
+      if (refused) return;
+      form.reset();
+      form.closest("dialog")?.close();
+    });
+  }
+
+  /** Where it broke. @param {string} text @param {string} [person] */
+  broke(text, person = "") {
+    dialogOf("broke")?.close();
+    this.run.send({ kind: "broke", text: text.slice(0, 200), ...(person ? { person: Number(person) } : {}) });
+  }
+
+  /** One tap a person. @param {HTMLElement} button */
+  feltBy(button) {
+    for (const one of button.parentElement?.children ?? []) one.setAttribute("aria-pressed", String(one === button));
+    this.run.send({ kind: "felt", person: Number(button.dataset.feltOf), value: Number(button.dataset.value) });
+  }
+
+  /** Everybody felt what was asked for in the last work. */
+  allAsAsked() {
+    const { view } = this.run;
+    const asked = view.moments.find((one) => one.effort)?.effort ?? at("efforts")?.dataset.asked;
+    if (!asked) return;
+    for (const row of document.querySelectorAll("#efforts .tens")) {
+      const button = [...row.children].find((one) => /** @type {HTMLElement} */ (one).dataset.value === String(Math.round(Number(asked))));
+      if (button instanceof HTMLElement) this.feltBy(button);
+    }
+    dialogOf("efforts")?.close();
+  }
+
+  /** A place on the tape was pressed: going there is asked first. @param {number} x */
+  offerJump(x) {
+    const found = ["on", "held"].includes(this.run.view.phase) ? this.run.strip?.placeAt(x) : null;
+    const bar = at("jump");
+    const button = bar?.querySelector("[data-do=jump]");
+    if (!found || !bar || !button) return;
+    this.jumpTo = found.place;
+    button.textContent = `Go to ${clock(found.at)}, ${this.labels[Number(found.place.split(".")[0])] ?? ""}`;
+    bar.hidden = false;
+  }
+
+  stay() {
+    this.jumpTo = "";
+    at("jump")?.toggleAttribute("hidden", true);
   }
 
   /** The hall must be back at a time of day, of the club's. @param {string} time hh:mm */
@@ -232,6 +307,7 @@ export class Coach {
   buttons() {
     const { view } = this.run;
     const put = (/** @type {string} */ id, /** @type {string} */ text) => { const found = at(id); if (found) found.textContent = text; };
+    this.wallShows();
     put("marks", view.marks ? `${view.marks} marked` : "");
     const start = document.querySelector("[data-do=start]");
     start?.replaceChildren(PHASES[this.run.root.dataset.phase ?? "ready"] ?? "Hold", " ", made("kbd", "space"));
@@ -244,6 +320,31 @@ export class Coach {
       const who = Number(/** @type {HTMLElement} */ (one).dataset.person);
       one.toggleAttribute("data-stopped", (view.stopped ?? []).includes(who));
     }
+    this.leaves();
+  }
+
+  /** What is left of a group if somebody stops: said before it is pressed, where that is few. */
+  leaves() {
+    const stopped = this.run.view.stopped ?? [];
+    const buttons = /** @type {HTMLElement[]} */ ([...document.querySelectorAll("#who-stops [data-person]")]);
+    const here = buttons.filter((one) => !stopped.includes(Number(one.dataset.person)));
+    for (const one of buttons) {
+      const letter = one.querySelector("b")?.textContent;
+      const left = here.filter((other) => other !== one && other.querySelector("b")?.textContent === letter).length;
+      const said = one.querySelector(".leaves");
+      if (said) said.textContent = here.includes(one) && left < 2 ? ` ${letter} has ${left || "nobody"} then` : "";
+    }
+  }
+
+  /** What the walls show instead of the class. */
+  wallShows() {
+    const { what, text } = this.run.view.shown ?? { what: "class", text: "" };
+    const box = at("wall-shows");
+    const said = box?.querySelector("span");
+    if (!box || !said) return;
+    box.hidden = what === "class";
+    said.textContent = what === "moves" ? `Walls show ${this.cards[Number(text) - 1]?.station ?? "moves"}.` : what === "dark" ? "Walls are dark." : `Walls say “${text}”.`;
+    box.querySelector("[data-do=next-move]")?.toggleAttribute("hidden", what !== "moves");
   }
 
   over() {

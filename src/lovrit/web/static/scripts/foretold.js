@@ -10,12 +10,12 @@
  *   effort: string | null, up: boolean, zero: number, began: number, least: number | null, cap: number | null, beat: number | null,
  *   usual: number | null, moves_on: boolean, last: boolean, counts: boolean, rows: number, cues: Cue[], lanes?: Lane[], box?: string}} Moment
  * @typedef {{now_ms: number, phase: string, moments: Moment[], rows: Row[][], whole: boolean, total_s: number, ends_ms: number,
- *   over_ms: number | null, rounds: Record<string, number>, stood?: number, due_ms?: number | null, late_s?: number,
+ *   over_ms: number | null, rounds: Record<string, number>, shown?: {what: string, text: string}, stood?: number, due_ms?: number | null, late_s?: number,
  *   ways?: {way: string, text: string, ends_ms: number}[], undo?: {of: string, said: string, by: string} | null,
  *   stopped?: number[], marks?: number, may_go_on?: boolean, instead?: Record<string, string>}} View
  * @typedef {{id: string, kind: string, at_ms: number, place?: string, seconds?: number, every?: boolean, person?: number,
  *   lane?: string, of?: string, way?: string, text?: string, station?: string, move?: string, block?: number, group?: string,
- *   due_ms?: number | null, value?: number, by?: string}} Press
+ *   due_ms?: number | null, value?: number, by?: string, to?: string, other?: number, what?: string}} Press
  */
 
 export const GO_ON_MS = 60_000;

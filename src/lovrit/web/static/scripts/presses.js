@@ -24,6 +24,8 @@ export class Presses {
     this.key = `lovrit-presses-${url}`;
     /** @type {Press[]} */
     this.waiting = this.kept();
+    /** Who asked to hear how a press was answered. @type {Map<string, (refused: string) => void>} */
+    this.asked = new Map();
     this.sending = false;
     this.again = AGAIN_MS;
     this.timer = 0;
@@ -49,9 +51,11 @@ export class Presses {
     }
   }
 
-  /** Something happened. @param {Omit<Press, "id">} press @returns {Press} */
-  add(press) {
+  /** Something happened. @param {Omit<Press, "id">} press @param {(refused: string) => void} [answered] why it was refused, or empty
+   * @returns {Press} */
+  add(press, answered) {
     const whole = { ...press, id: freshId() };
+    if (answered) this.asked.set(whole.id, answered);
     this.waiting.push(whole);
     this.keep();
     this.flush();
@@ -104,6 +108,8 @@ export class Presses {
     this.waiting.shift();
     this.keep();
     if (said.state) this.taken(said.state);
+    this.asked.get(press.id)?.(said.refused ?? "");
+    if (this.asked.delete(press.id)) return true;
     this.tell(said.refused ? `Not counted: ${said.refused}` : "", this.waiting.length);
     return true;
   }

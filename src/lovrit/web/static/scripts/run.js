@@ -5,6 +5,7 @@ import { Coach, me } from "./coach.js";
 import { GO_ON_MS, joined, lay, momentAt, nthAt, reading, standing, works } from "./foretold.js";
 import { clock, typing } from "./hands.js";
 import { Presses } from "./presses.js";
+import { Shown } from "./shown.js";
 import { Sound } from "./sound.js";
 import { alone, listenOn } from "./stream.js";
 import { Strip } from "./strip.js";
@@ -51,7 +52,10 @@ class Run {
     const strip = at("strip");
     this.strip = strip ? new Strip(strip, json("strip-of") ?? []) : null;
     this.coach = root.dataset.screen === "coach" ? new Coach(this) : null;
-    if (this.base) this.inHand();
+    this.hand = root.dataset.screen === "hand";
+    if (this.hand) this.inHand();
+    const shown = at("shown");
+    this.shown = shown ? new Shown(root, shown) : null;
     this.setClock();
     this.listen();
     this.lay();
@@ -132,9 +136,9 @@ class Run {
     const list = at("stands");
     if (list) draw(list, this.view, nth, this.groups, this.station);
     const lanes = at("lanes");
-    if (lanes) drawLanes(lanes, moment, this.groups);
+    if (lanes) drawLanes(lanes, this.view, moment, this.groups);
     this.coach?.show(moment);
-    if (this.base) this.mine(moment, nth);
+    if (this.hand) this.mine(moment, nth);
   }
 
   /** One's own box or effort, and one's own taps. @param {Moment} moment @param {number} nth */
@@ -309,15 +313,17 @@ class Run {
     this.view = (this.presses?.waiting ?? []).reduce(lay, this.server);
     if (this.view.phase !== before.phase || momentAt(this.view, this.now())?.zero !== momentAt(before, this.now())?.zero) this.sound.quiet();
     this.drawn = "";
+    this.shown?.draw(this.view.shown);
     this.tick();
   }
 
-  /** Something happened: it shows at once, and is sent until the server has it. @param {Sent} event */
-  send(event) {
+  /** Something happened: it shows at once, and is sent until the server has it.
+   * @param {Sent} event @param {(refused: string) => void} [answered] */
+  send(event, answered) {
     const now = Math.round(this.now());
     const place = momentAt(this.view, now)?.place;
     const by = this.coach ? me() : "";
-    this.presses.add({ ...event, ...(place ? { place } : {}), ...(by ? { by } : {}), at_ms: now });
+    this.presses.add({ ...event, ...(place ? { place } : {}), ...(by ? { by } : {}), at_ms: now }, answered);
     this.lay();
   }
 }

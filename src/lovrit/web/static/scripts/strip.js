@@ -31,6 +31,19 @@ export class Strip {
     this.marker = shape("rect", { class: "pointer", y: 0, height: 30, width: Math.max(2, start / 500) });
     svg.append(this.marker);
     box.replaceChildren(svg);
+    this.seconds = Math.max(1, start);
+    this.box = box;
+  }
+
+  /** Where the plan is at a place along the strip: the step there, and how far into the class it begins.
+   * @param {number} x of the page @returns {{place: string, at: number} | null} */
+  placeAt(x) {
+    const { left, width } = this.box.getBoundingClientRect();
+    const wanted = ((x - left) / Math.max(1, width)) * this.seconds;
+    for (const [place, [begins, seconds]] of this.places) {
+      if (place.includes(".") && wanted >= begins && wanted < begins + seconds) return { place, at: begins };
+    }
+    return null;
   }
 
   /** @param {Moment} moment @param {number} now ms */

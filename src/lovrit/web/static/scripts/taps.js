@@ -18,14 +18,14 @@ export function tapButtons(view, moment, groups) {
     button.disabled = !lane.takes;
     return button;
   });
-  return moment.counts ? [...buttons, ...rounds(view, groups)] : buttons;
+  return moment.counts ? [...buttons, ...rounds(view, groups, moment.shape === "lift" ? "set" : "round")] : buttons;
 }
 
-/** A round for a group: how many it has by now. @param {View} view @param {string[]} groups */
-function rounds(view, groups) {
+/** A round or a set for a group: how many it has by now. @param {View} view @param {string[]} groups @param {string} what */
+function rounds(view, groups, what) {
   return groups.map((letter) => {
     const button = tap("round", letter);
-    button.append(patch(groups, letter, "fill"), made("span", `${view.rounds[letter] ?? 0}`, "count"), made("i", "+1 round"));
+    button.append(patch(groups, letter, "fill"), made("span", `${view.rounds[letter] ?? 0}`, "count"), made("i", `+1 ${what}`));
     return button;
   });
 }

@@ -1,0 +1,150 @@
+"""Tries: a session, or one block of it, run by one to three people before the group meets it; and what came of them."""
+
+from typing import Annotated, NamedTuple
+
+from fastapi import APIRouter, Form, Request
+from fastapi.responses import HTMLResponse, RedirectResponse, Response
+
+from lovrit.core.clock import clock
+from lovrit.core.crew.person import Comer
+from lovrit.core.run.account import Class
+from lovrit.core.run.frozen import UnreadableClass, freeze
+from lovrit.core.session.session import Session
+from lovrit.core.session.writer import write
+from lovrit.core.timeline.plan import plan_session
+from lovrit.core.values import LovritError, fields_of
+from lovrit.store import classes, people, sessions
+from lovrit.store.tables import ClassRow
+from lovrit.web.desk.desk import open_desk
+from lovrit.web.desk.think import panel
+from lovrit.web.house import House, Id, InHouse
+from lovrit.web.pages import day
+from lovrit.web.run.live import Live
+from lovrit.web.run.routes import floor_of
+
+router = APIRouter()
+MOST_TRYING = 3
+MOST_SHOWN = 8
+WHOLE = -1
+
+
+class NotTried(LovritError):
+    """What can't be tried like this."""
+
+
+class Tried(NamedTuple):
+    """A try as it is told beside its session: when, what of it, by whom, and what happened, line by line."""
+
+    class_id: int
+    title: str
+    when: str
+    by: str
+    over: bool
+    lines: tuple[str, ...]
+
+
+@router.get("/desk/{session_id}/try")
+def to_try(request: Request, house: InHouse, session_id: Id) -> HTMLResponse:
+    """What is tried and by whom; and the tries that were."""
+    with house.database.work() as work:
+        opened = open_desk(house, work, session_id)
+        everyone = people.everyone(work)
+        rows = classes.tries_of(work, session_id, MOST_SHOWN)
+    blocks = [(at, laid.label) for at, laid in enumerate(opened.typed.timeline.blocks)]
+    tried = [_tried(request, house, row) for row in rows]
+    return panel(
+        request, house, opened, "desk/try.html", blocks=blocks, everyone=everyone, tried=tried
+    )
+
+
+@router.post("/desk/{session_id}/try")
+def begin(
+    house: InHouse,
+    session_id: Id,
+    block: Annotated[int, Form(ge=WHOLE, le=5000)] = WHOLE,
+    who: Annotated[list[int] | None, Form()] = None,
+) -> Response:
+    """A try from the session as it stands: only what can be read and run, no group, no second look in its way."""
+    with house.database.work() as work:
+        opened = open_desk(house, work, session_id)
+        chosen = [one for one in people.everyone(work) if one.id in (who or [])]
+    if len(chosen) > MOST_TRYING:
+        raise NotTried(f"A try is for {MOST_TRYING} people at most; more of them are a class.")
+    if opened.typed.problems:
+        raise NotTried(f"Line {opened.typed.problems[0].line} can’t be read yet.")
+    part = _part(opened.typed.session, block)
+    plan = plan_session(part, house.library)
+    if not plan.timeline.intervals:
+        raise NotTried("There is nothing on the clock yet.")
+    title = part.title or "Untitled session"
+    if block != WHOLE:
+        title = f"{title}: {plan.timeline.blocks[0].label}"
+    comers = [Comer(**fields_of(one), group=0) for one in chosen]
+    with house.database.writing() as work:
+        sessions.keep_revision(work, opened.row, "tried", house.now_ms())
+        made = classes.make(
+            work, session_id, title, write(part), comers, house.now_ms(), freeze(plan), is_try=True
+        )
+    return RedirectResponse(f"/run/{made.id}", 303)
+
+
+def _part(session: Session, block: int) -> Session:
+    """A session, or one block of it alone, without its slot.
+
+    Raises:
+        NotTried: where there is no such block.
+    """
+    if block == WHOLE:
+        return session.but(slot=None)
+    if block >= len(session.blocks):
+        raise NotTried("There is no such block any more.")
+    return session.but(blocks=(session.blocks[block],), nests=(), slot=None)
+
+
+def _tried(request: Request, house: House, row: ClassRow) -> Tried:
+    assert row.id is not None
+    when, over = day(house, row.made_ms), row.over_ms is not None
+    try:
+        live = floor_of(request).live(row.id)
+    except UnreadableClass as error:
+        return Tried(row.id, row.title, when, "", over, (str(error),))
+    by = ", ".join(one.name for one in live.comers) or "the coach"
+    return Tried(row.id, row.title, when, by, over, tuple(_came_of(live)))
+
+
+def _came_of(live: Live) -> list[str]:
+    """Where it broke, what was tapped and scored, how long it was."""
+    state, labels = live.state, [block.label for block in live.plan.timeline.blocks]
+    names = {str(one.id): one.name for one in live.comers}
+    lines = []
+    for one in live.going.broke:
+        whose = f"{names[one['person']]}, " if one["person"] in names else ""
+        said = f": {one['text']}" if one["text"] else ""
+        lines.append(
+            f"broke at {_into(live, one['at_s'])} of it, {whose}{labels[one['block']]}{said}"
+        )
+    lines += [
+        f"{labels[tap.block]}, {names.get(tap.lane, tap.lane)}: {tap.said}" for tap in state.taps
+    ]
+    for score in state.scores:
+        whose = f"{names.get(str(score.person), 'somebody')} " if score.person is not None else ""
+        lines.append(f"{labels[score.block]}: {whose}{score.text}")
+    lines += [
+        f"{names.get(str(who), 'somebody')} felt {value:g} of 10"
+        for who, value in state.felt.items()
+    ]
+    return [*lines, *_how_long(state)]
+
+
+def _into(live: Live, at_s: float) -> str:
+    begun_s = live.going.started_s or 0.0
+    return clock(max(0, int(at_s - begun_s)))
+
+
+def _how_long(state: Class) -> list[str]:
+    if state.started_ms is None:
+        return ["not begun"]
+    if state.over_ms is None:
+        return ["still on"]
+    early = ", ended early" if state.ended_early else ""
+    return [f"{clock((state.over_ms - state.started_ms) // 1000)} in all{early}"]

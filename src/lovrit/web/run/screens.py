@@ -1,0 +1,121 @@
+"""Screens in the hall: joined by a short code or a signed link, they show the class and nothing of anybody's health."""
+
+import json
+from typing import Annotated
+
+import segno
+from fastapi import APIRouter, Form, Request
+from fastapi.responses import HTMLResponse, JSONResponse, RedirectResponse, Response
+from sse_starlette import EventSourceResponse
+
+from lovrit.core.crew.groups import letter
+from lovrit.store import classes
+from lovrit.web.house import House, Id, InHouse
+from lovrit.web.hub import KEEP_ALIVE_S, Message, stream
+from lovrit.web.pages import page
+from lovrit.web.run.live import Live
+from lovrit.web.run.routes import floor_of, on_screen
+from lovrit.web.run.signed import code_of, link, numbers_of
+from lovrit.web.run.telling import MANY, state_object
+
+router = APIRouter()
+WALL = 0  # where a station's number would be
+
+
+class _Code:
+    """An address, and the code that a phone reads it from."""
+
+    def __init__(self, name: str, url: str, group: str = "") -> None:
+        self.name, self.url, self.group = name, url, group
+        self.picture = segno.make(url, error="m").svg_data_uri(scale=3, border=2)
+
+
+@router.get("/run/{class_id}/screens")
+def screens(request: Request, house: InHouse, class_id: Id) -> HTMLResponse:
+    """All screens of a class as addresses and codes to scan: wall, stations, and each person's own."""
+    live = floor_of(request).live(class_id)
+    base = str(request.base_url).rstrip("/")
+    shared = [("Wall", link(house, "screen", live.id, WALL))]
+    shared += [
+        (f"Station {nth}", link(house, "screen", live.id, nth))
+        for nth in range(1, stations_in(live) + 1)
+    ]
+    own = [(one, link(house, "hand", live.id, one.id)) for one in live.comers]
+    return page(
+        request, house, "run/screens.html", live=live, here="run", code=code_of(house, live.id),
+        shared=[_Code(name, base + path) for name, path in shared], join=f"{base}/join",
+        own=[_Code(one.name, base + path, letter(one.group)) for one, path in own],
+        only_here=house.settings.loopback,
+    )  # fmt: skip
+
+
+def stations_in(live: Live) -> int:
+    """The most stations of any block that people move through."""
+    moving = (len(block.moves) for block in live.plan.session.blocks if block.moves_people)
+    return max(moving, default=0)
+
+
+@router.get("/join")
+def join(request: Request, house: InHouse) -> HTMLResponse:
+    """Where a screen in the hall is joined."""
+    return page(request, house, "run/join.html", said="", refused="")
+
+
+@router.post("/join")
+def joined(
+    request: Request, house: InHouse, code: Annotated[str, Form(max_length=40)] = ""
+) -> Response:
+    """The wall of the class that a code is of; wrong codes slow down whoever gives them."""
+    address, now_ms = request.client.host if request.client else "", house.now_ms()
+    guesses = floor_of(request).codes
+    wait_s = guesses.wait_s(address, now_ms)
+    said = "".join(code.upper().split())
+    if wait_s:
+        return _not_joined(request, house, code, f"Too many wrong codes. In {wait_s} s again.", 429)
+    with house.database.work() as work:
+        open_ids = classes.open_ids(work)
+    found = [one for one in open_ids if code_of(house, one) == said]
+    if not found:
+        guesses.wrong(address, now_ms)
+        refused = "No class that is on has this code. It stands on the coach’s screen, under “Other screens”."
+        return _not_joined(request, house, code, refused, 422)
+    guesses.right(address)
+    return RedirectResponse(link(house, "screen", found[-1], WALL), 303)
+
+
+def _not_joined(
+    request: Request, house: House, said: str, refused: str, status: int
+) -> HTMLResponse:
+    return page(request, house, "run/join.html", status=status, said=said, refused=refused)
+
+
+@router.get("/screen/{token}")
+def screen(request: Request, house: InHouse, token: str) -> HTMLResponse:
+    """A wall, or one station, by its link."""
+    class_id, station = numbers_of(house, "screen", token)
+    live = floor_of(request).live(class_id)
+    return on_screen(request, house, live, "wall", station or None, base=f"/screen/{token}")
+
+
+@router.get("/screen/{token}/clock")
+async def clock(house: InHouse, token: str) -> JSONResponse:
+    """The server's clock, for a screen in the hall."""
+    numbers_of(house, "screen", token)
+    return JSONResponse({"now_ms": house.now_ms()}, headers={"Cache-Control": "no-store"})
+
+
+@router.get("/screen/{token}/stream")
+async def told(request: Request, house: InHouse, token: str) -> EventSourceResponse:
+    """How the class stands, and how it goes on, as a wall is told it."""
+    class_id = numbers_of(house, "screen", token)[0]
+    live = floor_of(request).live(class_id)
+
+    async def first() -> list[Message]:
+        now_ms = house.now_ms()
+        state = state_object(live.told(now_ms), now_ms, "wall", MANY)
+        return [Message(f"wall-{class_id}", "state", json.dumps(state))]
+
+    said = stream(house.hub, [f"wall-{class_id}"], first)
+    return EventSourceResponse(
+        said, ping=KEEP_ALIVE_S, sep="\n", headers={"Cache-Control": "no-store"}
+    )

@@ -1,0 +1,39 @@
+"""Links that Lovrit signed: whoever holds one has the page, without a passphrase; and the short code of a class."""
+
+import hmac
+from hashlib import sha256
+
+from itsdangerous import BadSignature, URLSafeSerializer
+
+from lovrit.store.sessions import Gone
+from lovrit.web.house import House
+
+LETTERS = "BCDFGHJKMNPRSTVWXZ"  # no vowels, so no words; none that is taken for another
+CODE_LENGTH = 4
+
+
+def link(house: House, kind: str, *numbers: int) -> str:
+    """Where a page is whose link says what it shows: of the hand of somebody, of a screen in the hall."""
+    return f"/{kind}/{_signer(house, kind).dumps(list(numbers))}"
+
+
+def numbers_of(house: House, kind: str, token: str) -> list[int]:
+    """What a link was made for.
+
+    Raises:
+        Gone: if Lovrit didn't make it.
+    """
+    try:
+        return [int(one) for one in _signer(house, kind).loads(token)]
+    except (BadSignature, ValueError, TypeError):
+        raise Gone("This link is not one that Lovrit gave. Ask your coach for a new one.") from None
+
+
+def _signer(house: House, kind: str) -> URLSafeSerializer:
+    return URLSafeSerializer(house.secret, salt=kind)
+
+
+def code_of(house: House, class_id: int) -> str:
+    """Four letters that a screen in the hall is joined by; of this class, in this house."""
+    digest = hmac.new(house.secret.encode(), f"join {class_id}".encode(), sha256).digest()
+    return "".join(LETTERS[byte % len(LETTERS)] for byte in digest[:CODE_LENGTH])
