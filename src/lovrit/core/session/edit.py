@@ -6,6 +6,7 @@ can be sent from a page, offered as a fix, and undone.
 
 import re
 from collections.abc import Callable, Sequence
+from functools import partial
 from typing import Any
 
 from lovrit.core.clock import number
@@ -43,7 +44,9 @@ def apply_edit(text: str, edit: Edit) -> str:
     """
     block = getattr(edit, "block", None)
     _refuse_in_nest(text, edit, block)
-    slate = SlateText(text if block is None else in_own_form(text, block))
+    slate = SlateText(
+        text if block is None else in_own_form(text, block, getattr(edit, "move", -1))
+    )
     EDITS[edit.do](slate, edit)
     return slate.text()
 
@@ -62,17 +65,29 @@ def _refuse_in_nest(text: str, edit: Edit, block: int | None) -> None:
         raise CannotEdit("This is repeated with what stands round it: change it on the slate.")
 
 
-def in_own_form(text: str, block: int | None = None) -> str:
-    """A text in which a block's heading, or every block's, is in the slate's own form, which edits by hand work on."""
-    said = {one.line: one for one in read(text).spoken}
-    if not said:
+def in_own_form(text: str, block: int | None = None, move: int | None = None) -> str:
+    """A text in which a block, or every one, is in the slate's own form, which edits by hand work on.
+
+    Of its lines of moves only one where ``move`` says which (from 0), none where it is under 0.
+    """
+    reading = read(text)
+    said = {one.line: one for one in reading.spoken}
+    lines = {one.line: one for one in reading.said}
+    if not said and not lines:
         return text
     slate = SlateText(text)
     places = slate.reading.blocks if block is None else slate.reading.blocks[block : block + 1]
     for place in places:
+        wanted = place.moves if move is None else place.moves[move : move + 1] if move >= 0 else ()
+        for line in lines.keys() & set(wanted):
+            slate.lines[line] = with_comment(slate.lines[line], partial(_instead, lines[line].own))
         if place.line in said:
             _head(slate, place, said[place.line])
     return slate.text()
+
+
+def _instead(own: str, _: str) -> str:
+    return own
 
 
 def _head(slate: SlateText, place: BlockPlace, said: Spoken) -> None:

@@ -1,7 +1,7 @@
 """A move line turned into its tasks."""
 
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from functools import lru_cache
 from typing import Any, Literal
 
@@ -10,6 +10,7 @@ from lark import Token
 from lovrit.core.blocks.parts import UNIT_OF, read_effort
 from lovrit.core.clock import read_clock
 from lovrit.core.session.grammar import parse_line
+from lovrit.core.session.movesaid import own_line, refuse_units
 from lovrit.core.slate.line import Amount, AmountForm, Kit, Line, Load, Task, Way
 from lovrit.core.slate.problem import Unreadable
 from lovrit.core.slate.tree import Figure, Node, column, figure, find, seconds, tokens, trees, whole
@@ -21,18 +22,50 @@ MANY = ("kit", "alternatives", "harder", "easier", "parts")
 
 @lru_cache(maxsize=20_000)
 def read_move(text: str) -> Line | None:
-    """The tasks of a move line; None for a ``then``.
+    """The tasks of a move line, in the slate's own form or as boards have it; None for a ``then``.
 
     Raises:
         Unreadable: with the column, in a coach's words.
     """
+    own = own_line(text)
+    if own == text:
+        return _read(text)
+    try:
+        return _read(own)
+    except Unreadable as error:
+        _read(
+            text
+        )  # what is wrong is said of the line as it was typed, where it is wrong there too
+        indent = len(text) - len(text.lstrip())
+        raise Unreadable(error.text, indent + 1, error.expected, error.nearest) from None
+
+
+@lru_cache(maxsize=20_000)
+def said_line(text: str) -> str | None:
+    """The own form of a line that was said as on a board; None for one that reads the same as it stands."""
+    own = own_line(text)
+    try:
+        same = own == text or _read(text) == read_move(text)
+    except Unreadable:
+        same = False
+    return None if same else own
+
+
+def _read(text: str) -> Line | None:
     tree = parse_line(_as_marks(text), "move")
     if tree.data == "then":
         return None
     tasks: list[Task] = []
     for item in trees(tree):
         tasks += _tasks(item)
+    refuse_units((name for task in tasks for name in _names(task)), text)
     return Line(tasks=tuple(tasks))
+
+
+def _names(task: Task) -> Iterator[str]:
+    yield task.name
+    for ways in (task.parts, task.alternatives, task.harder, task.easier):
+        yield from (way.name for way in ways if way.name)
 
 
 # said before what it is said of: what a team splits, and what is done once only

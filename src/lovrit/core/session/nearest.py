@@ -40,7 +40,8 @@ def nearest_line(text: str, column: int, expected: tuple[str, ...] = ()) -> str 
         return None
     indent = text[: len(text) - len(text.lstrip())]
     at = max(0, column - 1 - len(indent))
-    tried = sorted({one for one in _tries(inner, at, expected) if one != inner})
+    tries = _of_a_move(inner, at) if indent else _tries(inner, at, expected)
+    tried = sorted({one for one in tries if one != inner})
     near = sorted(tried, key=lambda one: -SequenceMatcher(None, inner, one, autojunk=False).ratio())
     found = next((one for one in near if _understood(one, bool(indent))), None)
     if found is None:
@@ -54,12 +55,21 @@ def _understood(text: str, indented: bool) -> bool:
         return False
     try:
         if indented:
-            return reads(text, "move") and read_move(text) is not None
+            return read_move(text.split("   # ", 1)[0]) is not None
         if reads(text, "header"):
             return bool(read_header_line(text))
         return reads(text, "block") and bool(read_heading(text))
     except Unreadable:
         return False
+
+
+def _of_a_move(text: str, at: int) -> Iterator[str]:
+    """For a line of moves: words spelt right, figures turned round, what can't be read kept as a remark behind it."""
+    yield from _spelt(text)
+    yield from _turned(text)
+    head, tail = text[:at].rstrip(" ,(+"), text[at:].strip(" ,()")
+    if head and tail:
+        yield f"{head}   # {tail}"
 
 
 def _tries(text: str, at: int, expected: tuple[str, ...]) -> Iterator[str]:

@@ -10,7 +10,7 @@ from typing import Any, NamedTuple
 from lovrit.core.blocks.block import Block
 from lovrit.core.session.headings import read_header_line, read_heading
 from lovrit.core.session.lines import BlockLine
-from lovrit.core.session.movelines import read_move
+from lovrit.core.session.movelines import read_move, said_line
 from lovrit.core.session.nearest import nearest_line
 from lovrit.core.session.nesting import OpenNest, read_nest
 from lovrit.core.session.session import Nest, Session
@@ -55,7 +55,8 @@ class Spoken(NamedTuple):
 class Reading:
     """What a text says: a session of all that could be read, and the problems with the rest.
 
-    ``text`` is the slate that was read; empty for a session that stands on none.
+    ``spoken`` are headings, ``said`` lines of moves that are not in the slate's own form; ``text`` is the slate that
+    was read, empty for a session that stands on none.
     """
 
     session: Session
@@ -63,6 +64,7 @@ class Reading:
     headers: dict[str, HeaderPlace] = field(default_factory=dict)
     blocks: tuple[BlockPlace, ...] = ()
     spoken: tuple[Spoken, ...] = ()
+    said: tuple[Spoken, ...] = ()
     text: str = ""
 
 
@@ -87,6 +89,7 @@ class _Reader:
         self.open: _Open | None = None
         self.offers = offers
         self.spoken: list[Spoken] = []
+        self.said: list[Spoken] = []
         self.nest: OpenNest | None = None
         self.nests: list[Nest] = []
 
@@ -233,6 +236,9 @@ class _Reader:
             move = move.but(opens_part=True)
             self.open.then_at = None
         self.open.moves.append((number, move))
+        own = said_line(text)
+        if own and number != self.open.line:  # what a heading says of its moves is told with it
+            self.said.append(Spoken(number, own))
 
     def _then(self, number: int, block: Block | None) -> None:
         assert self.open
@@ -307,5 +313,6 @@ def read(text: str, offers: int = MOST_OFFERS) -> Reading:
         headers=reader.headers,
         blocks=tuple(reader.places),
         spoken=tuple(reader.spoken),
+        said=tuple(reader.said),
         text=text,
     )
