@@ -18,9 +18,11 @@ from lovrit.core.session.session import Session
 from lovrit.core.slate.line import Line, Task
 from lovrit.core.slate.written import move_line
 from lovrit.core.timeline.plan import Plan, plan_text
+from lovrit.core.timeline.sums import HARD
 
 LONG_S, USUAL_S, LEAST_S = 7 * 60 + 30, 8 * 60, 3 * 60
 ROUNDS, USUAL_REST_S = 3, 15
+EASY_S = 5 * 60  # before what is hard, a rehearsal too
 COOL_S, LEAST_COOL_S = 4 * 60, 2 * 60
 MOST_LINES = 5
 ALL_OUT = 9.0
@@ -35,8 +37,9 @@ def warm_up(plan: Plan, library: Library) -> str | None:
     if room < LONG_S:
         return "\n".join([f"warm-up {clock(room)} at 3", *(f"  {name}" for name in light)])
     last = "\n".join([*_rehearsal(plan.session, library), "", "rest 1:00"])
-    left = room - plan_text(last, library).timeline.total_s
-    if left < LEAST_S:  # a rehearsal of what takes so long would be all of the warm-up
+    rehearsed = plan_text(last, library)
+    left = room - rehearsed.timeline.total_s
+    if left < (EASY_S if (rehearsed.sums.top_effort or 0) >= HARD else LEAST_S):
         return "\n".join(_rounds(light, room, library))
     return "\n".join([*_rounds(light, left, library), "", last])
 
