@@ -114,6 +114,7 @@ def test_any_events_in_any_order_make_a_class(
     looked = fold.at(first)
     looked.advance(second)
     assert told(looked) == told(fold.at(second))
+    assert set(looked.worn) == set(looked.worn.values())  # every strap is on somebody
     laps_hold(looked)
 
 

@@ -123,9 +123,7 @@ def _came_of(live: Live) -> list[str]:
         lines.append(
             f"broke at {_into(live, one['at_s'])} of it, {whose}{labels[one['block']]}{said}"
         )
-    lines += [
-        f"{labels[tap.block]}, {names.get(tap.lane, tap.lane)}: {tap.said}" for tap in state.taps
-    ]
+    lines += [f"{labels[tap.block]}{_whose(tap.lane, names)}: {tap.said}" for tap in state.taps]
     for score in state.scores:
         whose = f"{names.get(str(score.person), 'somebody')} " if score.person is not None else ""
         lines.append(f"{labels[score.block]}: {whose}{score.text}")
@@ -134,6 +132,11 @@ def _came_of(live: Live) -> list[str]:
         for who, value in state.felt.items()
     ]
     return [*lines, *_how_long(state)]
+
+
+def _whose(lane: str, names: dict[str, str]) -> str:
+    """Whose a tap is, where there is more than one whose it could be."""
+    return f", {names.get(lane, lane)}" if len(names) > 1 else ""
 
 
 def _into(live: Live, at_s: float) -> str:

@@ -456,7 +456,7 @@ class Desk {
     } else if (form.id === "slate-form") {
       event.preventDefault();
       this.flush();
-    } else if (form.id === "floor-form" && !this.pending.empty) {
+    } else if ((form.id === "floor-form" || form.matches(".try-form")) && !this.pending.empty) {
       event.preventDefault();
       this.flush().then(() => form.submit());
     }

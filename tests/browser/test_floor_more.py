@@ -1,0 +1,177 @@
+"""On the floor beside the class: a try and what it says, screens joined by a code, beeps on time on a busy page."""
+
+import re
+from statistics import median
+
+import httpx
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from tests.browser.conftest import Server
+
+pytestmark = pytest.mark.browser
+
+SLATE = """title: Six by six
+
+warm-up 0:20 at 3
+
+as many as possible in 6:00 at 7
+  6 goblet squat 16 kg
+  6 push-up
+"""
+LATE_MS = 15
+
+
+def session_of(server: Server, text: str) -> str:
+    with httpx.Client(base_url=server.url) as client:
+        return client.post("/desk", data={"text": text}).headers["location"]
+
+
+def test_a_try_tells_the_desk_where_it_broke(page: Page, server: Server) -> None:
+    at = session_of(server, SLATE)
+    page.goto(f"{server.url}{at}")
+    page.get_by_role("link", name="Try it").click()
+    expect(page.get_by_role("heading", name="Not tried yet")).to_be_visible()
+    page.get_by_label("What of it").select_option(label="only as many as possible in 6:00")
+    page.get_by_text("By whom:").click()
+    page.get_by_label("Bodo").check()
+    page.get_by_role("button", name="Begin the try").click()
+    expect(page.locator("#ready")).to_contain_text("1 person")
+    page.keyboard.press("Space")
+    page.keyboard.press("ArrowRight")  # the count-in is for a group
+    expect(page.locator("#stands")).to_contain_text("6 goblet squat")
+    expect(page.locator("#where")).to_contain_text("usual people are in round 1")
+    tap = page.locator("[data-tap=round]")
+    expect(tap).to_have_count(1)
+    tap.click()
+    tap.click()
+    page.keyboard.press("k")
+    page.get_by_label("in your words").fill("sixes became threes")
+    page.get_by_role("button", name="It broke here").click()
+    page.keyboard.press("o")
+    score = page.locator("[data-happens=score]")
+    score.get_by_label("is", exact=True).fill("400+3")
+    score.get_by_role("button", name="Keep").click()
+    expect(page.locator("#no-score")).not_to_be_empty()
+    expect(score.get_by_label("is", exact=True)).to_have_value("400+3")  # what was typed stays
+    score.get_by_label("is", exact=True).fill("4+3")
+    score.get_by_role("button", name="Keep").click()
+    expect(page.locator("#more")).not_to_be_visible()
+    page.keyboard.down("e")
+    expect(page.get_by_role("link", name="To the debrief")).to_be_visible()
+    page.keyboard.up("e")
+    page.goto(f"{server.url}{at}/try")
+    tried = page.locator(".tries article")
+    expect(tried).to_contain_text("by Bodo")
+    for said in ("sixes became threes", "2 rounds", "4 + 3", "ended early"):
+        expect(tried).to_contain_text(said)
+    page.goto(f"{server.url}/debrief")
+    expect(page.get_by_role("listitem").filter(has_text="Six by six").first).to_contain_text(
+        "a try"
+    )
+    page.goto(f"{server.url}{at}")  # and the class itself is none of it
+    page.get_by_role("button", name="Take to the floor").click()
+    expect(page.locator("#ready")).to_be_visible()
+
+
+def test_a_screen_joins_by_four_letters_and_shows_what_it_is_told(
+    browser: Browser, server: Server
+) -> None:
+    page = browser.new_page()
+    page.goto(f"{server.url}{session_of(server, SLATE)}")
+    page.get_by_role("button", name="Take to the floor").click()
+    page.wait_for_url("**/run/*")
+    run = page.url
+    page.goto(f"{run}/screens")
+    code = page.locator("b.join-code").inner_text()
+    assert re.fullmatch("[B-Z]{4}", code)
+    hall = browser.new_context().new_page()
+    hall.goto(f"{server.url}/join")
+    hall.get_by_label("The code of the class").fill("BBBB")
+    hall.get_by_role("button", name="Show it here").click()
+    expect(hall.locator("#no")).to_contain_text("No class that is on has this code")
+    hall.get_by_label("The code of the class").fill(code.lower())
+    hall.get_by_role("button", name="Show it here").click()
+    expect(hall.locator("#what")).to_have_text("ready")
+    page.goto(run)
+    for press, shown in (("The moves, one by one", "goblet squat"), ("", "push-up")):
+        if press:
+            page.keyboard.press("o")
+            page.get_by_role("button", name=press).click()
+        else:
+            page.get_by_role("button", name="Next move").click()
+        expect(hall.locator("#shown")).to_contain_text(shown)
+    page.keyboard.press("o")
+    page.get_by_placeholder("a message").fill("Water, then on")
+    page.get_by_role("button", name="Show it", exact=True).click()
+    expect(hall.locator("#shown")).to_have_text("Water, then on")
+    page.get_by_role("button", name="Back to the class").click()
+    expect(hall.locator("#shown")).to_be_hidden()
+    page.keyboard.press("Space")
+    page.keyboard.press("ArrowRight")
+    expect(hall.locator("#what")).to_have_text("warm-up")
+    page.locator("#strip").click(position={"x": 900, "y": 14})
+    page.get_by_role("button", name=re.compile("^Go to 0:20")).click()
+    expect(hall.locator("#what")).to_have_text("work")
+    page.keyboard.press("u")
+    expect(hall.locator("#what")).to_have_text("warm-up")
+    offsets = [one.evaluate("run.offset") for one in (page, hall)]
+    assert abs(offsets[0] - offsets[1]) <= 50  # one clock on all screens
+
+
+RECORD = """async () => {
+  const context = new AudioContext();
+  const code = `registerProcessor("ears", class extends AudioWorkletProcessor {
+    constructor() { super(); this.since = 1e9; }
+    process([[heard]]) {
+      for (let nth = 0; heard && nth < heard.length; nth += 1) {
+        const loud = Math.abs(heard[nth]) > 0.01;
+        if (loud && this.since > 4000) this.port.postMessage((currentFrame + nth) / sampleRate);
+        this.since = loud ? 0 : this.since + 1;
+      }
+      return true;
+    }
+  })`;
+  await context.audioWorklet.addModule(URL.createObjectURL(new Blob([code], { type: "text/javascript" })));
+  const ears = new AudioWorkletNode(context, "ears");
+  window.heard = [];
+  ears.port.onmessage = ({ data }) => window.heard.push(data);
+  ears.connect(context.destination);
+  const connect = AudioNode.prototype.connect;
+  AudioNode.prototype.connect = function (to, ...more) {
+    return connect.call(this, to === context.destination ? ears : to, ...more);
+  };
+  await context.resume();
+  window.run.sound.context = context;
+  window.run.sound.on = true;
+  // a page that is busy: every 400 ms it does nothing else for 250
+  setInterval(() => { const until = performance.now() + 250; while (performance.now() < until); }, 400);
+}"""
+
+
+# when something is to be heard: each cue's tones, in seconds by the server's clock
+DUE = """run.view.moments.flatMap((one) => one.cues.flatMap(([at, kind]) =>
+  (run.sound.tones[kind] ?? []).map(([after]) => at / 1000 + after)))"""
+
+
+def test_beeps_come_on_time_though_the_page_is_busy(browser: Browser, server: Server) -> None:
+    """Measured on what sounded: every cue's first loud sample, against one straight line through all of them."""
+    at = session_of(server, "tempo 60 to 90 in 2 steps of 20\n  line hop\n")
+    with httpx.Client(base_url=server.url) as client:
+        made = client.post(f"{at}/floor").headers["location"].rsplit("/", 1)[1]
+        page = browser.new_context(bypass_csp=True).new_page()
+        page.goto(f"{server.url}/wall/{made}")
+        page.evaluate(RECORD)
+        client.post(f"/run/{made}/happen", json={"id": "s", "kind": "start", "at_ms": 0})
+    page.wait_for_timeout(1_500)
+    due, ahead = (
+        page.evaluate(DUE),
+        page.evaluate("run.sound.context.currentTime - run.now() / 1000"),
+    )
+    page.wait_for_timeout(28_000)
+    heard = page.evaluate("window.heard")
+    assert len(heard) >= 15
+    off = [min((one - cue - ahead for cue in due), key=abs) for one in heard]
+    late = sorted(abs(one - median(off)) * 1000 for one in off)
+    assert late[int(len(late) * 0.99)] <= LATE_MS, late
+    print(late)
