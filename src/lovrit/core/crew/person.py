@@ -1,5 +1,6 @@
 """A person as a coach knows them. Nothing here is ever shown on the wall but the group."""
 
+from dataclasses import field
 from datetime import date
 from typing import Annotated, Literal
 
@@ -22,13 +23,21 @@ USUAL_REST, USUAL_HIGHEST = 62, 186
 AGE_ERROR = 8  # beats, one standard deviation of a highest from age
 
 
+class Chosen(Value):
+    """What somebody does of a move: the version, and its load in kg where it has one."""
+
+    name: Annotated[str, Field(max_length=120)]
+    load: Annotated[float | None, Field(ge=0, le=500)] = None
+
+
 class Person(Value):
     """A person of the club. Heart figures in beats a minute; None where nobody has measured or said them.
 
     ``effort_only`` where the heart can't steer: medicine, or no strap. ``strap`` says how the simulated strap
     behaves; ``mind`` is what the coach keeps in mind. ``standing`` since ``since`` (YYYY-MM-DD): new, back after a
     break or illness, or usual; ``limits`` are what they don't do now. ``pace_100_s`` is how long they take for 100 m on
-    foot at a pace that they hold for some minutes, in seconds; ``paces`` are their own numbered ones.
+    foot at a pace that they hold for some minutes, in seconds; ``paces`` are their own numbered ones. ``does`` is the
+    version and load chosen of a move, by its key.
     """
 
     id: int
@@ -45,6 +54,7 @@ class Person(Value):
     pace_100_s: Annotated[int | None, Field(ge=8, le=300)] = None
     limits: tuple[Limit, ...] = ()
     paces: tuple[OwnPace, ...] = ()
+    does: dict[str, Chosen] = field(default_factory=dict)
 
     @property
     def rest(self) -> int:

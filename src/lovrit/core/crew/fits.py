@@ -1,0 +1,235 @@
+"""The fit sheet: at each station the version and load that somebody does. Limits first, then what was chosen, then who
+they are; a version that a limit forbids is never taken, and where no way is known somebody has to choose.
+"""
+
+from collections.abc import Iterator
+from typing import NamedTuple
+
+from lovrit.core.clock import number
+from lovrit.core.crew.person import DOES_NOT, Chosen, Person
+from lovrit.core.moves.guess import stand_in
+from lovrit.core.moves.library import Library
+from lovrit.core.moves.move import Move
+from lovrit.core.moves.names import key_of
+from lovrit.core.slate.line import Line, Way
+from lovrit.core.values import Value
+
+OLDER = 65
+MOST_WAYS = 6
+# words of a way that take away what its move asks
+RELIEF: dict[str, tuple[str, ...]] = {
+    "depth": ("half", "bench", "box", "chair", "high", "shallow", "partial"),
+    "jumps": ("step", "no jump", "walk", "side to side", "slow"),
+    "overhead": ("floor", "front", "waist", "shoulder height", "chest"),
+    "floor": ("bench", "wall", "standing", "chair", "box", "bar"),
+}
+
+
+class Option(NamedTuple):
+    """Something that can be done at a station, and with how much; ``asks`` what some people can't do."""
+
+    name: str
+    load: float | None
+    asks: frozenset[str]
+
+
+class Cell(Value):
+    """What somebody does at a station, and why; ``open`` where nobody knows a way and somebody has to choose.
+
+    ``at`` is its place among the options, the easiest first; ``swapped`` where it isn't the move as written.
+    """
+
+    station: str
+    does: str
+    load: float | None = None
+    because: str = ""
+    swapped: bool = False
+    open: bool = False
+    at: int = 0
+    options: int = 1
+
+    @property
+    def said(self) -> str:
+        """In words: the version, with its load."""
+        return self.does + ("" if self.load is None else f", {number(self.load)} kg")
+
+
+def ladder(line: Line, library: Library) -> tuple[Option, ...]:
+    """What can be done at a station, the easiest first: kinder ways with the lightest load, the move from light to
+    heavy, harder ways with the heaviest.
+    """
+    task = line.tasks[0]
+    move = library.find(task.name)
+    loads = loads_of(line)
+    asks = _asks(task.name, library)
+    middle = [Option(task.name, load, asks) for load in loads or (None,)]
+    easier = [_option(name, loads[:1], library) for name in _kinder(line, move)]
+    easier += [
+        Option(one.name, None, one.asks) for one in _way_round(move, easier, library) if move
+    ]
+    harder = [_option(name, loads[-1:], library) for name in _harder(line, move)]
+    return (*reversed(easier), *middle, *harder)
+
+
+def loads_of(line: Line) -> tuple[float, ...]:
+    """Loads (kg) that stand ready at a station, the lightest first: of its kit, else as written."""
+    task = line.tasks[0]
+    of_kit = {load for kit in task.kit for load in kit.loads}
+    written = task.load.values if task.load and task.load.unit == "kg" else ()
+    return tuple(sorted(of_kit or set(written)))
+
+
+def _kinder(line: Line, move: Move | None) -> list[str]:
+    """Names of easier and other ways, the nearest first: the line's own, then the library's."""
+    task = line.tasks[0]
+    own = [_named(way, task.name) for way in (*task.easier, *task.alternatives) if way.name]
+    known = [f"{move.name} {way}" for way in move.easier] if move else []
+    other = [name for name in (move.low_impact, move.no_kit) if name] if move else []
+    names = dict.fromkeys((*own, *known, *other))
+    names.pop(task.name, None)
+    return list(names)[:MOST_WAYS]
+
+
+def _way_round(move: Move | None, ways: list[Option], library: Library) -> Iterator[Move]:
+    """For each thing that a move asks and no way of it spares: a plain move of the same pattern that does."""
+    kit = set(move.needs_kit) if move else set()
+    for ask in sorted(move.asks) if move else ():
+        if any(ask not in way.asks for way in ways):
+            continue
+        others = (
+            one
+            for one in library.moves
+            if move and one.pattern == move.pattern and not one.skill and ask not in one.asks
+            if set(one.needs_kit) <= kit and not one.asks - move.asks
+        )
+        yield from list(others)[:1]
+
+
+def _harder(line: Line, move: Move | None) -> list[str]:
+    task = line.tasks[0]
+    own = [_named(way, task.name) for way in task.harder if way.name]
+    known = [f"{move.name} {way}" for way in move.harder] if move else []
+    return list(dict.fromkeys((*own, *known)))[:MOST_WAYS]
+
+
+def _named(way: Way, name: str) -> str:
+    """A way by its whole name: “to a bench” is said of the move."""
+    small = way.name.split(" ", 1)[0] in (
+        "to",
+        "on",
+        "with",
+        "without",
+        "from",
+        "in",
+        "half",
+        "one",
+        "no",
+        "slower",
+    )
+    return f"{name} {way.name}" if small else way.name
+
+
+def _option(name: str, load: tuple[float, ...], library: Library) -> Option:
+    return Option(name, load[0] if load and _weighed(name, library) else None, _asks(name, library))
+
+
+def _weighed(name: str, library: Library) -> bool:
+    """Whether a way is done with the station's load: a way of a move that takes one."""
+    move = library.find(name)
+    return move is not None and bool({"bell", "bar", "plate", "sandbag"} & set(move.kit))
+
+
+def _asks(name: str, library: Library) -> frozenset[str]:
+    """What a version asks of people: its move's, without what the words of the way take away."""
+    move, way = library.find_way(name)
+    known = move or stand_in(name)
+    if known is None:
+        return frozenset()
+    words = way or (name if move is None else "")
+    gone = {ask for ask, relief in RELIEF.items() if way and any(word in words for word in relief)}
+    return known.asks - gone
+
+
+def cell(person: Person, line: Line, library: Library) -> Cell:
+    """What somebody does at a station, by rule."""
+    options = ladder(line, library)
+    forbidden = frozenset(person.limits)
+    written = next(nth for nth, one in enumerate(options) if one.name == line.tasks[0].name)
+    at, because = _wanted(person, line, options, written)
+    if options[at].asks & forbidden:
+        because = ", ".join(DOES_NOT[limit] for limit in person.limits if limit in options[at].asks)
+        found = next(_kinder_than(options, at, forbidden), None)
+        if found is None:
+            return Cell(
+                station=line.name,
+                does=options[at].name,
+                because=because,
+                open=True,
+                options=len(options),
+                at=at,
+            )
+        at = found
+    chosen = options[at]
+    return Cell(
+        station=line.name,
+        does=chosen.name,
+        load=chosen.load,
+        because=because,
+        swapped=chosen.name != line.tasks[0].name,
+        at=at,
+        options=len(options),
+    )
+
+
+def _kinder_than(options: tuple[Option, ...], at: int, forbidden: frozenset[str]) -> Iterator[int]:
+    """The options that no limit forbids: easier ones first, the nearest of them first."""
+    order = [*range(at, -1, -1), *range(at + 1, len(options))]
+    return (nth for nth in order if not options[nth].asks & forbidden)
+
+
+def _wanted(
+    person: Person, line: Line, options: tuple[Option, ...], written: int
+) -> tuple[int, str]:
+    """What would be taken if no limit forbade it, and why."""
+    chosen = person.does.get(key_of(line.tasks[0].name))
+    if chosen:
+        return _as_chosen(chosen, options, written)
+    own = [nth for nth, one in enumerate(options) if one.name == line.tasks[0].name]
+    gently = {"new": "new", "back": "just back"}.get(person.standing, "")
+    if not gently and person.age is not None and person.age >= OLDER:
+        gently = f"{person.age}"
+    if not gently:
+        return own[(len(own) - 1) // 2], ""
+    easier = line.tasks[0].easier
+    if easier and easier[0].name and person.standing != "usual":
+        name = _named(easier[0], line.tasks[0].name)
+        return next(nth for nth, one in enumerate(options) if one.name == name), gently
+    return own[0], gently if len(own) > 1 else ""
+
+
+def _as_chosen(chosen: Chosen, options: tuple[Option, ...], written: int) -> tuple[int, str]:
+    """What was chosen before, as near as what stands ready here allows."""
+    alike = [nth for nth, one in enumerate(options) if one.name == chosen.name]
+    if not alike:
+        return written, f"“{chosen.name}” isn’t offered here"
+    load = chosen.load
+    if load is None or options[alike[0]].load is None:
+        return alike[0], "as chosen"
+    exact = [nth for nth in alike if options[nth].load == load]
+    if exact:
+        return exact[0], "as chosen"
+    lighter = [nth for nth in alike if (options[nth].load or 0) < load]
+    return (lighter or alike[:1])[-1], f"{number(load)} kg isn’t here"
+
+
+def stepped(person: Person, line: Line, library: Library, by: int) -> Person:
+    """A person who does one step harder or easier at a station from now on; what a limit forbids is passed over."""
+    options = ladder(line, library)
+    now = cell(person, line, library)
+    at = now.at + by
+    while 0 <= at < len(options) and options[at].asks & frozenset(person.limits):
+        at += by
+    if not 0 <= at < len(options):
+        return person
+    taken = Chosen(name=options[at].name, load=options[at].load)
+    return person.but(does=person.does | {key_of(line.tasks[0].name): taken})
