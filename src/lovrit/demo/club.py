@@ -9,9 +9,10 @@ from sqlmodel import col, select
 
 from lovrit.core.crew.groups import deal
 from lovrit.core.crew.paces import OwnPace
+from lovrit.core.place.hall import Hall
 from lovrit.core.session.reader import read
-from lovrit.core.values import plain
-from lovrit.store import people, sessions
+from lovrit.core.values import checked_json, plain
+from lovrit.store import club, people, sessions
 from lovrit.store.database import Database
 from lovrit.store.tables import PersonRow, SessionRow
 
@@ -69,6 +70,9 @@ def fill(database: Database) -> None:
         if work.exec(select(PersonRow.id)).first() is not None:
             return
         _people(work)
+        club.set_hall(
+            work, checked_json(Hall, files("lovrit.demo").joinpath("hall.json").read_text("utf-8"))
+        )
         now_ms = time.time_ns() // 1_000_000
         for nth, name in enumerate(SLATES):
             _session(work, name, now_ms - (len(SLATES) - nth) * 86_400_000)

@@ -6,12 +6,11 @@ from lovrit.core.blocks.block import Block
 from lovrit.core.clock import number
 from lovrit.core.crew.groups import letter, usual_groups
 from lovrit.core.moves.library import Library
-from lovrit.core.moves.move import Move
 from lovrit.core.place.place import Placing, place
-from lovrit.core.place.problem import FREE, CannotPlace, Kit, Mover, Problem, Spot, Station
+from lovrit.core.place.problem import CannotPlace, Kit, Mover, Problem, Spot, Station
+from lovrit.core.place.stations import station_of
 from lovrit.core.place.why import Collision, ways_out, why_not
 from lovrit.core.session.session import Session
-from lovrit.core.slate.line import Line
 
 MOST_PEOPLE, MOST_SPOTS = 200, 60
 CANNOT = {"overhead", "jump", "jumps", "grip", "floor", "depth", "hang"}
@@ -29,7 +28,7 @@ def problem_of(
     people = tuple(_people(crew))
     spots, kit = tuple(_spots(hall)), _kit(hall)
     fixed = frozenset(name for spot in spots for name in spot.holds or ())
-    stations = tuple(_station(line, library, fixed) for line in chosen.moves)
+    stations = tuple(station_of(line, library, fixed) for line in chosen.moves)
     wanted = crew.get("groups") if isinstance(crew, dict) else None
     groups = (
         wanted
@@ -140,44 +139,6 @@ def _positive(hall: Any, name: str, usual: float) -> float:
     ):
         raise CannotPlace(f"“{name}” is a figure above nothing, not {given}.")
     return float(given)
-
-
-def _station(line: Line, library: Library, fixed: frozenset[str]) -> Station:
-    """A station from its line: kit of the line before the library's, what its move asks, ways that ask less."""
-    task = line.tasks[0]
-    moves = [move for one in line.tasks if (move := library.find(one.name))]
-    own = [(kit.name, kit.each) for one in line.tasks for kit in one.kit]
-    usual = [(name, 1) for one in line.tasks for name in library.kit_of(one.name)]
-    kit = tuple((name, each) for name, each in dict(own or usual).items() if name not in FREE)
-    floor = any(move.floor for move in moves)
-    names = {name for name, _ in kit} | ({"mat"} if floor else set())
-    first = moves[0] if moves else None
-    return Station(
-        line.name,
-        first.pattern if first else "",
-        any(move.grip for move in moves),
-        floor,
-        any(move.impact == "high" for move in moves),
-        frozenset(ask for move in moves for ask in move.asks),
-        kit,
-        tuple(load for one in line.tasks for kit in one.kit for load in kit.loads),
-        frozenset(names) & fixed,
-        tuple(_ways(line, first, library)),
-        task.name,
-    )
-
-
-def _ways(line: Line, move: Move | None, library: Library) -> list[tuple[str, frozenset[str]]]:
-    """Other ways at a station with what each asks: the line's own, then the library's kinder ones."""
-    task = line.tasks[0]
-    names = [way.name for way in (*task.easier, *task.alternatives) if way.name]
-    names += [name for name in (move.low_impact, move.no_kit) if name] if move else []
-    found = []
-    for name in dict.fromkeys(names):
-        other = library.find(name)
-        if other:
-            found.append((name, other.asks))
-    return found
 
 
 def placed_object(problem: Problem, seconds: float) -> dict[str, Any]:

@@ -14,6 +14,7 @@ from lovrit.core.moves.figure import Drawing
 from lovrit.core.moves.library import Library, shipped
 from lovrit.core.moves.move import Move
 from lovrit.core.moves.names import key_of
+from lovrit.core.place.hall import Hall
 from lovrit.core.values import Value, checked, plain
 from lovrit.store.tables import AsideRow, ClubRow, LearntRow, OwnMoveRow
 
@@ -55,6 +56,27 @@ def begun(work: Work) -> bool:
 def begin(work: Work) -> None:
     """Go on from the first hour."""
     _choose(work, "begun", True)
+
+
+def hall(work: Work) -> Hall:
+    """The club's hall; an empty one where nobody has drawn it."""
+    return checked(Hall, _choice(work, "hall") or {})
+
+
+def set_hall(work: Work, drawn: Hall) -> None:
+    """Keep it."""
+    _choose(work, "hall", plain(drawn))
+
+
+def spots(work: Work, session_id: int) -> dict[str, str]:
+    """Which spot each station of a session was placed on."""
+    value = _choice(work, f"spots-{session_id}")
+    return {str(name): str(at) for name, at in value.items()} if isinstance(value, dict) else {}
+
+
+def set_spots(work: Work, session_id: int, placed: dict[str, str]) -> None:
+    """Keep where stations were placed."""
+    _choose(work, f"spots-{session_id}", placed)
 
 
 def talk(work: Work, session_id: int | None) -> list[str]:

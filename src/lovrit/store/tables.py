@@ -89,6 +89,7 @@ class PersonRow(SQLModel, table=True):
     paces: list[dict[str, Any]] = Field(
         default_factory=list, sa_column=Column(JSON, nullable=False)
     )
+    does: dict[str, Any] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
     gone_ms: int | None = None  # let go; erased a while later
 
 

@@ -22,7 +22,7 @@ from lovrit.store.database import Database
 from lovrit.web.guests import Guesses, Guests
 from lovrit.web.hub import Hub
 
-MOST_FIELDS = 60
+MOST_FIELDS = 420
 
 
 @dataclass

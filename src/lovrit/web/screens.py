@@ -5,6 +5,7 @@ from typing import NamedTuple
 from fastapi import APIRouter
 
 from lovrit.web.club.routes import router as club
+from lovrit.web.crew.fits import router as fits
 from lovrit.web.crew.routes import router as crew
 from lovrit.web.debrief.routes import router as debrief
 from lovrit.web.desk.library import router as library
@@ -12,6 +13,7 @@ from lovrit.web.desk.revisions import router as revisions
 from lovrit.web.desk.routes import router as desk
 from lovrit.web.desk.think import router as think
 from lovrit.web.desk.tries import router as tries
+from lovrit.web.hall.routes import router as hall
 from lovrit.web.moves.routes import router as moves
 from lovrit.web.people.routes import router as people
 from lovrit.web.run.hand import router as hand
@@ -31,7 +33,8 @@ class Screen(NamedTuple):
 
 SCREENS = (
     Screen("desk", "Desk", "/", (library, revisions, think, tries, desk)),
-    Screen("crew", "Crew", "/crew", (crew,)),
+    Screen("crew", "Crew", "/crew", (fits, crew)),
+    Screen("hall", "Hall", "/hall", (hall,)),
     Screen("people", "People", "/people", (people,)),
     Screen("run", "Run", "/run", (run, hand, in_the_hall, talk)),
     Screen("debrief", "Debrief", "/debrief", (debrief,)),

@@ -231,5 +231,19 @@ def stepped(person: Person, line: Line, library: Library, by: int) -> Person:
         at += by
     if not 0 <= at < len(options):
         return person
+    return put(person, line, library, at)
+
+
+def put(person: Person, line: Line, library: Library, at: int | None) -> Person:
+    """A person who does an option of a station from now on; with None what was chosen is forgotten, and the rule holds.
+
+    One that a limit forbids is not taken.
+    """
+    key = key_of(line.tasks[0].name)
+    if at is None:
+        return person.but(does={name: one for name, one in person.does.items() if name != key})
+    options = ladder(line, library)
+    if not 0 <= at < len(options) or options[at].asks & frozenset(person.limits):
+        return person
     taken = Chosen(name=options[at].name, load=options[at].load)
-    return person.but(does=person.does | {key_of(line.tasks[0].name): taken})
+    return person.but(does=person.does | {key: taken})

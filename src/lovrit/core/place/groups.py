@@ -31,6 +31,9 @@ def deal(problem: Problem, order: tuple[int, ...], seconds: float) -> Dealt | No
     used = {o: model.new_int_var(0, many, "") for o in range(n)}
     model.add(sum(used.values()) == problem.groups)
     low, high = problem.sizes()
+    if problem.side_by_side:
+        for o in range(n):
+            model.add(used[o] == len(range(o, problem.groups, n)))
     for o in range(n):
         inside = sum(is_in[p, o] for p in range(len(problem.people)))
         model.add(inside >= low * used[o])

@@ -71,6 +71,9 @@ class Problem:
     walk_m_s: float = 1.2
     reset_s: float = 3.0
     alike: bool = False
+    side_by_side: bool = (
+        False  # groups begin at neighbouring stations, the first of them at the first
+    )
     pinned: dict[str, str] = field(default_factory=dict)
 
     def but(self, **changes: object) -> "Problem":

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from typing import Any, Literal
 
 from lovrit.core.clock import number
+from lovrit.core.crew.fits import cell
 from lovrit.core.crew.groups import letter
 from lovrit.core.crew.person import Comer
 from lovrit.core.heart.demand import corridor
@@ -13,6 +14,7 @@ from lovrit.core.run.frozen import Frozen
 from lovrit.core.run.going import Fold, Going, Happening
 from lovrit.core.run.late import due_s, ends_at_s, late_s, ways
 from lovrit.core.run.saying import Row
+from lovrit.core.slate.written import task_said
 from lovrit.web.moves.drawing import Picture, picture
 
 Watcher = Literal["coach", "wall"]
@@ -52,7 +54,7 @@ def state_object(
     moments = foretold(going, most) if going.phase != "over" else ()
     table: dict[tuple[Row, ...], int] = {}
     if mine:
-        moments = tuple(_of(one, mine) for one in moments)
+        moments = tuple(_of(one, mine, own_words(going.plan, mine)) for one in moments)
     told = [_moment(live, one, table, screen) for one in moments]
     if mine:
         told = [one | {"box": _box(live, one, mine)} for one in told]
@@ -161,14 +163,30 @@ def _called(comer: Comer, screen: str) -> str:
     return comer.name if screen == "coach" else comer.initials
 
 
-def _of(one: Moment, mine: Comer) -> Moment:
-    """A moment as it is for one person: the rows of their group, the lane that they are in."""
-    group, own = letter(mine.group), {str(mine.id), letter(mine.group)}
-    rows = tuple(row for row in one.rows if group in row.groups)
+def own_words(plan: ClassPlan, mine: Comer) -> dict[str, str]:
+    """What is said of each move to everybody, and what it is for one person: their version, their load."""
+    found = {}
+    for line in (line for block in plan.blocks for line in block.block.moves if not line.is_rest):
+        task, own = line.tasks[0], cell(mine, line, plan.library)
+        load = "" if own.load is None else f", {number(own.load)} kg"
+        said = f"{task_said(task.but(load=None), own.does)}{load}"
+        found[task_said(task)] = f"{said}: ask your coach" if own.open else said
+    return found
+
+
+def _of(one: Moment, mine: Comer, own: dict[str, str]) -> Moment:
+    """A moment as it is for one person: the rows of their group in their own version, the lane that they are in."""
+    group = letter(mine.group)
+    lanes_of_mine = {str(mine.id), group}
+    rows = tuple(
+        row._replace(does=tuple(own.get(does, does) for does in row.does))
+        for row in one.rows
+        if group in row.groups
+    )
     lanes = tuple(
         lane._replace(takes="" if str(mine.id) in lane.came else lane.takes)
         for lane in one.lanes
-        if lane.name in own
+        if lane.name in lanes_of_mine
     )
     return one._replace(rows=rows, lanes=lanes)
 

@@ -1,0 +1,124 @@
+"""A hall to scale: its size, its spots and what each holds, doors, kit with counts and loads. Metres, kg, seconds."""
+
+from dataclasses import field
+from typing import Annotated
+
+from pydantic import Field
+
+from lovrit.core.blocks.block import Block
+from lovrit.core.crew.fits import cell
+from lovrit.core.crew.person import Person
+from lovrit.core.moves.library import Library
+from lovrit.core.place.problem import Kit, Mover, Problem, Spot
+from lovrit.core.place.stations import station_of
+from lovrit.core.slate.line import Line
+from lovrit.core.values import Value
+
+Metres = Annotated[float, Field(ge=0, le=200)]
+MOST_SPOTS = 40
+
+
+class HallSpot(Value):
+    """A place for a station; ``holds`` is empty where anything stands there that needs nothing fixed."""
+
+    id: Annotated[str, Field(min_length=1, max_length=24)]
+    x: Metres
+    y: Metres
+    holds: tuple[Annotated[str, Field(max_length=24)], ...] = ()
+
+
+class HallKit(Value):
+    """So many of a kit in one load; ``away`` of them are not there tonight."""
+
+    name: Annotated[str, Field(min_length=1, max_length=24)]
+    load_kg: Annotated[float | None, Field(ge=0, le=300)] = None
+    count: Annotated[int, Field(ge=0, le=200)] = 1
+    away: Annotated[int, Field(ge=0, le=200)] = 0
+
+    @property
+    def there(self) -> int:
+        """How many there are tonight."""
+        return max(0, self.count - self.away)
+
+    @property
+    def said(self) -> str:
+        """In words, with its load."""
+        return self.name if self.load_kg is None else f"{self.name} {self.load_kg:g} kg"
+
+
+class Way(Value):
+    """A door, or where the defibrillator hangs: what has to be kept free."""
+
+    what: Annotated[str, Field(min_length=1, max_length=24)]
+    x: Metres
+    y: Metres
+
+
+class Hall(Value):
+    """A hall. ``pinned`` is where the coach put a station, by the station's name."""
+
+    name: Annotated[str, Field(max_length=60)] = "Hall"
+    size_m: tuple[Annotated[float, Field(ge=1, le=200)], Annotated[float, Field(ge=1, le=200)]] = (
+        20.0,
+        12.0,
+    )
+    walk_m_s: Annotated[float, Field(gt=0, le=5)] = 1.2
+    reset_s: Annotated[float, Field(ge=0, le=60)] = 3.0
+    spots: Annotated[tuple[HallSpot, ...], Field(max_length=MOST_SPOTS)] = ()
+    kit: Annotated[tuple[HallKit, ...], Field(max_length=60)] = ()
+    ways: Annotated[tuple[Way, ...], Field(max_length=12)] = ()
+    pinned: dict[str, str] = field(default_factory=dict)
+
+    def stock(self) -> dict[Kit, int]:
+        """How many of each there are tonight."""
+        found: dict[Kit, int] = {}
+        for one in self.kit:
+            found[one.name, one.load_kg] = found.get((one.name, one.load_kg), 0) + one.there
+        return found
+
+    def free_of(self, spot: str) -> "Hall":
+        """Without what was pinned to a spot."""
+        return self.but(pinned={name: at for name, at in self.pinned.items() if at != spot})
+
+
+def problem_of(
+    block: Block, hall: Hall, people: list[Person], groups: int, library: Library
+) -> Problem:
+    """What has to be placed of a block that people move through, in a hall, with what each person takes."""
+    spots = tuple(Spot(one.id, one.x, one.y, frozenset(one.holds)) for one in hall.spots)
+    fixed = frozenset(name for one in hall.spots for name in one.holds)
+    lines = [line for line in block.moves if not line.is_rest]
+    stations = tuple(station_of(line, library, fixed) for line in lines)
+    names = {one.name for one in stations}
+    called = labels(people)
+    movers = tuple(
+        Mover(called[one.id], cannot=frozenset(one.limits), loads=_loads(one, lines, library))
+        for one in people
+    )
+    pair = block.pairs[0] if block.pairs else None
+    return Problem(
+        stations,
+        movers,
+        spots,
+        hall.stock(),
+        rest_s=pair.rest.seconds if pair and pair.rest.seconds else 0,
+        groups=max(1, min(groups, len(movers) or 1)),
+        walk_m_s=hall.walk_m_s,
+        reset_s=hall.reset_s,
+        side_by_side=True,
+        pinned={name: at for name, at in hall.pinned.items() if name in names},
+    )
+
+
+def labels(people: list[Person]) -> dict[int, str]:
+    """What people are called where it must be known who is meant: by name, and by number where two have one name."""
+    names = [one.name for one in people]
+    return {
+        one.id: one.name if names.count(one.name) == 1 else f"{one.name} ({one.id})"
+        for one in people
+    }
+
+
+def _loads(person: Person, lines: list[Line], library: Library) -> dict[str, float]:
+    told = ((line.tasks[0].name, cell(person, line, library).load) for line in lines)
+    return {name: load for name, load in told if load is not None}

@@ -1,0 +1,130 @@
+"""The fit sheet: people down, stations across, in each cell what exactly this person does; stepped, and remembered."""
+
+from typing import Annotated, NamedTuple
+
+from fastapi import APIRouter, Form, Request
+from fastapi.responses import HTMLResponse, RedirectResponse, Response
+
+from lovrit.core.crew.fits import Cell, cell, loads_of, put, stepped
+from lovrit.core.crew.groups import letter
+from lovrit.core.crew.person import Person
+from lovrit.core.session.session import Session
+from lovrit.core.slate.line import Line
+from lovrit.core.timeline.plan import plan_text
+from lovrit.core.values import LovritError, plain
+from lovrit.store import people, sessions
+from lovrit.store.tables import SessionRow
+from lovrit.web.house import House, Id, InHouse
+from lovrit.web.pages import page, render
+
+router = APIRouter()
+MOST_STATIONS = 12
+EVERYBODY = 0
+
+
+class NoSuchCell(LovritError):
+    """A person or a station that is not on the sheet."""
+
+
+class Row(NamedTuple):
+    """A person's line of the sheet."""
+
+    person: Person
+    group: str
+    cells: tuple[Cell, ...]
+
+
+class Sheet(NamedTuple):
+    """The sheet: its stations with the loads that stand ready, its rows, and how much on it wants a look."""
+
+    stations: tuple[tuple[str, str], ...]
+    rows: tuple[Row, ...]
+    swapped: int
+    open: int
+
+
+def stations_in(session: Session) -> tuple[Line, ...]:
+    """The move lines that somebody may do in their own way, each once."""
+    lines = {
+        line.name: line
+        for block in session.blocks
+        if block.works
+        for line in block.moves
+        if not line.is_rest
+    }
+    return tuple(lines.values())[:MOST_STATIONS]
+
+
+def sheet_of(house: House, session: Session, comers: list[tuple[Person, int]]) -> Sheet:
+    """Who does what, for those who come."""
+    lines = stations_in(session)
+    rows = tuple(
+        Row(person, letter(group), tuple(cell(person, line, house.library) for line in lines))
+        for person, group in comers
+    )
+    cells = [one for row in rows for one in row.cells]
+    ready = tuple(
+        (line.name, " ".join(f"{load:g}" for load in loads_of(line)) if loads_of(line) else "")
+        for line in lines
+    )
+    return Sheet(ready, rows, sum(one.swapped for one in cells), sum(one.open for one in cells))
+
+
+@router.get("/crew/{session_id}/fit")
+def shown(request: Request, house: InHouse, session_id: Id) -> HTMLResponse:
+    """The sheet of a session."""
+    return _shown(request, house, session_id)
+
+
+def _shown(request: Request, house: House, session_id: int) -> HTMLResponse:
+    row, sheet = _sheet(house, session_id)
+    if request.headers.get("x-lovrit"):
+        return HTMLResponse(render(house, "crew/sheet.html", session=row, sheet=sheet))
+    return page(request, house, "crew/fit.html", session=row, sheet=sheet, here="crew")
+
+
+def _sheet(house: House, session_id: int) -> tuple[SessionRow, Sheet]:
+    with house.database.work() as work:
+        row = sessions.get(work, session_id)
+        comers = people.comers(work, session_id)
+    return row, sheet_of(house, plan_text(row.text, house.library).session, comers)
+
+
+@router.post("/crew/{session_id}/fit")
+def step(
+    request: Request,
+    house: InHouse,
+    session_id: Id,
+    do: Annotated[str, Form(pattern="^(easier|harder|rule|all)$")],
+    person: Annotated[int, Form(ge=0)] = EVERYBODY,
+    station: Annotated[int, Form(ge=-1, lt=MOST_STATIONS)] = -1,
+) -> Response:
+    """A cell, a row or a column one step easier or harder, or as the rule has it; or all of a column as this cell is.
+
+    What a limit forbids is passed over. A person 0 is everybody, a station -1 every one.
+    """
+    with house.database.writing() as work:
+        row = sessions.get(work, session_id)
+        lines = stations_in(plan_text(row.text, house.library).session)
+        comers = [one for one, _ in people.comers(work, session_id)]
+        if station >= len(lines) or person not in {EVERYBODY, *(one.id for one in comers)}:
+            raise NoSuchCell("The session or its people have changed; this cell is gone.")
+        whose = [one for one in comers if do == "all" or person in (EVERYBODY, one.id)]
+        pattern = next((one for one in comers if one.id == person), None)
+        for one in whose:
+            changed = one
+            for line in lines if station < 0 else lines[station : station + 1]:
+                changed = _changed(house, changed, line, do, pattern)
+            if changed != one:
+                people.change(work, one.id, does=plain(changed)["does"])
+    if request.headers.get("x-lovrit"):
+        return _shown(request, house, session_id)
+    return RedirectResponse(f"/crew/{session_id}/fit", 303)
+
+
+def _changed(house: House, person: Person, line: Line, do: str, pattern: Person | None) -> Person:
+    if do in ("easier", "harder"):
+        return stepped(person, line, house.library, 1 if do == "harder" else -1)
+    if do == "all" and pattern:
+        return put(person, line, house.library, cell(pattern, line, house.library).at)
+    return put(person, line, house.library, None)

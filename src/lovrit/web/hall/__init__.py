@@ -1,0 +1,1 @@
+"""Hall: where stations stand, the loop, kit against the clock."""

@@ -1,0 +1,369 @@
+"""Hall: the floor drawn to scale, stations placed by the solver or by hand, and what clashes with its way out."""
+
+import json
+from typing import Annotated, Any, NamedTuple
+
+from anyio import CapacityLimiter, to_thread
+from fastapi import APIRouter, Form, Request, UploadFile
+from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
+from pydantic import ValidationError
+from sqlmodel import Session as Work
+
+from lovrit.core.crew.person import Chosen, Person
+from lovrit.core.moves.names import key_of
+from lovrit.core.place.hall import Hall, HallKit, HallSpot, labels
+from lovrit.core.place.problem import Problem
+from lovrit.core.session.edit import apply_edit
+from lovrit.core.session.edits import OrderStations, SetFigure
+from lovrit.core.timeline.plan import Plan, plan_text
+from lovrit.core.values import LovritError, checked, checked_json, plain
+from lovrit.store import club, people, sessions
+from lovrit.store.tables import SessionRow
+from lovrit.web.hall.view import hall_view, moving_block, problem_in
+from lovrit.web.house import House, Id, InHouse, WholeForm
+from lovrit.web.pages import page, render
+
+router = APIRouter()
+SECONDS = 3.0
+ONE_AT_A_TIME = CapacityLimiter(1)
+MOST_BYTES = 200_000
+
+
+class NoHall(LovritError):
+    """A hall, or something in it, that can't be."""
+
+
+class Evening(NamedTuple):
+    """A session with who comes to it and where."""
+
+    row: SessionRow
+    plan: Plan
+    at: int | None
+    hall: Hall
+    comers: list[tuple[Person, int]]
+    spots: dict[str, str]
+
+
+def _evening(house: House, work: Work, session_id: int) -> Evening:
+    row = sessions.get(work, session_id)
+    plan = plan_text(row.good_text or row.text, house.library)
+    return Evening(
+        row,
+        plan,
+        moving_block(plan),
+        club.hall(work),
+        people.comers(work, session_id),
+        club.spots(work, session_id),
+    )
+
+
+@router.get("/hall")
+def latest(house: InHouse) -> Response:
+    """To the hall of the session that was last worked on."""
+    with house.database.work() as work:
+        session_id = sessions.latest(work)
+    return RedirectResponse(f"/hall/{session_id}" if session_id else "/desk", 303)
+
+
+@router.get("/hall.json")
+def as_json(house: InHouse) -> PlainTextResponse:
+    """The hall as JSON, in the form that the command line reads."""
+    with house.database.work() as work:
+        drawn = plain(club.hall(work))
+    text = json.dumps(drawn, ensure_ascii=False, indent=1)
+    headers = {"Content-Disposition": 'attachment; filename="hall.json"'}
+    return PlainTextResponse(text, media_type="application/json", headers=headers)
+
+
+@router.get("/hall/{session_id}")
+def shown(request: Request, house: InHouse, session_id: Id) -> HTMLResponse:
+    """The hall of a session tonight."""
+    return _shown(request, house, session_id)
+
+
+def _shown(
+    request: Request,
+    house: House,
+    session_id: int,
+    said: str = "",
+    stuck: dict[str, Any] | None = None,
+) -> HTMLResponse:
+    with house.database.work() as work:
+        now = _evening(house, work, session_id)
+    view = None
+    if now.at is not None:
+        view = hall_view(now.plan, now.at, now.hall, now.comers, now.spots, house.library)
+    values: dict[str, Any] = {
+        "session": now.row,
+        "view": view,
+        "hall": now.hall,
+        "coming": len(now.comers),
+        "took": said,
+        "stuck": stuck,
+    }
+    if request.headers.get("x-lovrit"):
+        return HTMLResponse(render(house, "hall/body.html", **values))
+    return page(request, house, "hall/page.html", here="hall", **values)
+
+
+@router.post("/hall/{session_id}/place")
+async def place_all(request: Request, house: InHouse, session_id: Id) -> HTMLResponse:
+    """Stations, order and groups placed anew round what is pinned; or why not, with ways out that were each tried."""
+    return await to_thread.run_sync(_placed, request, house, session_id, limiter=ONE_AT_A_TIME)
+
+
+def _placed(
+    request: Request, house: House, session_id: int, groups: int | None = None, before: str = ""
+) -> HTMLResponse:
+    from lovrit.core.place.place import place  # the solver, for those who ask
+    from lovrit.core.place.why import ways_out, why_not
+
+    with house.database.work() as work:
+        now = _evening(house, work, session_id)
+    if now.at is None:
+        raise NoHall("In no block of this session do people move from station to station.")
+    if not now.comers:
+        raise NoHall("Nobody comes yet, so there is nobody to place: say who comes, on Crew.")
+    problem = problem_in(now.plan, now.at, now.hall, now.comers, house.library)
+    problem = problem.but(groups=min(groups, len(problem.people))) if groups else problem
+    found = place(problem, SECONDS)
+    if found is None:
+        collisions = why_not(problem)
+        stuck = {
+            "texts": [one.text for one in collisions],
+            "ways": [(way.text, json.dumps(way.changes)) for way in ways_out(problem, collisions)][
+                :6
+            ],
+        }
+        return _shown(request, house, session_id, stuck=stuck)
+    order = found.laid.order
+    spots = {
+        problem.stations[nth].name: problem.spots[spot].id
+        for nth, spot in zip(order, found.laid.spots, strict=True)
+    }
+    with house.database.writing() as work:
+        row = sessions.get(work, session_id)
+        _take_order(house, work, row, now, order)
+        _take_groups(work, session_id, now, problem, found.dealt.people)
+        club.set_spots(work, session_id, spots)
+    proof = (
+        "the best of all, proven"
+        if found.proven
+        else f"the best found in {SECONDS:g} s, at most {round(found.gap * 100)} % from the best"
+    )
+    return _shown(
+        request, house, session_id, f"{before}Placed: {proof}. Undo of the order is on the Desk."
+    )
+
+
+def _take_order(
+    house: House, work: Work, row: SessionRow, now: Evening, order: tuple[int, ...]
+) -> None:
+    """The slate's stations in the order that was found."""
+    assert now.at is not None
+    if order != tuple(range(len(order))):
+        text = apply_edit(row.text, OrderStations(block=now.at, order=order))
+        sessions.write_text(work, row, text, row.version, None, None, house.now_ms())
+        row.good_text = row.text
+
+
+def _take_groups(
+    work: Work, session_id: int, now: Evening, problem: Problem, dealt: dict[int, tuple[str, ...]]
+) -> None:
+    """People into the groups that begin where they were placed; more groups than stations begin side by side."""
+    who = {name: number for number, name in labels([one for one, _ in now.comers]).items()}
+    groups: dict[int, int] = {}
+    for start, some in dealt.items():
+        many = len(range(start, problem.groups, problem.count)) or 1
+        for nth, name in enumerate(some):
+            groups[who[name]] = start + problem.count * (nth * many // len(some))
+    people.set_comers(work, session_id, groups)
+
+
+@router.post("/hall/{session_id}/way")
+async def way_out(
+    request: Request,
+    house: InHouse,
+    session_id: Id,
+    changes: Annotated[str, Form(max_length=20_000)],
+) -> HTMLResponse:
+    """A way out taken: what it changes is changed, and all is placed with it."""
+    try:
+        wanted = json.loads(changes)
+    except ValueError:
+        raise NoHall("That way is none of those offered.") from None
+    if not isinstance(wanted, dict):
+        raise NoHall("That way is none of those offered.")
+    with house.database.writing() as work:
+        _change(house, work, session_id, wanted)
+    groups = wanted.get("groups")
+    return await to_thread.run_sync(
+        _placed,
+        request,
+        house,
+        session_id,
+        groups if isinstance(groups, int) else None,
+        limiter=ONE_AT_A_TIME,
+    )
+
+
+def _change(house: House, work: Work, session_id: int, wanted: dict[str, Any]) -> None:
+    now = _evening(house, work, session_id)
+    if "kit" in wanted:
+        rows = [checked(HallKit, {**one, "away": 0}) for one in wanted["kit"]]
+        kept = [
+            one
+            for one in now.hall.kit
+            if (one.name, one.load_kg) not in {(r.name, r.load_kg) for r in rows}
+        ]
+        club.set_hall(work, now.hall.but(kit=(*kept, *rows)))
+    if "rest_s" in wanted and now.at is not None:
+        edit = SetFigure(block=now.at, figure="rest", value=float(wanted["rest_s"]))
+        sessions.write_text(
+            work,
+            now.row,
+            apply_edit(now.row.text, edit),
+            now.row.version,
+            None,
+            None,
+            house.now_ms(),
+        )
+        now.row.good_text = now.row.text
+    called = labels([one for one, _ in now.comers])
+    for one, _ in now.comers:
+        loads = (wanted.get("loads") or {}).get(called[one.id], {})
+        taken = {
+            key_of(move): plain(Chosen(name=move, load=float(load))) for move, load in loads.items()
+        }
+        if taken:
+            people.change(work, one.id, does=plain(one)["does"] | taken)
+
+
+@router.post("/hall/{session_id}/pin")
+def pin(
+    request: Request,
+    house: InHouse,
+    session_id: Id,
+    station: Annotated[str, Form(max_length=200)],
+    spot: Annotated[str, Form(max_length=24)] = "",
+) -> HTMLResponse:
+    """A station put on a spot by hand, where it stays; with no spot it is let loose again."""
+    with house.database.writing() as work:
+        hall = club.hall(work)
+        pinned = {name: at for name, at in hall.pinned.items() if name != station and at != spot}
+        if spot:
+            if spot not in {one.id for one in hall.spots}:
+                raise NoHall("There is no such spot any more.")
+            pinned[station] = spot
+        club.set_hall(work, hall.but(pinned=pinned))
+    return _shown(request, house, session_id)
+
+
+@router.post("/hall/{session_id}/draw")
+def draw(request: Request, house: InHouse, session_id: Id, form: WholeForm) -> HTMLResponse:
+    """The hall as it was drawn: its size, walking, every spot and kit as rows of fields, or a spot moved by hand.
+
+    What can't be is refused with why; the rows stay as they were typed.
+    """
+    fields = {name: str(value).strip() for name, value in form.items()}
+    with house.database.writing() as work:
+        hall = club.hall(work)
+        try:
+            club.set_hall(work, _drawn(hall, fields))
+        except (ValidationError, ValueError) as error:
+            raise NoHall(_why(error)) from None
+    return _shown(request, house, session_id)
+
+
+def _why(error: Exception) -> str:
+    where = error.errors()[0]["loc"] if isinstance(error, ValidationError) else ()
+    at = f" ({', '.join(str(one) for one in where)})" if where else ""
+    return f"A figure there can’t be{at}: metres from 0 to 200, counts from 0 to 200, an id for each spot."
+
+
+def _drawn(hall: Hall, fields: dict[str, str]) -> Hall:
+    """A hall after what was typed or moved."""
+    if "moved" in fields:
+        spots = [
+            one.but(x=_figure(fields["x"], hall.size_m[0]), y=_figure(fields["y"], hall.size_m[1]))
+            if one.id == fields["moved"]
+            else one
+            for one in hall.spots
+        ]
+        return hall.but(spots=tuple(spots))
+    if "added" in fields:
+        names = {one.id for one in hall.spots}
+        name = next(str(nth) for nth in range(1, 100) if str(nth) not in names)
+        spot = HallSpot(
+            id=name, x=_figure(fields["x"], hall.size_m[0]), y=_figure(fields["y"], hall.size_m[1])
+        )
+        return checked(Hall, plain(hall) | {"spots": [*map(plain, hall.spots), plain(spot)]})
+    kit = [
+        {
+            "name": fields[f"kit-{nth}"],
+            "load_kg": _or_none(fields.get(f"load-{nth}", "")),
+            "count": fields.get(f"count-{nth}") or 0,
+            "away": fields.get(f"away-{nth}") or 0,
+        }
+        for nth in range(61)
+        if fields.get(f"kit-{nth}")
+    ]
+    spots_ = [
+        {
+            "id": fields[f"spot-{nth}"],
+            "x": _number(fields[f"x-{nth}"]),
+            "y": _number(fields[f"y-{nth}"]),
+            "holds": fields.get(f"holds-{nth}", "").replace(",", " ").split(),
+        }
+        for nth in range(41)
+        if fields.get(f"spot-{nth}")
+    ]
+    size = (_number(fields["width"]), _number(fields["height"]))
+    ids = {one["id"] for one in spots_}
+    if len(ids) < len(spots_):
+        raise NoHall("Two spots have one name; each needs its own.")
+    return checked(
+        Hall,
+        plain(hall)
+        | {
+            "name": fields.get("name", ""),
+            "size_m": size,
+            "spots": spots_,
+            "kit": kit,
+            "walk_m_s": _number(fields["walk"]),
+            "reset_s": _number(fields["reset"]),
+        }
+        | {"pinned": {name: at for name, at in hall.pinned.items() if at in ids}},
+    )
+
+
+def _number(text: str) -> float:
+    return float(text.replace(",", "."))
+
+
+def _or_none(text: str) -> float | None:
+    return _number(text) if text else None
+
+
+def _figure(text: str, most: float) -> float:
+    return round(min(most, max(0.0, _number(text))), 1)
+
+
+@router.post("/hall/{session_id}/read")
+async def read(house: InHouse, session_id: Id, file: UploadFile) -> Response:
+    """A hall from a file in the form of the command line."""
+    raw = await file.read(MOST_BYTES)
+    try:
+        given = json.loads(raw.decode("utf-8-sig"))
+        spots = [
+            {**one, "holds": [] if one.get("holds") in ("any", None) else one["holds"]}
+            for one in given.get("spots", [])
+        ]
+        hall = checked_json(Hall, json.dumps({**given, "spots": spots}))
+    except (ValueError, AttributeError, TypeError, KeyError) as error:
+        raise NoHall(
+            f"This is no hall that can be read: {str(error).splitlines()[0][:120]}."
+        ) from None
+    with house.database.writing() as work:
+        club.set_hall(work, hall)
+    return RedirectResponse(f"/hall/{session_id}", 303)

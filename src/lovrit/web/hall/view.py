@@ -1,0 +1,163 @@
+"""The hall as it is drawn: metres on a page, stations on their spots, the loop with its seconds."""
+
+from typing import NamedTuple
+
+from lovrit.core.clock import clock
+from lovrit.core.crew.groups import letter
+from lovrit.core.crew.person import Person
+from lovrit.core.moves.library import Library
+from lovrit.core.place.evening import Evening, evening
+from lovrit.core.place.hall import Hall, HallSpot, labels, problem_of
+from lovrit.core.place.problem import Problem
+from lovrit.core.timeline.plan import Plan
+
+MARGIN = 0.6  # metres round the floor
+
+
+class Stand(NamedTuple):
+    """A station on the floor: its number, its name, where, whether the coach put it there, who begins there."""
+
+    nth: int
+    name: str
+    spot: str
+    x: float
+    y: float
+    pinned: bool
+    groups: tuple[str, ...]
+    options: tuple[str, ...]
+
+
+class LegDrawn(NamedTuple):
+    """A leg of the loop, with its seconds beside its middle."""
+
+    x1: float
+    y1: float
+    x2: float
+    y2: float
+    said: str
+    fits: bool
+
+
+class UseRow(NamedTuple):
+    """A kit against the clock: each turn's figure, and whether there are enough."""
+
+    kit: str
+    there: int
+    by_turn: tuple[tuple[int, bool], ...]
+
+
+class HallView(NamedTuple):
+    """All that the Hall shows of an evening."""
+
+    hall: Hall
+    block: str
+    box: str
+    stands: tuple[Stand, ...]
+    legs: tuple[LegDrawn, ...]
+    turns: tuple[str, ...]
+    uses: tuple[UseRow, ...]
+    told: Evening
+    walk: str
+
+
+def moving_block(plan: Plan) -> int | None:
+    """The first block in which people move from station to station."""
+    blocks = plan.session.blocks
+    return next((at for at, block in enumerate(blocks) if block.moves_people), None)
+
+
+def people_by_group(comers: list[tuple[Person, int]], names: dict[int, str]) -> list[list[str]]:
+    """What people are called, by group from the first."""
+    count = max((group for _, group in comers), default=-1) + 1
+    return [[names[one.id] for one, group in comers if group == nth] for nth in range(count)]
+
+
+def problem_in(
+    plan: Plan, at: int, hall: Hall, comers: list[tuple[Person, int]], library: Library
+) -> Problem:
+    """What has to be placed of a session's block tonight."""
+    groups = max((group for _, group in comers), default=-1) + 1
+    people = [one for one, _ in comers]
+    return problem_of(plan.session.blocks[at], hall, people, groups, library)
+
+
+def hall_view(
+    plan: Plan,
+    at: int,
+    hall: Hall,
+    comers: list[tuple[Person, int]],
+    spots: dict[str, str],
+    library: Library,
+) -> HallView:
+    """An evening as it stands."""
+    problem = problem_in(plan, at, hall, comers, library)
+    groups = people_by_group(comers, labels([one for one, _ in comers]))
+    ways = tuple((one.what, one.x, one.y) for one in hall.ways)
+    told = evening(problem, groups, spots, ways)
+    places = {one.id: one for one in hall.spots}
+    stands = tuple(_stands(problem, told, places, len(groups)))
+    by_name = {one.name: one for one in stands}
+    legs = [
+        _leg(by_name[leg.start], by_name[leg.end], f"{leg.seconds:.0f} s", leg.fits)
+        for leg in told.legs
+    ]
+    whole = sum(leg.seconds for leg in told.legs)
+    longest = max((leg.seconds for leg in told.legs), default=0)
+    width, height = hall.size_m
+    return HallView(
+        hall=hall,
+        block=plan.timeline.blocks[at].label,
+        box=f"{-MARGIN} {-MARGIN} {width + 2 * MARGIN} {height + 2 * MARGIN}",
+        stands=stands,
+        legs=tuple(legs),
+        turns=tuple(_turns(plan, at, problem.count)),
+        uses=tuple(
+            UseRow(use.kit, use.there, tuple((many, many <= use.there) for many in use.by_turn))
+            for use in told.uses
+        ),
+        told=told,
+        walk=f"{whole:.0f} s round the loop, the longest leg {longest:.0f} of {problem.rest_s} s"
+        if told.legs
+        else "",
+    )
+
+
+def _stands(
+    problem: Problem, told: Evening, places: dict[str, HallSpot], groups: int
+) -> list[Stand]:
+    found = []
+    for nth, station in enumerate(problem.stations):
+        at = told.spots.get(station.name)
+        if at is None:
+            continue
+        begins = tuple(letter(one) for one in range(nth, groups, problem.count))
+        options = tuple(
+            one.id for one in problem.spots if station.needs <= (one.holds or frozenset())
+        )
+        spot = places[at]
+        found.append(
+            Stand(
+                nth + 1,
+                station.name,
+                at,
+                spot.x,
+                spot.y,
+                station.name in problem.pinned,
+                begins,
+                options,
+            )
+        )
+    return found
+
+
+def _leg(one: Stand, other: Stand, said: str, fits: bool) -> LegDrawn:
+    return LegDrawn(one.x, one.y, other.x, other.y, said, fits)
+
+
+def _turns(plan: Plan, at: int, count: int) -> list[str]:
+    """When each turn of the first round begins, as time into the class."""
+    found: dict[int, int] = {}
+    for one in plan.timeline.of_block(at):
+        if one.turn is not None and one.round in (None, 1):
+            found.setdefault(one.turn, one.start_s)
+    return [clock(found[nth]) if nth in found else str(nth) for nth in range(1, count + 1)]

@@ -1,0 +1,62 @@
+// The fit sheet by keyboard and touch: steps easier and harder where the cell stands, and the focus stays there.
+const DO = /** @type {Record<string, string>} */ ({ ArrowLeft: "easier", ArrowRight: "harder", "=": "all", Backspace: "rule", Delete: "rule" });
+
+const root = document.getElementById("fit");
+
+/** @param {FormData} fields @param {string} focus the cell to go back to */
+async function step(fields, focus) {
+  const answer = await fetch(root?.dataset.url ?? "", { method: "POST", body: new URLSearchParams(/** @type {any} */ (fields)), headers: { "x-lovrit": "1" } });
+  const html = await answer.text();
+  if (!answer.ok) return say(html);
+  const fresh = new DOMParser().parseFromString(html, "text/html").getElementById("fit-sheet");
+  const old = document.getElementById("fit-sheet");
+  if (!fresh || !old) return undefined;
+  const left = old.querySelector(".scrolls")?.scrollLeft ?? 0;
+  old.replaceWith(document.adoptNode(fresh));
+  const scrolls = document.querySelector("#fit-sheet .scrolls");
+  if (scrolls) scrolls.scrollLeft = left;
+  const cell = /** @type {HTMLElement | null} */ (document.querySelector(focus));
+  cell?.focus();
+  return say(cell?.getAttribute("aria-label") ?? "");
+}
+
+/** @param {string} text */
+function say(text) {
+  const said = document.getElementById("said");
+  if (said) said.textContent = text;
+}
+
+/** @param {Element} target */
+function focusOf(target) {
+  if (target instanceof HTMLElement && target.dataset.cell) return `[data-cell="${target.dataset.cell}"]`;
+  return `[aria-label="${CSS.escape(target.getAttribute("aria-label") ?? "")}"]`;
+}
+
+root?.addEventListener("submit", (event) => {
+  const form = /** @type {HTMLFormElement} */ (event.target);
+  const { submitter } = /** @type {SubmitEvent} */ (event);
+  if (!form.closest("#fit-sheet") || !submitter) return;
+  event.preventDefault();
+  step(new FormData(form, submitter), focusOf(submitter));
+});
+
+root?.addEventListener("keydown", (event) => {
+  const cell = /** @type {Element} */ (event.target).closest("[data-cell]");
+  if (!(cell instanceof HTMLButtonElement) || event.ctrlKey || event.metaKey || event.altKey) return;
+  const what = DO[event.key];
+  if (what) {
+    event.preventDefault();
+    const fields = new FormData(cell.form ?? undefined);
+    fields.set("do", what);
+    step(fields, focusOf(cell));
+  } else if (event.key === "ArrowUp" || event.key === "ArrowDown") {
+    event.preventDefault();
+    const row = cell.closest("tr");
+    const next = event.key === "ArrowUp" ? row?.previousElementSibling : row?.nextElementSibling;
+    const nth = (cell.dataset.cell ?? "").split("-")[1];
+    const other = next?.querySelector(`[data-cell$="-${nth}"]`);
+    if (other instanceof HTMLElement) other.focus();
+  }
+});
+
+export {};

@@ -1,0 +1,98 @@
+// The hall by hand: stations dragged to spots, spots moved and added where they are pressed; all forms answer in place.
+const root = document.getElementById("hall");
+const NEAR_M = 1.2;
+const STILL_M = 0.25;
+
+/** @param {string} text */
+function say(text) {
+  const said = document.getElementById("said");
+  if (said) said.textContent = text;
+}
+
+/** @param {string} url @param {URLSearchParams} fields */
+async function post(url, fields) {
+  root?.classList.add("busy");
+  try {
+    const answer = await fetch(url, { method: "POST", body: fields, headers: { "x-lovrit": "1" } });
+    const html = await answer.text();
+    if (!answer.ok) return say(html);
+    say("");
+    const fresh = new DOMParser().parseFromString(html, "text/html").getElementById("hall-body");
+    const old = document.getElementById("hall-body");
+    const drawing = old?.querySelector("details.drawing[open]");
+    if (fresh && old) old.replaceWith(document.adoptNode(fresh));
+    if (drawing) document.querySelector("details.drawing")?.setAttribute("open", "");
+  } catch {
+    say("The server is not reached; nothing was changed.");
+  } finally {
+    root?.classList.remove("busy");
+  }
+  return undefined;
+}
+
+root?.addEventListener("submit", (event) => {
+  const form = /** @type {HTMLFormElement} */ (event.target);
+  if (!form.closest("#hall-body") || form.enctype === "multipart/form-data") return;
+  event.preventDefault();
+  post(form.action, new URLSearchParams(/** @type {any} */ (new FormData(form))));
+});
+root?.addEventListener("change", (event) => {
+  const form = /** @type {Element} */ (event.target).closest(".pin-form");
+  if (form instanceof HTMLFormElement) form.requestSubmit();
+});
+
+/** Where a pointer is on the floor, in metres. @param {PointerEvent} event */
+function metres(event) {
+  const plan = /** @type {SVGSVGElement | null} */ (/** @type {unknown} */ (document.getElementById("floor-plan")));
+  const matrix = plan?.getScreenCTM();
+  if (!plan || !matrix) return null;
+  const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse());
+  return { x: at.x, y: at.y };
+}
+
+/** @type {{thing: SVGGElement, station: string | undefined, spot: string | undefined, from: {x: number, y: number}} | null} */
+let held = null;
+
+root?.addEventListener("pointerdown", (event) => {
+  const target = /** @type {Element} */ (event.target);
+  const from = target.closest("#floor-plan") ? metres(event) : null;
+  if (!from || event.button) return;
+  const thing = target.closest("[data-station], [data-spot]");
+  if (!(thing instanceof SVGGElement)) return;
+  event.preventDefault();
+  held = { thing, station: thing.dataset.station, spot: thing.dataset.spot, from };
+  thing.classList.add("carried");
+});
+root?.addEventListener("pointermove", (event) => {
+  const at = held ? metres(event) : null;
+  if (held && at) held.thing.setAttribute("transform", `translate(${at.x - held.from.x} ${at.y - held.from.y})`);
+});
+document.addEventListener("pointerup", (event) => {
+  if (!held || !root) return;
+  const { thing, station, spot, from } = held;
+  held = null;
+  thing.classList.remove("carried");
+  thing.removeAttribute("transform");
+  const at = metres(event);
+  if (!at || Math.hypot(at.x - from.x, at.y - from.y) < STILL_M) return;
+  const url = root.dataset.url ?? "";
+  if (spot) post(`${url}/draw`, new URLSearchParams({ moved: spot, x: at.x.toFixed(1), y: at.y.toFixed(1) }));
+  else if (station) {
+    const over = [...document.querySelectorAll("[data-spot]")].find((one) => {
+      const circle = one.querySelector("circle");
+      return circle && Math.hypot(Number(circle.getAttribute("cx")) - at.x, Number(circle.getAttribute("cy")) - at.y) < NEAR_M;
+    });
+    if (over instanceof SVGGElement) post(`${url}/pin`, new URLSearchParams({ station, spot: over.dataset.spot ?? "" }));
+    else say("No spot is there: put the station on a circle.");
+  }
+});
+root?.addEventListener("click", (event) => {
+  const target = /** @type {Element} */ (event.target);
+  if (!target.closest("#floor-plan") || target.closest("[data-station], [data-spot]")) return;
+  const at = metres(/** @type {PointerEvent} */ (event));
+  const plan = document.getElementById("floor-plan");
+  if (!at || !plan || at.x < 0 || at.y < 0 || at.x > Number(plan.dataset.width) || at.y > Number(plan.dataset.height)) return;
+  post(`${root?.dataset.url}/draw`, new URLSearchParams({ added: "1", x: at.x.toFixed(1), y: at.y.toFixed(1) }));
+});
+
+export {};
