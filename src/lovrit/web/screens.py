@@ -17,6 +17,7 @@ from lovrit.web.hall.routes import router as hall
 from lovrit.web.moves.routes import router as moves
 from lovrit.web.people.routes import router as people
 from lovrit.web.run.hand import router as hand
+from lovrit.web.run.paper import router as paper
 from lovrit.web.run.routes import router as run
 from lovrit.web.run.screens import router as in_the_hall
 from lovrit.web.run.talk import router as talk
@@ -36,7 +37,7 @@ SCREENS = (
     Screen("crew", "Crew", "/crew", (fits, crew)),
     Screen("hall", "Hall", "/hall", (hall,)),
     Screen("people", "People", "/people", (people,)),
-    Screen("run", "Run", "/run", (run, hand, in_the_hall, talk)),
+    Screen("run", "Run", "/run", (run, hand, in_the_hall, paper, talk)),
     Screen("debrief", "Debrief", "/debrief", (debrief,)),
     Screen("moves", "Moves", "/moves", (moves,)),
     Screen("club", "Club", "/club", (club,)),

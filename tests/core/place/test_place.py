@@ -1,15 +1,18 @@
 """Placings held to every must by a checker that knows only the rules, and to brute force where that can be done."""
 
+import re
 from collections import Counter
 from itertools import permutations, product
 from math import hypot
+from random import Random
 from typing import Any
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from lovrit.core.moves.library import shipped
+from lovrit.core.place.evening import evening
 from lovrit.core.place.order import cost_of, lay
 from lovrit.core.place.place import place
 from lovrit.core.place.problem import CannotPlace, Mover, Problem, Spot, Station
@@ -17,6 +20,7 @@ from lovrit.core.place.why import ways_out, why_not
 from lovrit.core.session.reader import read
 from lovrit.formats.place_files import placed_object, problem_of
 
+TURN = re.compile(r"Turn (\d+): \d+ of (bell \d+ kg), there are \d+; ")
 PATTERNS = ("squat", "pull", "push", "brace")
 
 
@@ -253,3 +257,46 @@ def test_nobody_is_asked_for_what_they_cannot_do() -> None:
 def test_what_cannot_be_read_is_said(crew: Any, hall: Any, said: str) -> None:
     with pytest.raises(CannotPlace, match=said):
         problem_of(read(SESSION).session, shipped(), crew, hall, None)
+
+
+@settings(max_examples=40)
+@given(problems())
+def test_an_evening_that_was_placed_clashes_nowhere(problem: Problem) -> None:
+    """What the Hall tells of an evening is counted apart from the solver; the two agree."""
+    problem = problem.but(side_by_side=True)
+    found = place(problem, 2.0)
+    assume(found is not None)
+    assert found
+    assert list(found.dealt.people) == list(range(problem.groups))  # as the slate's rotation begins
+    order = [problem.stations[nth] for nth in found.laid.order]
+    spots = {
+        one.name: problem.spots[at].id for one, at in zip(order, found.laid.spots, strict=True)
+    }
+    told = evening(
+        problem.but(stations=tuple(order)),
+        [list(some) for some in found.dealt.people.values()],
+        spots,
+    )
+    assert told.spots == spots and not told.clashes
+
+
+@given(problems(), st.randoms(use_true_random=False))
+def test_what_clashes_is_counted_turn_by_turn(problem: Problem, chance: Random) -> None:
+    groups: list[list[str]] = [[] for _ in range(problem.groups)]
+    for one in problem.people:
+        groups[chance.randrange(problem.groups)].append(one.id)
+    told = evening(problem, groups, {})
+    people, n = {one.id: one for one in problem.people}, problem.count
+    taken: Counter[tuple[str, int]] = Counter()
+    for turn in range(n):
+        for nth, some in enumerate(groups):
+            station = problem.stations[(nth + turn) % n]
+            for who in some if station.kit else ():
+                taken[f"bell {people[who].loads[station.name]:g} kg", turn + 1] += 1
+    short = {
+        (kit, turn)
+        for (kit, turn), many in taken.items()
+        if many > problem.kit["bell", float(kit.split()[1])]
+    }
+    said = {(match[2], int(match[1])) for text in told.clashes if (match := TURN.match(text))}
+    assert said == short

@@ -54,13 +54,13 @@ class Cell(Value):
         return self.does + ("" if self.load is None else f", {number(self.load)} kg")
 
 
-def ladder(line: Line, library: Library) -> tuple[Option, ...]:
+def ladder(line: Line, library: Library, person: Person | None = None) -> tuple[Option, ...]:
     """What can be done at a station, the easiest first: kinder ways with the lightest load, the move from light to
-    heavy, harder ways with the heaviest.
+    heavy, harder ways with the heaviest. A person's may hold a load that they bring there.
     """
     task = line.tasks[0]
     move = library.find(task.name)
-    loads = loads_of(line)
+    loads = tuple(sorted({*loads_of(line), *_brought(line, person)}))
     asks = _asks(task.name, library)
     middle = [Option(task.name, load, asks) for load in loads or (None,)]
     easier = [_option(name, loads[:1], library) for name in _kinder(line, move)]
@@ -69,6 +69,11 @@ def ladder(line: Line, library: Library) -> tuple[Option, ...]:
     ]
     harder = [_option(name, loads[-1:], library) for name in _harder(line, move)]
     return (*reversed(easier), *middle, *harder)
+
+
+def _brought(line: Line, person: Person | None) -> tuple[float, ...]:
+    chosen = person.does.get(key_of(line.tasks[0].name)) if person else None
+    return (chosen.load,) if chosen and chosen.brought and chosen.load is not None else ()
 
 
 def loads_of(line: Line) -> tuple[float, ...]:
@@ -152,7 +157,7 @@ def _asks(name: str, library: Library) -> frozenset[str]:
 
 def cell(person: Person, line: Line, library: Library) -> Cell:
     """What somebody does at a station, by rule."""
-    options = ladder(line, library)
+    options = ladder(line, library, person)
     forbidden = frozenset(person.limits)
     written = next(nth for nth, one in enumerate(options) if one.name == line.tasks[0].name)
     at, because = _wanted(person, line, options, written)
@@ -224,7 +229,7 @@ def _as_chosen(chosen: Chosen, options: tuple[Option, ...], written: int) -> tup
 
 def stepped(person: Person, line: Line, library: Library, by: int) -> Person:
     """A person who does one step harder or easier at a station from now on; what a limit forbids is passed over."""
-    options = ladder(line, library)
+    options = ladder(line, library, person)
     now = cell(person, line, library)
     at = now.at + by
     while 0 <= at < len(options) and options[at].asks & frozenset(person.limits):
@@ -242,8 +247,9 @@ def put(person: Person, line: Line, library: Library, at: int | None) -> Person:
     key = key_of(line.tasks[0].name)
     if at is None:
         return person.but(does={name: one for name, one in person.does.items() if name != key})
-    options = ladder(line, library)
+    options = ladder(line, library, person)
     if not 0 <= at < len(options) or options[at].asks & frozenset(person.limits):
         return person
-    taken = Chosen(name=options[at].name, load=options[at].load)
+    load = options[at].load
+    taken = Chosen(name=options[at].name, load=load, brought=load in _brought(line, person))
     return person.but(does=person.does | {key: taken})

@@ -24,10 +24,14 @@ AGE_ERROR = 8  # beats, one standard deviation of a highest from age
 
 
 class Chosen(Value):
-    """What somebody does of a move: the version, and its load in kg where it has one."""
+    """What somebody does of a move: the version, and its load in kg where it has one.
+
+    ``brought`` where the load is taken to the station from elsewhere in the hall.
+    """
 
     name: Annotated[str, Field(max_length=120)]
     load: Annotated[float | None, Field(ge=0, le=500)] = None
+    brought: bool = False
 
 
 class Person(Value):

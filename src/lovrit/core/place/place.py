@@ -64,4 +64,4 @@ def _least(problem: Problem, laid: Laid, dealt: Dealt, seconds: float) -> int:
 
 def can_be(problem: Problem, seconds: float = 2.0) -> bool:
     """Whether there is any placing."""
-    return place(problem, seconds) is not None
+    return problem.counts_out and place(problem, seconds) is not None

@@ -3,6 +3,7 @@
 Distances in metres, times in seconds, loads in kg.
 """
 
+from collections import Counter
 from dataclasses import dataclass, field, replace
 from math import hypot
 
@@ -127,6 +128,23 @@ class Problem:
             return own
         ready = station.loads or tuple(weighed)
         return sorted(ready)[len(ready) // 2]
+
+    def needs(self) -> dict[Kit, Counter[str]]:
+        """How often each kit is taken in a round, by station."""
+        found: dict[Kit, Counter[str]] = {}
+        for person in self.people:
+            for station in self.stations:
+                for kind, many in self.uses(person, station).items():
+                    found.setdefault(kind, Counter())[station.name] += many
+        return found
+
+    @property
+    def counts_out(self) -> bool:
+        """Whether all turns of a round together have enough of every kit; where not, no placing can be."""
+        return all(
+            sum(by.values()) <= self.count * self.kit.get(kind, 0)
+            for kind, by in self.needs().items()
+        )
 
     def sizes(self) -> tuple[int, int]:
         """The fewest and the most people of a group: equal within one."""

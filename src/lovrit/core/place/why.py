@@ -3,7 +3,6 @@
 Counting first: it finds what is short in a millisecond. What counting doesn't find is found by leaving wishes out.
 """
 
-from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
@@ -81,19 +80,9 @@ def _many(count: int, what: str) -> str:
     return f"{count} {what}{'s' if count != 1 else ''}"
 
 
-def needs(problem: Problem) -> dict[Kit, Counter[str]]:
-    """How often each kit is taken in a round, by station."""
-    found: dict[Kit, Counter[str]] = {}
-    for person in problem.people:
-        for station in problem.stations:
-            for kind, many in problem.uses(person, station).items():
-                found.setdefault(kind, Counter())[station.name] += many
-    return found
-
-
 def _short(problem: Problem) -> Iterator[Collision]:
     """Kit that a round needs more of than all its turns have, or one person more than there is."""
-    for kind, by_station in needs(problem).items():
+    for kind, by_station in problem.needs().items():
         there, turns = problem.kit.get(kind, 0), problem.count
         need = sum(by_station.values())
         wish = f"enough {said(kind)}"
@@ -145,7 +134,7 @@ def _by_id(problem: Problem, name: str) -> Mover:
 
 def _left_out(problem: Problem) -> Iterator[Collision]:
     """What it can be placed without: the wish that stands in the way."""
-    for kind in needs(problem):
+    for kind in problem.needs():
         plenty = problem.but(kit=problem.kit | {kind: 10**6})
         if can_be(plenty):
             there = problem.kit.get(kind, 0)
@@ -206,7 +195,9 @@ def _more_kit(problem: Problem) -> Iterator[Way]:
 def _all_short(problem: Problem, short: list[Kit]) -> Iterator[Way]:
     """Enough of everything that is short, at once."""
     wanted = {
-        kind: max(problem.kit.get(kind, 0), -(-sum(needs(problem)[kind].values()) // problem.count))
+        kind: max(
+            problem.kit.get(kind, 0), -(-sum(problem.needs()[kind].values()) // problem.count)
+        )
         for kind in short
     }
     for more in range(MOST_MORE + 1):
@@ -229,10 +220,10 @@ def _row(kind: Kit, count: int) -> dict[str, Any]:
 def _kinds_short(problem: Problem) -> list[Kit]:
     """Kit without which it might be possible, as far as counting or leaving out says."""
     counted = [
-        kind for kind, by in needs(problem).items() if _is_short(problem, kind, sum(by.values()))
+        kind for kind, by in problem.needs().items() if _is_short(problem, kind, sum(by.values()))
     ]
     return counted or [
-        kind for kind in needs(problem) if can_be(problem.but(kit=problem.kit | {kind: 10**6}))
+        kind for kind in problem.needs() if can_be(problem.but(kit=problem.kit | {kind: 10**6}))
     ]
 
 

@@ -233,7 +233,8 @@ def _change(house: House, work: Work, session_id: int, wanted: dict[str, Any]) -
     for one, _ in now.comers:
         loads = (wanted.get("loads") or {}).get(called[one.id], {})
         taken = {
-            key_of(move): plain(Chosen(name=move, load=float(load))) for move, load in loads.items()
+            key_of(move): plain(Chosen(name=move, load=float(load), brought=True))
+            for move, load in loads.items()
         }
         if taken:
             people.change(work, one.id, does=plain(one)["does"] | taken)

@@ -1,0 +1,159 @@
+"""On paper: a card a person, six to a sheet, and a sheet a station. A card tells of its own person alone."""
+
+from collections.abc import Iterator
+from typing import NamedTuple
+
+import segno
+from fastapi import APIRouter, Request
+from fastapi.responses import HTMLResponse
+
+from lovrit.core.clock import clock, number
+from lovrit.core.crew.fits import cell, loads_of
+from lovrit.core.crew.groups import letter
+from lovrit.core.crew.person import DOES_NOT, Comer
+from lovrit.core.heart.demand import corridor
+from lovrit.core.run.classplan import PlannedBlock
+from lovrit.core.slate.written import way_said
+from lovrit.web.house import Id, InHouse
+from lovrit.web.moves.drawing import Picture, picture
+from lovrit.web.pages import page
+from lovrit.web.run.live import Live
+from lovrit.web.run.routes import floor_of
+from lovrit.web.run.signed import link
+from lovrit.web.run.telling import own_words
+
+router = APIRouter()
+
+
+class CardBlock(NamedTuple):
+    """A block on a card: what it is, and its lines with when each begins where that is known."""
+
+    said: str
+    lines: tuple[tuple[str, str], ...]
+
+
+class Card(NamedTuple):
+    """What one person holds."""
+
+    name: str
+    group: str
+    nth: int
+    box: str
+    minds: str
+    blocks: tuple[CardBlock, ...]
+    code: str
+
+
+class StationSheet(NamedTuple):
+    """What hangs at a station."""
+
+    nth: int
+    name: str
+    picture: Picture | None
+    cue: str
+    caution: str
+    kit: str
+    easier: tuple[str, ...]
+    harder: tuple[str, ...]
+
+
+@router.get("/run/{class_id}/cards")
+def cards(request: Request, house: InHouse, class_id: Id) -> HTMLResponse:
+    """A card for everybody who comes, with a code to their own page."""
+    live = floor_of(request).live(class_id)
+    base = str(request.base_url).rstrip("/")
+    made = [
+        _card(
+            live,
+            one,
+            segno.make(base + link(house, "hand", live.id, one.id), error="m").svg_data_uri(
+                scale=2, border=1
+            ),
+        )
+        for one in live.comers
+    ]
+    return page(request, house, "run/cards.html", live=live, here="run", cards=made)
+
+
+def _card(live: Live, mine: Comer, code: str) -> Card:
+    own = own_words(live.run_by, mine)
+    blocks = tuple(
+        CardBlock(live.plan.timeline.blocks[one.at].label, tuple(_lines(live, one, mine, own)))
+        for one in live.run_by.blocks
+        if one.block.works and one.block.moves
+    )
+    minds = ", ".join(DOES_NOT[limit] for limit in mine.limits)
+    return Card(mine.name, letter(mine.group), mine.group, _box(live, mine), minds, blocks, code)
+
+
+def _lines(
+    live: Live, planned: PlannedBlock, mine: Comer, own: dict[str, str]
+) -> Iterator[tuple[str, str]]:
+    """The lines of a block: in a rotation from where this group begins, each with its time in the class."""
+    block = planned.block
+    library = live.plan.library
+    if not block.moves_people:
+        for line in block.moves:
+            yield "", _said(own, cell(mine, line, library).said, line.name)
+        return
+    begins: dict[int, int] = {}
+    for one in live.plan.timeline.of_block(planned.at):
+        if one.turn is not None and one.phase == "work":
+            begins.setdefault(one.turn, one.start_s)
+    for turn in range(1, len(block.moves) + 1):
+        line = block.moves[block.line_of(mine.group, turn)]
+        yield clock(begins[turn]) if turn in begins else "", cell(mine, line, library).said
+
+
+def _said(own: dict[str, str], usual: str, name: str) -> str:
+    """How it is said to this person: with its reps, where the line has some."""
+    return next((said for told, said in own.items() if told.endswith(name)), usual)
+
+
+def _box(live: Live, mine: Comer) -> str:
+    """Their heart box at the hardest work, or the effort."""
+    asked = [
+        one.effort for one in live.plan.timeline.intervals if one.phase == "work" and one.effort
+    ]
+    effort = max(asked, default=None)
+    target = None if mine.effort_only or effort is None else corridor(mine, effort, None)
+    if target:
+        sure = "" if mine.max_hr else "; from age, so effort comes first"
+        return (
+            f"{round(target[0])} to {round(target[1])} beats at effort {number(effort or 0)}{sure}"
+        )
+    return f"effort {number(effort)} of 10 at the hardest" if effort else "easy throughout"
+
+
+@router.get("/run/{class_id}/sheets")
+def sheets(request: Request, house: InHouse, class_id: Id) -> HTMLResponse:
+    """A sheet to hang at each station."""
+    live = floor_of(request).live(class_id)
+    moving = [one for one in live.run_by.blocks if one.block.moves_people]
+    made = list(_stations(live, moving[0])) if moving else []
+    return page(request, house, "run/sheets.html", live=live, here="run", sheets=made)
+
+
+def _stations(live: Live, planned: PlannedBlock) -> Iterator[StationSheet]:
+    library = live.plan.library
+    for nth, line in enumerate(planned.block.moves, 1):
+        task = line.tasks[0]
+        move = library.find(task.name)
+        easier = [way_said(way) for way in (*task.easier, *task.alternatives)]
+        known = list(move.easier) if move else []
+        loads = loads_of(line)
+        kit = ", ".join(library.kit_of(task.name))
+        yield StationSheet(
+            nth,
+            line.name,
+            picture(task.name),
+            move.cue if move else "",
+            move.caution if move else "",
+            f"{kit} {' '.join(number(load) for load in loads)} kg" if loads else kit,
+            tuple(dict.fromkeys((*easier, *known)))[:3],
+            tuple(
+                dict.fromkeys(
+                    (*(way_said(way) for way in task.harder), *(move.harder if move else ()))
+                )
+            )[:2],
+        )

@@ -1,0 +1,112 @@
+"""Hall and fit sheet by their addresses: an empty club, what can’t be, files, and no limits where they don’t belong."""
+
+import json
+
+import pytest
+from fastapi.testclient import TestClient
+
+from tests.web.test_people import SESSION, empty  # noqa: F401
+
+
+def body(client: TestClient, path: str, **data: object) -> str:
+    return client.post(path, data=data, headers={"x-lovrit": "1"}).text
+
+
+def hall_of(*spots: dict[str, object], **more: object) -> dict[str, object]:
+    return {"name": "Barn", "size_m": [10, 8], "spots": list(spots), "kit": [], **more}
+
+
+def read_in(client: TestClient, session: str, hall: object) -> int:
+    file = {"file": ("hall.json", json.dumps(hall).encode(), "application/json")}
+    return client.post(f"/hall/{session}/read", files=file).status_code
+
+
+def test_a_hall_is_drawn_from_nothing_and_says_what_is_missing(empty: TestClient) -> None:  # noqa: F811
+    session = empty.post("/desk", data={"text": SESSION}).url.path.rsplit("/", 1)[1]
+    page = empty.get(f"/hall/{session}").text
+    assert (
+        "No hall is drawn yet" in page
+        and "There is no spot for" in page
+        and "Say who comes" in page
+    )
+    for x, y in ((1, 1), (5, 1), (9, 6)):
+        page = body(empty, f"/hall/{session}/draw", added="1", x=str(x), y=str(y))
+    assert page.count("data-spot=") == 3 and "There is no spot for" not in page
+    refused = empty.post(f"/hall/{session}/place", headers={"x-lovrit": "1"})
+    assert refused.status_code == 409 and "Nobody comes yet" in refused.text
+    empty.post(f"/crew/{session}/join", data={"name": "Ben, Carla, Dora, Ed, Fay, Gus"})
+    empty.post(f"/crew/{session}/deal", data={"groups": 3})
+    placed = body(empty, f"/hall/{session}/place")
+    assert "the best of all, proven" in placed and "Kit against the clock" not in placed
+    moved = body(empty, f"/hall/{session}/draw", moved="1", x="999", y="-4")
+    assert 'cx="20.0" cy="0.0"' in moved  # no spot leaves the hall
+    pinned = body(empty, f"/hall/{session}/pin", station="row", spot="2")
+    assert "row ⌖" in pinned
+    assert (
+        empty.post(f"/hall/{session}/pin", data={"station": "row", "spot": "9"}).status_code == 409
+    )
+
+
+@pytest.mark.parametrize(
+    "hall",
+    [
+        [],
+        {"spots": 3},
+        hall_of({"id": "a", "x": "far", "y": 1}),
+        hall_of({"id": "", "x": 1, "y": 1}),
+        hall_of(size_m=[0, 0]),
+        hall_of(walk_m_s=0),
+        hall_of(kit=[{"name": "bell", "count": -1}]),
+        hall_of(*({"id": str(nth), "x": 1, "y": 1} for nth in range(80))),
+    ],
+)
+def test_a_hall_that_cannot_be_is_refused_and_the_old_one_stays(
+    client: TestClient, hall: object
+) -> None:
+    before = client.get("/hall.json").json()
+    session = client.get("/hall").url.path.rsplit("/", 1)[1]
+    assert read_in(client, session, hall) == 409
+    assert client.get("/hall.json").json() == before
+
+
+def test_a_hall_goes_out_and_comes_in_the_same(client: TestClient) -> None:
+    session = client.get("/hall").url.path.rsplit("/", 1)[1]
+    before = client.get("/hall.json").json()
+    assert (
+        read_in(client, session, hall_of({"id": "“a” 🙂", "x": 1, "y": 1, "holds": "any"})) == 200
+    )
+    assert "“a” 🙂" in client.get(f"/hall/{session}").text
+    assert read_in(client, session, before) == 200
+    assert client.get("/hall.json").json() == before
+
+
+def test_a_hall_of_a_metre_and_a_crowd_are_told_and_break_nothing(client: TestClient) -> None:
+    session = client.get("/hall").url.path.rsplit("/", 1)[1]
+    assert read_in(client, session, hall_of({"id": "a", "x": 0, "y": 0}, size_m=[1, 1])) == 200
+    told = body(client, f"/hall/{session}/place")
+    assert "It can’t be placed like this" in told and "6 stations and 1 spot" in told
+    assert "rows" not in body(client, f"/hall/{session}/way", changes="[]")
+    assert client.post(f"/hall/{session}/way", data={"changes": "nonsense"}).status_code == 409
+
+
+def test_the_sheet_refuses_cells_that_are_not_there(client: TestClient) -> None:
+    session = client.get("/crew").url.path.rsplit("/", 1)[1]
+    for cell in ({"person": 999}, {"person": 1, "station": 11}):
+        gone = client.post(f"/crew/{session}/fit", data={"do": "easier", **cell})
+        assert gone.status_code == 409 and "this cell is gone" in gone.text
+    assert client.post(f"/crew/{session}/fit", data={"do": "dance"}).status_code == 422
+
+
+def test_cards_and_sheets_tell_nobody_of_anybody_else(client: TestClient) -> None:
+    session = client.get("/crew").url.path.rsplit("/", 1)[1]
+    run = client.post(f"/desk/{session}/floor").url.path
+    cards = client.get(f"{run}/cards").text.split('<li class="card">')[1:]
+    names = [card.split("<h2>")[1].split("<")[0] for card in cards]
+    assert len(names) == 18
+    for name, card in zip(names, cards, strict=True):
+        assert not any(other in card for other in names if other != name)
+    minds = {name for name, card in zip(names, cards, strict=True) if " · no" in card}
+    assert minds == {"Cilla", "Luz", "Tam"}
+    sheets = client.get(f"{run}/sheets").text
+    assert sheets.count('class="station-sheet"') == 6
+    assert not any(name in sheets for name in names)
