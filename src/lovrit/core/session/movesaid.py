@@ -21,7 +21,7 @@ NAME = r"(?P<name>[^\W\d_][^\d@|#:,()+]*?)"
 COUNT = r"(?P<count>\d+(?:\s*[-–/]\s*\d+)?)"
 TIME = r"(?:s(?:ec(?:ond)?s?)?|min(?:ute)?s?)\b"
 UNIT = rf"(?P<of>reps?\b|{TIME}|m(?:et(?:er|re)s?)?\b|cal(?:orie)?s?\b)"
-LIMB = r"(?:sides?|legs?|arms?|foot|feet|hands?)"
+LIMB = r"(?:sides?|legs?|arms?|foot|feet|hands?|dir(?:ection)?s?|ways?)\b"
 EACH = rf"(?:(?:per|each|ea\.?|e/|/)\s*{LIMB}|e/s|both\s+sides|l\s*[/&+]\s*r)"
 ENDS = r"(?=\s*(?:,|@|\||$))"
 
@@ -80,14 +80,24 @@ SIDES = _rules(
     (rf"^{NAME}\s*\(\s*(?P<count>\d+)\s*{EACH}\s*\)", lambda m: f"{_counted(m)}, each side"),
     (rf"^{NAME}\s+(?P<count>\d+)\s*{EACH}{ENDS}", lambda m: f"{_counted(m)}, each side"),
     (rf"\s*[(,]?\s*(?:(?<!\w)(?:{EACH})|/\s*{LIMB})\s*\)?{ENDS}", ", each side"),
+    (rf"^{NAME}\s+(?P<count>\d+)\s*ea\b\.?{ENDS}", lambda m: f"{_counted(m)}, each side"),
     (r"\s+(?:ea\.?|each)$", ", each side"),
-    (r"^(?P<count>\d+\s+)?(?P<name>[^,@|]+),\s*alternating$", r"\g<count>alternating \g<name>"),
+    (
+        r"^(?P<count>\d+\s+)?(?P<name>[^,@|]+?)(?P<rest>\s*(?:@[^,]*)?),\s*alternating$",
+        lambda m: f"{m['count'] or ''}alternating {m['name']}{m['rest']}",
+    ),
 )
 COUNTS = _rules(
     (rf"^({COUNT})\s*[x×]\s+(?=[^\W\d_])", r"\1 "),
     (rf"^{NAME}\s*[x×]\s*{COUNT}{ENDS}", _counted),
     (rf"^{NAME}\s*(?:[-–—]\s+|\(\s*){COUNT}\s*{UNIT}?\s*\)?{ENDS}", _counted),
     (rf"^{NAME}\s*[,:]\s*{COUNT}\s*(?P<of>reps?)\b{ENDS}", _counted),
+    (
+        rf"^{NAME}\s+{COUNT}\s*[x×]?(?=\s*(?:@|,|\||\bat\s+\d))",
+        lambda m: f"{_counted(m)} ",
+    ),
+    (rf"^{NAME}\s+(?P<count>\d+\s*[-–]\s*\d+)$", _counted),
+    (r"\s+(?:in\s+)?total$", ""),
     (rf"^{NAME}\s+:(?P<count>[0-5]\d)$", r"\g<count> s \g<name>"),
     (rf"^{NAME}\s*:\s*{COUNT}$", _counted),
     (rf"^{NAME}\s+for\s+{COUNT}\s*{UNIT}{ENDS}", _counted),
@@ -97,6 +107,10 @@ COUNTS = _rules(
     (rf"^{NAME}\s*,?\s+(?:to\s+failure|max(?:imum)?(?:\s+reps?)?)$", r"max \g<name>"),
 )
 MORE = _rules(
+    (
+        rf"^(?P<before>.*?[^\W\d_])\s+(?:with|w/)\s*(?:an?\s+|(?P<n>\d)\s+)?{HELD}\b(?P<after>.*)$",
+        lambda m: f"{m['before']}{m['after']} | {m['n'] or ''} {m['held']}",
+    ),
     (r"\(\s*(kb|kettlebell|db|dumbbell|bar|barbell|band|rings?|bench|box)s?\s*\)", ""),
     (r"\s*\(\s*or\s+([^()]+)\)", r", or \1"),
     (r"^([^\W\d_][^\d@|#:,()/]*?)\s+/\s+([^\W\d_][^\d@|#:,()/]*)$", r"\1, or \2"),
@@ -121,7 +135,7 @@ def own_line(text: str) -> str:
     _ask(said, indent, text)
     said = KITTED.sub(lambda m: f"{m[1] or ''}{m[3]} {m[2]}", said, count=1)
     marked = "@" in said and not re.search(r"@\s*rpe", said, re.IGNORECASE)
-    for rules in (EFFORTS, LOADS[-1:] if marked else LOADS[:-1], SIDES, COUNTS, MORE):
+    for rules in (EFFORTS, LOADS[-1:] if marked else LOADS[:-1], MORE[:1], SIDES, COUNTS, MORE[1:]):
         for pattern, put in rules:
             said = pattern.sub(put, said, count=1).strip()
     made = " ".join(said.replace(" ,", ",").split())
@@ -150,6 +164,33 @@ ASKED: tuple[Asked, ...] = tuple(
     (re.compile(pattern, re.IGNORECASE), said, near)
     for pattern, said, near in (
         (
+            rf"\s*(?P<load>{NUM})\s*kg\s*(?:in\s+)?(?:each|per)\s*hand$",
+            "One in each hand is kit: how many of what, and how heavy.",
+            lambda m: f"{m.string[: m.start()]} | 2 bell {m['load']} kg   # each hand",
+        ),
+        (
+            r"^(?P<count>\d+)\s+(?:of\s+)?each\s*:\s*(?P<names>.+)$",
+            "So many of each is written out.",
+            lambda m: " + ".join(f"{m['count']} {one.strip()}" for one in m["names"].split(",")),
+        ),
+        (
+            r"\bmax(?:imum)?\s+cal(?:orie)?s?\b",
+            "As many calories as one can is “max” and the name; calories are counted at the end.",
+            lambda m: (
+                f"max {' '.join((m.string[: m.start()] + m.string[m.end() :]).split())}   # max {m[0].split()[-1]}"
+            ),
+        ),
+        (
+            r"\s*,\s*[^,]*\b(?:if\s+(?:needed|you\s+\w+|possible)|optional|allowed)\b[^,]*$",
+            "That is another way, or a remark: a way is written “, easier …”, a remark behind #.",
+            _as_remark,
+        ),
+        (
+            r"\s*\+\s*(?:back|forth|forwards?|up|down)\s*$",
+            "There and back is a remark, or two ways.",
+            _as_remark,
+        ),
+        (
             rf"\s*[(,]?\s*\b{NUMS}\s*(?:cm|mm|in(?:ch(?:es)?)?|ft|feet|\"|″|”)(?![a-z])\s*\)?$",
             "A height or a length of kit has no place of its own on a line; it can stand behind as a remark.",
             _as_remark,
@@ -165,16 +206,21 @@ ASKED: tuple[Asked, ...] = tuple(
             _as_remark,
         ),
         (
-            rf"^(?P<before>(?:\d+\s+(?:{TIME}|m\b)?\s*)?[^\W\d_][^\d@|]*?)\s*[,(]?\s*(?P<pieces>[2-4])\s*[x×]\s*(?P<load>{NUM})\s*(?P<unit>kg|lb)?s?\)?$",
+            rf"^(?P<before>(?:\d+\s+(?:{TIME}|m\b)?\s*)?[^\W\d_][^\d@|]*?)\s*[,(]?\s*(?P<pieces>[2-4])\s*[x×]\s*(?P<load>{NUM})\s*(?P<unit>kg|lb)s?\)?$",
             "Two at once are kit: write how many of what, and how heavy.",
             lambda m: (
                 f"{m['before'].strip(' ,(')} | {m['pieces']} bell {m['load']} kg"
-                if (m["unit"] or "kg").lower() == "kg"
+                if m["unit"].lower() == "kg"
                 else ""
             ),
         ),
         (
             rf"^(?P<count>\d+)\s*[x×]\s*\d+(?!\s*(?:{KILOS}|{POUNDS}))\s+[^\W\d_]",
+            "Sets of a move inside a round: write all its reps, or a block of its own, such as 3 sets of 8 reps.",
+            _nothing,
+        ),
+        (
+            r"[^\W\d_]\s*,?\s+\d+\s*[x×]\s*\d+(?:\s*$|\s*[x×])",
             "Sets of a move inside a round: write all its reps, or a block of its own, such as 3 sets of 8 reps.",
             _nothing,
         ),
