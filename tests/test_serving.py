@@ -156,7 +156,7 @@ def test_a_migration_keeps_a_copy_of_the_file_before(tmp_path: Path) -> None:
     path = tmp_path / "club.sqlite"
     old_file(path, "0002")
     Database(path).close()
-    with sqlite3.connect(tmp_path / "club.sqlite.before-0005") as before:
+    with sqlite3.connect(tmp_path / "club.sqlite.before-0007") as before:
         assert before.execute("select version_num from alembic_version").fetchall() == [("0002",)]
         assert before.execute("select name from person").fetchall() == [("Ada B",)]
 
@@ -166,7 +166,8 @@ def test_check_says_what_is_wrong(tmp_path: Path) -> None:
     assert look_through(path).sound
     with sqlite3.connect(path) as database:
         database.execute(
-            "insert into class values (7, null, 'odd', '', '[{\"id\": 1}]', 1, null, '{\"format\": 99}')"
+            "insert into class (id, title, text, people, made_ms, frozen) values"
+            " (7, 'odd', '', '[{\"id\": 1}]', 1, '{\"format\": 99}')"
         )
     found = look_through(path)
     assert not found.sound and "Class 7" in found.said[0]

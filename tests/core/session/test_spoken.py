@@ -1,5 +1,6 @@
 """Headings as they stand on boards: read as what was meant, or asked; edits by hand work on them all the same."""
 
+import re
 import tomllib
 from pathlib import Path
 
@@ -28,12 +29,24 @@ def test_what_is_said_is_what_was_meant(case: dict[str, str]) -> None:
         assert one.load or taken.session == said.session
 
 
+def said_by(text: str) -> set[str]:
+    """Words and figures of a heading, without those that only say how they stand together."""
+    return set(re.findall(r"[a-z]+|\d+", text.lower())) - JOINTS
+
+
+JOINTS = set(
+    ["for", "time", "of", "rounds", "sets", "reps", "every", "as", "many", "possible", "in", "at", "x", "rest", "cap", "m", "s", "min", "00"]
+)
+
+
 @pytest.mark.parametrize("case", CASES["asked"], ids=lambda case: case["said"])
 def test_what_could_be_either_is_asked(case: dict[str, str]) -> None:
     asked = read(f"{case['said']}\n  10 squat")
     assert asked.problems and not asked.session.blocks
     for one in asked.problems:
         assert one.nearest is None or not read(one.nearest + MOVE).problems
+        # what is offered is of what was typed: no figure and no kind of block is made up
+        assert one.nearest is None or said_by(one.nearest) <= said_by(case["said"]), one.nearest
 
 
 def test_both_readings_are_offered() -> None:
