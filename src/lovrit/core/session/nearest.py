@@ -5,6 +5,7 @@ one most like what was typed is offered.
 """
 
 import re
+from collections import Counter
 from collections.abc import Iterator
 from difflib import SequenceMatcher, get_close_matches
 from functools import lru_cache
@@ -17,6 +18,10 @@ from lovrit.core.slate.problem import Unreadable
 from lovrit.core.slate.words import HEADERS
 
 LONGEST = 300
+ALIKE = 0.75  # so near to a block's first words, for something that was mistyped
+FIGURE = re.compile(r"\d+(?::\d\d)?")
+JOINTS = frozenset(("of", "x", "at", "in", "and", "rest", "cap", "drop", "last"))
+UNITS = frozenset(("x", "s", "sec", "m", "km", "mi", "min", "cal", "reps"))
 WORD = re.compile(r"[^\W\d_][\w-]*:?")
 PHRASES = ("1:30", "2:00", "most 2:00", "at 8", "40/20", "0:40/0:20")
 # spellings that are near in meaning but not in letters
@@ -43,10 +48,47 @@ def nearest_line(text: str, column: int, expected: tuple[str, ...] = ()) -> str 
     tries = _of_a_move(inner, at) if indent else _tries(inner, at, expected)
     tried = sorted({one for one in tries if one != inner})
     near = sorted(tried, key=lambda one: -SequenceMatcher(None, inner, one, autojunk=False).ratio())
-    found = next((one for one in near if _understood(one, bool(indent))), None)
+    offers = (one for one in near if indent or _of_what_was_typed(inner, one))
+    found = next((one for one in offers if _understood(one, bool(indent))), None)
     if found is None:
         return _start_like(inner) if not indent else None
     return indent + found
+
+
+def _of_what_was_typed(text: str, offer: str) -> bool:
+    """Whether an offered heading makes nothing up: its figures were typed, unless only known words were and one is
+    missing; its words were typed, are near to one that was, or only join the others.
+    """
+    typed, known = _words(text), _vocabulary()
+    made_up, lost = Counter(FIGURE.findall(offer)), Counter(FIGURE.findall(text))
+    made_up, lost = made_up - lost, lost - made_up
+    unfinished = bool(typed - UNITS) and typed <= known
+    swapped = lost.total() == made_up.total() == 1  # one that can't be for one that can
+    if (lost.total() and not swapped) or not typed & UNITS <= _words(offer):
+        return False
+    if made_up.total() > lost.total() and not unfinished:
+        return False
+    new = _words(offer) - typed - JOINTS
+    return unfinished or all(
+        get_close_matches(word, typed, 1, 0.6) or _said_for(word, typed) for word in new
+    )
+
+
+def _said_for(word: str, typed: set[str]) -> bool:
+    """Whether a word stands for another one that was typed."""
+    return any(word in SAID.get(one, "").split() for one in typed)
+
+
+def _words(text: str) -> set[str]:
+    return {match[0].lower().rstrip(":") for match in WORD.finditer(text)}
+
+
+@lru_cache(maxsize=1)
+def _vocabulary() -> frozenset[str]:
+    parts = {part for one in WORDS for part in one.sample.split()} | {
+        one.rstrip(":") for one in HEADERS
+    }
+    return frozenset(part for part in parts | {"warm-up", "cool-down"} if WORD.fullmatch(part))
 
 
 def _understood(text: str, indented: bool) -> bool:
@@ -114,5 +156,5 @@ def _without(text: str, at: int) -> Iterator[str]:
 
 
 def _start_like(text: str) -> str | None:
-    near = get_close_matches(text.lower(), STARTS, 1, 0.3)
-    return near[0] if near else None
+    near = get_close_matches(text.lower(), STARTS, 1, ALIKE)
+    return near[0] if near and _of_what_was_typed(text, near[0]) else None

@@ -150,7 +150,8 @@ def _race(found: Matched) -> Own:
 
 def _turned(found: Matched) -> Own | None:
     """The length before the name: ``10 min stretch``."""
-    if found["label"].split(" ", 1)[0].lower() in NOT_LABELS:
+    words = found["label"].lower().split()
+    if words[0] in NOT_LABELS - {"easy", "hard"} or all(word in NOT_LABELS for word in words):
         return None
     return _steady(found)
 
@@ -223,6 +224,32 @@ def _rest(found: Matched) -> Own | None:
             return None
         raise _asked(said, f"rest {bare}:00", f"rest 0:{bare:02}", f"rest {bare}:00")
     return Own(f"rest {_clock(_seconds(number, unit))}")
+
+
+def _pause(found: Matched) -> Own | None:
+    """A pause by its length: ``2 min rest``, ``water break 2 min``."""
+    if not found["u"] and ":" not in found["n"]:
+        return None
+    return Own(f"rest {_clock(_seconds(found['n'], found['u']))}")
+
+
+def _rounds_every(found: Matched) -> Own | None:
+    """So many rounds, one every so often."""
+    if not found["u"] and ":" not in found["n"]:
+        return None
+    period = _seconds(found["n"], found["u"])
+    return Own(f"every {_clock(period)} for {_clock(period * int(found['times']))}")
+
+
+def _sets_rested(found: Matched) -> Own | None:
+    """Sets of reps of a move, with their rest: ``3 x 10 squats, 90s rest``."""
+    name = (found["name"] or "").strip()
+    if name.split(" ", 1)[0].lower() in NOT_STEADY | {"reps", "rep"}:
+        name = ""
+    groups = found.groupdict()
+    n, u = groups.get("n") or groups.get("n2"), groups.get("u") or groups.get("u2")
+    rest = f", rest {_clock(_seconds(n, u))}" if n else ""
+    return Own(f"{found['times']} sets of {found['reps']} reps{rest}", name)
 
 
 def _every_period_rounds(found: Matched) -> Own:
@@ -313,6 +340,23 @@ SAYINGS: tuple[tuple[re.Pattern[str], Callable[[Matched], Own | None]], ...] = t
             r"(?P<times>\d+)\s*[x×]\s*(?P<reps>\d+(?:-\d+)?)(?P<name>\s+[a-z][a-z -]*?)?"
             r"(?:\s*@\s*(?P<load>\d+(?:-\d+)?\s*(?:%|kg)))?",
             lambda found: _sets(found) if found["name"] or found["load"] else None,
+        ),
+        (rf"rft\s+(?P<times>\d+)(?:,?\s+(?:cap|tc)\s+{LENGTH})?", _for_time),
+        (r"chipper(?:\s+for\s+time)(?P<times>)(?P<n>)(?P<u>)", _for_time),
+        (rf"(?P<times>)for\s+time,?\s+(?:time\s+)?cap\s+{LENGTH}", _for_time),
+        (rf"(?P<times>\d+)\s+rounds?,?\s+every\s+{LENGTH}", _rounds_every),
+        (rf"{LENGTH}\s+(?:of\s+)?(?:rest|water|drinks?|pause)(?:\s+break)?", _pause),
+        (rf"rest\s+for\s+{LENGTH}", _pause),
+        (rf"(?:water|drinks?)(?:\s+break)?\s*[:,]?\s*{LENGTH}", _pause),
+        (
+            rf"(?P<times>\d+)\s*(?:sets?\s*(?:of|[x×])?|[x×])\s*(?P<reps>\d+(?:-\d+)?)\s+(?:reps?\s*)?"
+            rf"(?P<name>(?!km\b|m\b|cal|s\b|sec|min|on\b|off\b)[a-z][a-z -]*?)\s*,\s*(?:rest\s+{LENGTH}|"
+            rf"(?P<n2>\d+(?::[0-5]\d)?)(?P<u2>{MIN}|{SEC})?\s+rest)",
+            _sets_rested,
+        ),
+        (
+            r"(?P<times>\d+)\s+sets?\s+(?:of\s+)?(?P<reps>\d+(?:-\d+)?)\s*reps?(?P<name>)(?P<n>)(?P<u>)",
+            _sets_rested,
         ),
         (rf"(?P<times>\d+)\s*rft(?:,?\s+(?:cap|tc)\s+{LENGTH})?", _for_time),
         (rf"(?P<times>\d+)\s+rounds\s+for\s+time,?\s+cap\s+{LENGTH}", _for_time),
