@@ -57,13 +57,17 @@ def take(page: Page, name: str) -> None:
     sys.stdout.write(f"{name}\n")
 
 
-def compared(browser: Browser) -> Page:
-    """Two revisions of a session side by side."""
-    page = open_page(browser, "/desk/2", DESK)
-    page.request.post(f"{URL}/desk/2/revisions", form={"reason": "as written in autumn"})
-    edit = '{"do": "set", "block": 1, "figure": "count", "value": 4}'
-    page.request.post(f"{URL}/desk/2/edit", form={"edit": edit, "base": "1"})
-    page.goto(f"{URL}/desk/2/revisions")
+def placed(browser: Browser) -> Page:
+    """The hall with everything placed, and a bell missing."""
+    page = open_page(browser, "/hall/4", DESK)
+    page.get_by_role("button", name="Place it").click()
+    page.wait_for_selector(".took")
+    page.get_by_text("The hall and its kit, in figures").click()
+    page.get_by_label("bell 12 kg away tonight").fill("1")
+    page.get_by_role("button", name="Keep the hall").click()
+    page.wait_for_selector(".clashes")
+    page.get_by_text("The hall and its kit, in figures").click()
+    page.evaluate("scrollTo(0, 0)")
     return page
 
 
@@ -146,19 +150,19 @@ def main() -> None:
         try:
             take(open_page(browser, "/desk/4", DESK), "desk")
             take(open_page(browser, "/desk/4", HAND), "desk-hand")
-            take(open_page(browser, "/desk/1?block=3", DESK), "desk-ladder")
             take(open_page(browser, "/desk/3?block=3", DESK), "desk-every-minute")
             take(open_page(browser, "/desk", DESK), "sessions")
             take(open_page(browser, "/moves", DESK), "moves")
-            take(open_page(browser, "/moves/ring%20row", DESK), "move")
             thinking(browser)
-            take(compared(browser), "revisions")
             take(open_page(browser, "/desk/4/session.sheet", SHEET), "sheet")
             take(open_page(browser, "/crew/4", DESK), "crew")
+            take(open_page(browser, "/crew/4/fit", DESK), "fit-sheet")
+            take(placed(browser), "hall")
             path, coach = run_class(browser)
             take(coach, "run-coach")
             take(open_page(browser, path.replace("/run/", "/wall/"), DESK), "run-wall")
             take(open_page(browser, path, HAND), "run-hand")
+            take(open_page(browser, f"{path}/sheets", SHEET), "station-sheet")
             repeats(browser)
             take(open_page(browser, f"/debrief/{LAST_OF_SEASON}", DESK), "debrief")
         finally:

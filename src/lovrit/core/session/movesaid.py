@@ -108,8 +108,8 @@ COUNTS = _rules(
 )
 MORE = _rules(
     (
-        rf"^(?P<before>.*?[^\W\d_])\s+(?:with|w/)\s*(?:an?\s+|(?P<n>\d)\s+)?{HELD}\b(?P<after>.*)$",
-        lambda m: f"{m['before']}{m['after']} | {m['n'] or ''} {m['held']}",
+        rf"^(?P<before>.*?[^\W\d_])\s+(?:w/\s*(?:an?\s+|(?P<n>\d)\s+)?|with\s+(?P<m>\d)\s+){HELD}\b(?P<after>.*)$",
+        lambda m: f"{m['before']}{m['after']} | {m['n'] or m['m'] or ''} {m['held']}",
     ),
     (r"\(\s*(kb|kettlebell|db|dumbbell|bar|barbell|band|rings?|bench|box)s?\s*\)", ""),
     (r"\s*\(\s*or\s+([^()]+)\)", r", or \1"),

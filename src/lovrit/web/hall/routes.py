@@ -1,6 +1,7 @@
 """Hall: the floor drawn to scale, stations placed by the solver or by hand, and what clashes with its way out."""
 
 import json
+from math import isfinite
 from typing import Annotated, Any, NamedTuple
 
 from anyio import CapacityLimiter, to_thread
@@ -27,6 +28,7 @@ router = APIRouter()
 SECONDS = 3.0
 ONE_AT_A_TIME = CapacityLimiter(1)
 MOST_BYTES = 200_000
+MOST_ROWS = 62  # of spots or kit in the form
 
 
 class NoHall(LovritError):
@@ -271,7 +273,7 @@ def draw(request: Request, house: InHouse, session_id: Id, form: WholeForm) -> H
         hall = club.hall(work)
         try:
             club.set_hall(work, _drawn(hall, fields))
-        except (ValidationError, ValueError) as error:
+        except (ValidationError, ValueError, KeyError) as error:
             raise NoHall(_why(error)) from None
     return _shown(request, house, session_id)
 
@@ -283,70 +285,80 @@ def _why(error: Exception) -> str:
 
 
 def _drawn(hall: Hall, fields: dict[str, str]) -> Hall:
-    """A hall after what was typed or moved."""
+    """A hall after what was typed or moved.
+
+    Raises:
+        KeyError: where a field is missing.
+        ValueError: where a figure is none.
+        ValidationError: where a figure can't be.
+        NoHall: where two spots have one name.
+    """
     if "moved" in fields:
-        spots = [
-            one.but(x=_figure(fields["x"], hall.size_m[0]), y=_figure(fields["y"], hall.size_m[1]))
-            if one.id == fields["moved"]
-            else one
-            for one in hall.spots
-        ]
-        return hall.but(spots=tuple(spots))
+        return hall.but(spots=tuple(_moved(hall, one, fields) for one in hall.spots))
     if "added" in fields:
         names = {one.id for one in hall.spots}
         name = next(str(nth) for nth in range(1, 100) if str(nth) not in names)
-        spot = HallSpot(
-            id=name, x=_figure(fields["x"], hall.size_m[0]), y=_figure(fields["y"], hall.size_m[1])
-        )
-        return checked(Hall, plain(hall) | {"spots": [*map(plain, hall.spots), plain(spot)]})
-    kit = [
-        {
-            "name": fields[f"kit-{nth}"],
-            "load_kg": _or_none(fields.get(f"load-{nth}", "")),
-            "count": fields.get(f"count-{nth}") or 0,
-            "away": fields.get(f"away-{nth}") or 0,
+        spot = {
+            "id": name,
+            "x": _within(fields["x"], hall.size_m[0]),
+            "y": _within(fields["y"], hall.size_m[1]),
         }
-        for nth in range(61)
-        if fields.get(f"kit-{nth}")
-    ]
-    spots_ = [
-        {
-            "id": fields[f"spot-{nth}"],
-            "x": _number(fields[f"x-{nth}"]),
-            "y": _number(fields[f"y-{nth}"]),
-            "holds": fields.get(f"holds-{nth}", "").replace(",", " ").split(),
-        }
-        for nth in range(41)
-        if fields.get(f"spot-{nth}")
-    ]
-    size = (_number(fields["width"]), _number(fields["height"]))
-    ids = {one["id"] for one in spots_}
-    if len(ids) < len(spots_):
+        return checked(Hall, plain(hall) | {"spots": [*map(plain, hall.spots), spot]})
+    spots = [_spot(fields, nth) for nth in range(MOST_ROWS) if fields.get(f"spot-{nth}")]
+    ids = {one["id"] for one in spots}
+    if len(ids) < len(spots):
         raise NoHall("Two spots have one name; each needs its own.")
-    return checked(
-        Hall,
-        plain(hall)
-        | {
-            "name": fields.get("name", ""),
-            "size_m": size,
-            "spots": spots_,
-            "kit": kit,
-            "walk_m_s": _number(fields["walk"]),
-            "reset_s": _number(fields["reset"]),
-        }
-        | {"pinned": {name: at for name, at in hall.pinned.items() if at in ids}},
-    )
+    said = {
+        "name": fields.get("name", ""),
+        "size_m": (_number(fields["width"]), _number(fields["height"])),
+        "walk_m_s": _number(fields["walk"]),
+        "reset_s": _number(fields["reset"]),
+        "spots": spots,
+        "kit": [_kit(fields, nth) for nth in range(MOST_ROWS) if fields.get(f"kit-{nth}")],
+        "pinned": {name: at for name, at in hall.pinned.items() if at in ids},
+    }
+    return checked(Hall, plain(hall) | said)
+
+
+def _moved(hall: Hall, spot: HallSpot, fields: dict[str, str]) -> HallSpot:
+    if spot.id != fields["moved"]:
+        return spot
+    return spot.but(x=_within(fields["x"], hall.size_m[0]), y=_within(fields["y"], hall.size_m[1]))
+
+
+def _spot(fields: dict[str, str], nth: int) -> dict[str, Any]:
+    """A row of the spots as it was typed."""
+    return {
+        "id": fields[f"spot-{nth}"],
+        "x": _number(fields[f"x-{nth}"]),
+        "y": _number(fields[f"y-{nth}"]),
+        "holds": fields.get(f"holds-{nth}", "").replace(",", " ").split(),
+    }
+
+
+def _kit(fields: dict[str, str], nth: int) -> dict[str, Any]:
+    """A row of the kit as it was typed."""
+    return {
+        "name": fields[f"kit-{nth}"],
+        "load_kg": _or_none(fields.get(f"load-{nth}", "")),
+        "count": fields.get(f"count-{nth}") or 0,
+        "away": fields.get(f"away-{nth}") or 0,
+    }
 
 
 def _number(text: str) -> float:
-    return float(text.replace(",", "."))
+    value = float(text.replace(",", "."))
+    if not isfinite(value):
+        raise ValueError(text)
+    return value
 
 
 def _or_none(text: str) -> float | None:
     return _number(text) if text else None
 
 
-def _figure(text: str, most: float) -> float:
+def _within(text: str, most: float) -> float:
+    """Metres, kept inside the hall, to a tenth."""
     return round(min(most, max(0.0, _number(text))), 1)
 
 
