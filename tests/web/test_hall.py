@@ -85,8 +85,15 @@ def test_a_hall_of_a_metre_and_a_crowd_are_told_and_break_nothing(client: TestCl
     assert read_in(client, session, hall_of({"id": "a", "x": 0, "y": 0}, size_m=[1, 1])) == 200
     told = body(client, f"/hall/{session}/place")
     assert "It can’t be placed like this" in told and "6 stations and 1 spot" in told
-    assert "rows" not in body(client, f"/hall/{session}/way", changes="[]")
-    assert client.post(f"/hall/{session}/way", data={"changes": "nonsense"}).status_code == 409
+    for changes in (
+        "[]",
+        "nonsense",
+        '{"kit": 3}',
+        '{"groups": "all"}',
+        '{"loads": {"Ben": 4}}',
+        '{"rest_s": -1}',
+    ):
+        assert client.post(f"/hall/{session}/way", data={"changes": changes}).status_code == 409
 
 
 def test_the_sheet_refuses_cells_that_are_not_there(client: TestClient) -> None:

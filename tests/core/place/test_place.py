@@ -300,3 +300,20 @@ def test_what_clashes_is_counted_turn_by_turn(problem: Problem, chance: Random) 
     }
     said = {(match[2], int(match[1])) for text in told.clashes if (match := TURN.match(text))}
     assert said == short
+
+
+def test_two_floor_moves_and_one_mat_are_told_and_a_mat_is_carried() -> None:
+    session = read("3 rounds of 40/20\n  dead bug\n  plank\n  squat\n").session
+    crew = {"people": [{"id": nth} for nth in range(6)]}
+    spots = [{"id": "m", "x": 0, "y": 0, "holds": ["mat"]}]
+    spots += [{"id": f"p{nth}", "x": 4 * nth, "y": 4, "holds": []} for nth in range(3)]
+    told = placed_object(problem_of(session, shipped(), crew, {"spots": spots}, None), 2.0)
+    assert [one["text"] for one in told["collide"]] == [
+        "dead bug, plank need mat, and 1 spot has it."
+    ]
+    (way,) = told["ways"]
+    assert way["text"] == "a mat on p2" and way["changes"] == {"holds": {"p2": ["mat"]}}
+    spots[3]["holds"] = ["mat"]
+    assert placed_object(problem_of(session, shipped(), crew, {"spots": spots}, None), 2.0)[
+        "feasible"
+    ]

@@ -155,9 +155,12 @@ def _asks(name: str, library: Library) -> frozenset[str]:
     return known.asks - gone
 
 
-def cell(person: Person, line: Line, library: Library) -> Cell:
-    """What somebody does at a station, by rule."""
-    options = ladder(line, library, person)
+def cell(
+    person: Person, line: Line, library: Library, usual: tuple[Option, ...] | None = None
+) -> Cell:
+    """What somebody does at a station, by rule; ``usual`` is its ladder, where it has been worked out for many."""
+    brings = bool(_brought(line, person))
+    options = usual if usual and not brings else ladder(line, library, person)
     forbidden = frozenset(person.limits)
     written = next(nth for nth, one in enumerate(options) if one.name == line.tasks[0].name)
     at, because = _wanted(person, line, options, written)

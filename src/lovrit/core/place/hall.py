@@ -6,7 +6,7 @@ from typing import Annotated
 from pydantic import Field
 
 from lovrit.core.blocks.block import Block
-from lovrit.core.crew.fits import cell
+from lovrit.core.crew.fits import Option, cell, ladder
 from lovrit.core.crew.person import Person
 from lovrit.core.moves.library import Library
 from lovrit.core.place.problem import Kit, Mover, Problem, Spot
@@ -91,8 +91,9 @@ def problem_of(
     stations = tuple(station_of(line, library, fixed) for line in lines)
     names = {one.name for one in stations}
     called = labels(people)
+    usual = [(line, ladder(line, library)) for line in lines]
     movers = tuple(
-        Mover(called[one.id], cannot=frozenset(one.limits), loads=_loads(one, lines, library))
+        Mover(called[one.id], cannot=frozenset(one.limits), loads=_loads(one, usual, library))
         for one in people
     )
     pair = block.pairs[0] if block.pairs else None
@@ -119,6 +120,10 @@ def labels(people: list[Person]) -> dict[int, str]:
     }
 
 
-def _loads(person: Person, lines: list[Line], library: Library) -> dict[str, float]:
-    told = ((line.tasks[0].name, cell(person, line, library).load) for line in lines)
+def _loads(
+    person: Person, lines: list[tuple[Line, tuple[Option, ...]]], library: Library
+) -> dict[str, float]:
+    told = (
+        (line.tasks[0].name, cell(person, line, library, options).load) for line, options in lines
+    )
     return {name: load for name, load in told if load is not None}

@@ -4,16 +4,23 @@ Counting first: it finds what is short in a millisecond. What counting doesn't f
 """
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from lovrit.core.clock import number
 from lovrit.core.place.order import _bound
 from lovrit.core.place.place import can_be
-from lovrit.core.place.problem import Kit, Mover, Problem
+from lovrit.core.place.problem import Kit, Mover, Problem, Spot, Station
 
 MOST_MORE, MOST_SWAPPED, MOST_REST = 8, 12, 90
-BUY, SWAP, REGROUP, LONGER, PART = 12, 3, 6, 1, 8  # what each change costs, as wishes are weighed
+BUY, SWAP, REGROUP, LONGER, PART, CARRY = (
+    12,
+    3,
+    6,
+    1,
+    8,
+    2,
+)  # what each change costs, as wishes are weighed
 
 
 @dataclass(frozen=True)
@@ -65,15 +72,53 @@ def _standing(problem: Problem) -> Iterator[Collision]:
             yield Collision(
                 f"There is no spot for {station.name}: {needs}.", (f"spot of {station.name}",)
             )
+    crowded = tuple(_crowded(problem))
+    yield from crowded
     if len(problem.spots) < problem.count:
         text = f"There are {problem.count} stations and {_many(len(problem.spots), 'spot')}."
         yield Collision(text, ("a spot for each station",))
-    elif problem.count > 1 and _bound(problem, 2.0, moves=False) is None:
+    elif not crowded and problem.count > 1 and _bound(problem, 2.0, moves=False) is None:
         setting = f"with {number(problem.reset_s)} s to set up"
         text = (
             f"No way round the hall, {setting}, has every walk within {problem.rest_s} s of rest."
         )
         yield Collision(text, ("walks within the rest",))
+
+
+def _crowded(problem: Problem) -> Iterator[Collision]:
+    """Stations that need the same thing of a spot, where fewer spots have it."""
+    for needs, stations, spots in _fixed(problem):
+        if spots and len(stations) > len(spots):
+            names = ", ".join(one.name for one in stations)
+            has = "1 spot has it" if len(spots) == 1 else f"{len(spots)} spots have it"
+            text = f"{names} need {', '.join(sorted(needs))}, and {has}."
+            yield Collision(text, tuple(f"spot of {one.name}" for one in stations))
+
+
+def _fixed(problem: Problem) -> Iterator[tuple[frozenset[str], list[Station], list[Spot]]]:
+    """What is fixed at spots, with the stations that need it and the spots that have it."""
+    for needs in sorted({one.needs for one in problem.stations if one.needs}, key=sorted):
+        stations = [one for one in problem.stations if needs <= one.needs]
+        spots = [
+            spot for spot in problem.spots if any(problem.holds(spot, one) for one in stations)
+        ]
+        yield needs, stations, spots
+
+
+def _with_mats(problem: Problem) -> tuple[Problem, tuple[str, ...]]:
+    """The same with mats carried to as many plain spots as are short of them; mats are the one thing that can be."""
+    short = 0
+    for needs, stations, spots in _fixed(problem):
+        if needs == {"mat"}:
+            short = len(stations) - len(spots)
+    plain = [one for one in problem.spots if one.holds is not None and not one.holds]
+    plain = [one for one in plain if one.id not in problem.pinned.values()]
+    carried = tuple(one.id for one in plain[-short:]) if 0 < short <= len(plain) else ()
+    spots_ = tuple(
+        replace(one, holds=frozenset({"mat"})) if one.id in carried else one
+        for one in problem.spots
+    )
+    return problem.but(spots=spots_), carried
 
 
 def _many(count: int, what: str) -> str:
@@ -158,6 +203,10 @@ def _all_together(problem: Problem) -> Problem:
 
 def ways_out(problem: Problem, collisions: tuple[Collision, ...]) -> tuple[Way, ...]:
     """Changes that were each tried and make it possible, the cheapest first; none that was not tried."""
+    del collisions
+    problem, carried = _with_mats(problem)
+    if carried and can_be(problem):
+        return (_carrying(carried, Way("", {}, 0, problem)),)
     tried = [
         *_more_kit(problem),
         *_swapped(problem),
@@ -165,8 +214,16 @@ def ways_out(problem: Problem, collisions: tuple[Collision, ...]) -> tuple[Way, 
         *_longer(problem),
         *_not_apart(problem),
     ]
-    del collisions
+    tried = [_carrying(carried, way) for way in tried] if carried else tried
     return tuple(sorted(tried, key=lambda way: (way.cost, way.text)))
+
+
+def _carrying(carried: tuple[str, ...], way: Way) -> Way:
+    """A way with mats carried to spots before it."""
+    mats = f"a mat on {' and '.join(carried)}"
+    text = f"{mats}, and {way.text}" if way.text else mats
+    changes = way.changes | {"holds": {spot: ["mat"] for spot in carried}}
+    return Way(text, changes, way.cost + CARRY * len(carried), way.problem)
 
 
 def _more_kit(problem: Problem) -> Iterator[Way]:

@@ -5,7 +5,7 @@ from typing import Annotated, NamedTuple
 from fastapi import APIRouter, Form, Request
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
 
-from lovrit.core.crew.fits import Cell, cell, loads_of, put, stepped
+from lovrit.core.crew.fits import Cell, cell, ladder, loads_of, put, stepped
 from lovrit.core.crew.groups import letter
 from lovrit.core.crew.person import Person
 from lovrit.core.session.session import Session
@@ -58,8 +58,16 @@ def stations_in(session: Session) -> tuple[Line, ...]:
 def sheet_of(house: House, session: Session, comers: list[tuple[Person, int]]) -> Sheet:
     """Who does what, for those who come."""
     lines = stations_in(session)
+    usual = [ladder(line, house.library) for line in lines]
     rows = tuple(
-        Row(person, letter(group), tuple(cell(person, line, house.library) for line in lines))
+        Row(
+            person,
+            letter(group),
+            tuple(
+                cell(person, line, house.library, options)
+                for line, options in zip(lines, usual, strict=True)
+            ),
+        )
         for person, group in comers
     )
     cells = [one for row in rows for one in row.cells]

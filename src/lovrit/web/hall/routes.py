@@ -1,13 +1,14 @@
 """Hall: the floor drawn to scale, stations placed by the solver or by hand, and what clashes with its way out."""
 
 import json
+from dataclasses import field
 from math import isfinite
 from typing import Annotated, Any, NamedTuple
 
 from anyio import CapacityLimiter, to_thread
 from fastapi import APIRouter, Form, Request, UploadFile
 from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
-from pydantic import ValidationError
+from pydantic import Field, ValidationError
 from sqlmodel import Session as Work
 
 from lovrit.core.crew.person import Chosen, Person
@@ -17,7 +18,7 @@ from lovrit.core.place.problem import Problem
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.session.edits import OrderStations, SetFigure
 from lovrit.core.timeline.plan import Plan, plan_text
-from lovrit.core.values import LovritError, checked, checked_json, plain
+from lovrit.core.values import LovritError, Value, checked, checked_json, plain
 from lovrit.store import club, people, sessions
 from lovrit.store.tables import SessionRow
 from lovrit.web.hall.view import hall_view, moving_block, problem_in
@@ -44,6 +45,21 @@ class Evening(NamedTuple):
     hall: Hall
     comers: list[tuple[Person, int]]
     spots: dict[str, str]
+
+
+Load = Annotated[float, Field(gt=0, le=300)]
+
+
+class Changes(Value):
+    """What a way out changes: kit that is there, loads by person and move, how many groups, the rest in seconds,
+    and what spots hold.
+    """
+
+    kit: Annotated[tuple[HallKit, ...], Field(max_length=60)] = ()
+    loads: dict[str, dict[str, Load]] = field(default_factory=dict)
+    groups: Annotated[int | None, Field(ge=1, le=26)] = None
+    rest_s: Annotated[float | None, Field(ge=0, le=3600)] = None
+    holds: dict[str, tuple[Annotated[str, Field(max_length=24)], ...]] = field(default_factory=dict)
 
 
 def _evening(house: House, work: Work, session_id: int) -> Evening:
@@ -191,51 +207,36 @@ async def way_out(
 ) -> HTMLResponse:
     """A way out taken: what it changes is changed, and all is placed with it."""
     try:
-        wanted = json.loads(changes)
-    except ValueError:
+        wanted = checked_json(Changes, changes)
+    except (ValidationError, ValueError):
         raise NoHall("That way is none of those offered.") from None
-    if not isinstance(wanted, dict):
-        raise NoHall("That way is none of those offered.")
     with house.database.writing() as work:
         _change(house, work, session_id, wanted)
-    groups = wanted.get("groups")
     return await to_thread.run_sync(
-        _placed,
-        request,
-        house,
-        session_id,
-        groups if isinstance(groups, int) else None,
-        limiter=ONE_AT_A_TIME,
+        _placed, request, house, session_id, wanted.groups, limiter=ONE_AT_A_TIME
     )
 
 
-def _change(house: House, work: Work, session_id: int, wanted: dict[str, Any]) -> None:
+def _change(house: House, work: Work, session_id: int, wanted: Changes) -> None:
     now = _evening(house, work, session_id)
-    if "kit" in wanted:
-        rows = [checked(HallKit, {**one, "away": 0}) for one in wanted["kit"]]
-        kept = [
-            one
-            for one in now.hall.kit
-            if (one.name, one.load_kg) not in {(r.name, r.load_kg) for r in rows}
-        ]
-        club.set_hall(work, now.hall.but(kit=(*kept, *rows)))
-    if "rest_s" in wanted and now.at is not None:
-        edit = SetFigure(block=now.at, figure="rest", value=float(wanted["rest_s"]))
-        sessions.write_text(
-            work,
-            now.row,
-            apply_edit(now.row.text, edit),
-            now.row.version,
-            None,
-            None,
-            house.now_ms(),
-        )
+    if wanted.kit:
+        new = {(one.name, one.load_kg): one.but(away=0) for one in wanted.kit}
+        kept = [one for one in now.hall.kit if (one.name, one.load_kg) not in new]
+        club.set_hall(work, checked(Hall, plain(now.hall.but(kit=(*kept, *new.values())))))
+    if wanted.holds:
+        hall = club.hall(work)
+        spots = (one.but(holds=wanted.holds.get(one.id, one.holds)) for one in hall.spots)
+        club.set_hall(work, checked(Hall, plain(hall.but(spots=tuple(spots)))))
+    if wanted.rest_s and now.at is not None:
+        edit = SetFigure(block=now.at, figure="rest", value=wanted.rest_s)
+        text = apply_edit(now.row.text, edit)
+        sessions.write_text(work, now.row, text, now.row.version, None, None, house.now_ms())
         now.row.good_text = now.row.text
     called = labels([one for one, _ in now.comers])
     for one, _ in now.comers:
-        loads = (wanted.get("loads") or {}).get(called[one.id], {})
+        loads = wanted.loads.get(called[one.id], {})
         taken = {
-            key_of(move): plain(Chosen(name=move, load=float(load), brought=True))
+            key_of(move): plain(Chosen(name=move, load=load, brought=True))
             for move, load in loads.items()
         }
         if taken:
