@@ -3,9 +3,16 @@
 from functools import lru_cache
 from typing import NamedTuple
 
+from lovrit.core.blocks.steady import Steady
 from lovrit.core.session.lines import BlockLine, HeaderLine, read_block, read_header
 from lovrit.core.session.spoken import own_form, own_header
 from lovrit.core.slate.problem import Unreadable
+
+# words that a stretch at one's own pace is never called
+OTHER_KINDS = frozenset((
+    "amrap", "emom", "rft", "x", "on", "off", "cap", "rounds", "round", "sets", "set", "reps", "superset", "supersets",
+    "ladder", "every", "max", "for", "death", "relay",
+))  # fmt: skip
 
 
 class Heading(NamedTuple):
@@ -32,11 +39,28 @@ def read_heading(text: str) -> Heading:
         plain = None
     if own is None:
         assert plain
-        return Heading(plain)
-    spoken = read_block(own.head)
+        return Heading(_named(plain, text))
+    spoken = _named(read_block(own.head), text)
     if plain and plain.block == spoken.block:
         return Heading(plain)
     return Heading(BlockLine(spoken.block, {}), own.head, own.move)
+
+
+def _named(read: BlockLine, text: str) -> BlockLine:
+    """A block that is done at one's own pace, where its name is one.
+
+    Raises:
+        Unreadable: where a word of the name says another kind of block, or is none.
+    """
+    label = read.block.label if isinstance(read.block, Steady) else ""
+    for word in label.lower().split():
+        if word in OTHER_KINDS or not word.strip("-’'").replace("-", "").isalpha():
+            column = text.lower().find(word) + 1
+            raise Unreadable(
+                f"“{word}” says that this is no easy stretch of so many minutes; what it is has to be said in full.",
+                max(1, column),
+            )
+    return read
 
 
 def read_header_line(text: str) -> HeaderLine:

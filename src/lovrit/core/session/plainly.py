@@ -22,6 +22,9 @@ def _seconds_pair(found: re.Match[str]) -> str:
 RULES: tuple[tuple[re.Pattern[str], Put], ...] = tuple(
     (re.compile(pattern, re.IGNORECASE), put)
     for pattern, put in (
+        (r"^alternating\s+(?=(?:\d+\s*min\s+)?e\d?mom\b)", ""),
+        (r"(?<=mom)\s+alternating$", ""),
+        (r"^e(\d+)\s*s(?=\s|$)", r"every \1 s"),
         (r"^w\s*/\s*u\b:?", "warm-up"),
         (r"^c\s*/\s*d\b:?", "cool-down"),
         (r"^(?:[a-h]\d?[.)]|\d[.)])\s+(?=\S)", ""),

@@ -249,7 +249,11 @@ def _sets_rested(found: Matched) -> Own | None:
     groups = found.groupdict()
     n, u = groups.get("n") or groups.get("n2"), groups.get("u") or groups.get("u2")
     rest = f", rest {_clock(_seconds(n, u))}" if n else ""
-    return Own(f"{found['times']} sets of {found['reps']} reps{rest}", name)
+    load = groups.get("load")
+    if not name and not load and "rep" not in found[0].lower() and "set" not in found[0].lower():
+        return None  # so many of what: reps, seconds, metres?
+    move = f"{name} @ {load}".strip() if load else name
+    return Own(f"{found['times']} sets of {found['reps']} reps{rest}", move)
 
 
 def _every_period_rounds(found: Matched) -> Own:
@@ -349,8 +353,9 @@ SAYINGS: tuple[tuple[re.Pattern[str], Callable[[Matched], Own | None]], ...] = t
         (rf"rest\s+for\s+{LENGTH}", _pause),
         (rf"(?:water|drinks?)(?:\s+break)?\s*[:,]?\s*{LENGTH}", _pause),
         (
-            rf"(?P<times>\d+)\s*(?:sets?\s*(?:of|[x×])?|[x×])\s*(?P<reps>\d+(?:-\d+)?)\s+(?:reps?\s*)?"
-            rf"(?P<name>(?!km\b|m\b|cal|s\b|sec|min|on\b|off\b)[a-z][a-z -]*?)\s*,\s*(?:rest\s+{LENGTH}|"
+            rf"(?P<times>\d+)\s*(?:sets?\s*(?:of|[x×])?|[x×])\s*(?P<reps>\d+(?:-\d+)?)\s*(?:reps?\b\s*)?"
+            rf"(?P<name>(?!km\b|m\b|cal|s\b|sec|min|on\b|off\b)[a-z][a-z -]*?)?\s*"
+            rf"(?:@\s*(?P<load>\d+(?:-\d+)?\s*(?:%|kg)))?\s*,\s*(?:rest\s+{LENGTH}|"
             rf"(?P<n2>\d+(?::[0-5]\d)?)(?P<u2>{MIN}|{SEC})?\s+rest)",
             _sets_rested,
         ),
@@ -420,7 +425,8 @@ SAYINGS: tuple[tuple[re.Pattern[str], Callable[[Matched], Own | None]], ...] = t
         ),
         (rf"(?P<label>[a-z][a-z -]*?)\s*:\s*{LENGTH}\s+(?P<name>[a-z][a-z -]*)", _with_move),
         (
-            rf"(?P<n>\d+:[0-5]\d|\d+)(?P<u>{MIN}|{SEC})\s+(?P<label>[a-z][a-z -]*?)(?P<tail>\s*,?\s+at\s.*)?",
+            rf"(?P<n>\d+:[0-5]\d(?=\s)|\d+(?=(?:{MIN}|{SEC})))(?P<u>{MIN}|{SEC})?\s+"
+            r"(?P<label>(?!min|sec|s\b)[a-z][a-z -]*?)(?P<tail>\s*,?\s+at\s.*)?",
             _turned,
         ),
         (r"(?P<label>[a-z][a-z -]*?)\s+(?P<n>\d+)(?P<u>)(?P<tail>(?:\s*,?\s*at\b.*)?)", _bare),
