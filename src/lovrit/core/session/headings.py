@@ -59,6 +59,7 @@ def _named(read: BlockLine, text: str) -> BlockLine:
             raise Unreadable(
                 f"“{word}” says that this is no easy stretch of so many minutes; what it is has to be said in full.",
                 max(1, column),
+                nearest="",
             )
     return read
 
