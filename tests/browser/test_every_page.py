@@ -54,6 +54,7 @@ def test_every_page_is_for_everybody(browser: Browser, server: Server, width: in
         f"/run/{class_id}/sheets",
         "/crew/4/fit",
         "/hall/4",
+        "/people/1",
         "/desk/4/try",
         "/join",
         "/people",

@@ -107,3 +107,36 @@ def test_who_comes_in_one_press_or_by_a_row_of_names(empty: TestClient) -> None:
     assert "3</b> people" in joined and empty.get("/people.csv").text.count("Ben") == 1
     refused = empty.post(f"/crew/{second}/join", data={"name": "Gil and Ann"})
     assert refused.status_code == 409 and "two people?" in refused.text
+
+
+def test_one_person_is_told_whole_to_the_coach_and_to_nobody_else(client: TestClient) -> None:
+    said = {"standing": "back", "since": "2026-11-20", "limits": ["floor"], "cleared": "not yet"}
+    call = {"contact": "Rowan, 555 0192"}
+    kept = client.post("/people/1/stands", data=said | call | {"until": "2999-01-01"})
+    assert "555 0192" in kept.text and 'value="2999-01-01"' in kept.text
+    refused = client.post("/people/1/stands", data=said | call | {"until": "soon"})
+    assert (
+        refused.status_code == 422
+        and "is no day" in refused.text
+        and 'value="soon"' in refused.text
+    )
+    held = client.get("/people/1/all.json").json()
+    assert held["person"]["limits"] == ["floor"] and held["person"]["cleared"] == "not yet"
+    session = client.get("/crew").url.path.rsplit("/", 1)[1]
+    run = client.post(f"/desk/{session}/floor").url.path
+    number = run.rsplit("/", 1)[1]
+    coach = client.get(run).text
+    assert "Whom to call" in coach and "Not cleared for hard work yet: Anouk K" in coach
+    elsewhere = (
+        f"/wall/{number}", f"{run}/cards", f"{run}/sheets", f"{run}/screens", f"/debrief/{number}",
+        f"/crew/{session}", f"/crew/{session}/fit", "/people.csv",
+    )  # fmt: skip
+    assert not any("555 0192" in client.get(path).text for path in elsewhere)
+    client.post(
+        "/people/1/stands", data=said | {"until": "2026-01-01"}
+    )  # what was until then is over
+    assert client.get("/people/1/all.json").json()["person"]["limits"] == []
+    client.post(f"/crew/{session}/fit", data={"do": "harder", "person": 1, "station": 0})
+    assert "goblet squat, 12 kg" in client.get("/people/1").text.replace("\n", "")
+    client.post("/people/1/forget", data={"move": "goblet squat"})
+    assert "goes by its rule" in client.get("/people/1").text

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable
 from contextlib import suppress
+from itertools import islice
 from typing import Any
 
 from pydantic import ValidationError
@@ -148,6 +149,21 @@ def tries_of(work: Work, session_id: int, most: int) -> list[ClassRow]:
     """The tries of a session, so many at most, the newest first."""
     query = select(ClassRow).where(ClassRow.session_id == session_id, col(ClassRow.is_try))
     return list(work.exec(query.order_by(*_newest()).limit(most)))
+
+
+def came_to(work: Work, person_id: int, most: int) -> list[ClassRow]:
+    """The classes that somebody came to, so many at most, the newest first."""
+    query = select(ClassRow).options(defer(col(ClassRow.frozen))).order_by(*_newest())  # type: ignore[arg-type]
+    rows = (row for row in work.exec(query) if any(one["id"] == person_id for one in row.people))
+    return list(islice(rows, most))
+
+
+def trace_of(work: Work, class_id: int, person_id: int) -> list[tuple[int, int]]:
+    """One person's readings of a class as (time in ms, beats a minute), in order."""
+    query = select(SampleRow.at_ms, SampleRow.bpm).where(
+        SampleRow.class_id == class_id, SampleRow.person_id == person_id
+    )
+    return list(work.exec(query.order_by(col(SampleRow.at_ms))))
 
 
 def has_begun(work: Work, class_id: int) -> bool:

@@ -1,5 +1,6 @@
 """People kept, and who comes to which session in which group."""
 
+from datetime import UTC, datetime
 from typing import Any, NamedTuple
 
 from sqlalchemy import select as columns
@@ -21,7 +22,13 @@ def everyone(work: Work) -> list[Person]:
 
 
 def _person(row: PersonRow) -> Person:
-    return checked(Person, row.model_dump(exclude={"gone_ms"}))
+    kept = row.model_dump(exclude={"gone_ms"})
+    return checked(Person, kept | {"limits": _in_force(row.limits, row.until)})
+
+
+def _in_force(limits: list[str], until: str | None) -> list[str]:
+    """What somebody doesn't do today: nothing any more once the last day of it is over."""
+    return [] if until and until < f"{datetime.now(UTC):%Y-%m-%d}" else limits
 
 
 def get(work: Work, person_id: int) -> Person:
@@ -104,7 +111,18 @@ def comers(work: Work, session_id: int) -> list[tuple[Person, int]]:
     return [(_person(person), row.group) for person, row in work.exec(query)]
 
 
-COUNTED = ("id", "age", "effort_only", "standing", "since", "pace_100_s", "limits", "paces")
+COUNTED = (
+    "id",
+    "age",
+    "effort_only",
+    "standing",
+    "since",
+    "pace_100_s",
+    "limits",
+    "paces",
+    "cleared",
+    "until",
+)
 
 
 class Counted(NamedTuple):
@@ -127,9 +145,12 @@ def counted(work: Work, session_id: int) -> list[Counted]:
         for row in work.connection().execute(query).all()
     ]
     return [
-        Counted(Person(name="", initials="", **row | {"paces": _paces(row["paces"])}), group)
-        for group, row in rows
+        Counted(Person(name="", initials="", **row | _as_values(row)), group) for group, row in rows
     ]
+
+
+def _as_values(row: dict[str, Any]) -> dict[str, Any]:
+    return {"paces": _paces(row["paces"]), "limits": _in_force(row["limits"], row["until"])}
 
 
 def _paces(kept: list[dict[str, Any]]) -> tuple[OwnPace, ...]:

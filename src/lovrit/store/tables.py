@@ -90,6 +90,9 @@ class PersonRow(SQLModel, table=True):
         default_factory=list, sa_column=Column(JSON, nullable=False)
     )
     does: dict[str, Any] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
+    contact: str = ""
+    cleared: str = ""
+    until: str | None = None
     gone_ms: int | None = None  # let go; erased a while later
 
 

@@ -15,6 +15,7 @@ from lovrit.web.desk.think import router as think
 from lovrit.web.desk.tries import router as tries
 from lovrit.web.hall.routes import router as hall
 from lovrit.web.moves.routes import router as moves
+from lovrit.web.people.person import router as person
 from lovrit.web.people.routes import router as people
 from lovrit.web.run.hand import router as hand
 from lovrit.web.run.paper import router as paper
@@ -36,7 +37,7 @@ SCREENS = (
     Screen("desk", "Desk", "/", (library, revisions, think, tries, desk)),
     Screen("crew", "Crew", "/crew", (fits, crew)),
     Screen("hall", "Hall", "/hall", (hall,)),
-    Screen("people", "People", "/people", (people,)),
+    Screen("people", "People", "/people", (people, person)),
     Screen("run", "Run", "/run", (run, hand, in_the_hall, paper, talk)),
     Screen("debrief", "Debrief", "/debrief", (debrief,)),
     Screen("moves", "Moves", "/moves", (moves,)),

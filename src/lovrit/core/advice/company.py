@@ -74,7 +74,10 @@ def company_of(people: list[Person], groups: int | None, today: str | None = Non
         back=sum(one.standing == "back" for one in people),
         older=sum((one.age or 0) >= OLDER for one in people),
         children=sum(one.age is not None and one.age < CHILD for one in people),
-        to_ask=sum((one.age or 0) >= ASKED_FROM or one.effort_only for one in people),
+        to_ask=sum(
+            one.cleared != "yes" and ((one.age or 0) >= ASKED_FROM or one.effort_only)
+            for one in people
+        ),
         new_weeks=min(known, default=None),
         limits=dict(limits),
         paces=dict(paces),

@@ -7,9 +7,10 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from lovrit.core.crew.paces import OwnPace
-from lovrit.core.values import Value
+from lovrit.core.values import Value, fields_of
 
 Standing = Literal["usual", "new", "back"]
+Cleared = Literal["", "yes", "not yet"]
 Limit = Literal["overhead", "jumps", "depth", "floor"]
 DOES_NOT: dict[Limit, str] = {
     "overhead": "nothing overhead",
@@ -41,7 +42,8 @@ class Person(Value):
     behaves; ``mind`` is what the coach keeps in mind. ``standing`` since ``since`` (YYYY-MM-DD): new, back after a
     break or illness, or usual; ``limits`` are what they don't do now. ``pace_100_s`` is how long they take for 100 m on
     foot at a pace that they hold for some minutes, in seconds; ``paces`` are their own numbered ones. ``does`` is the
-    version and load chosen of a move, by its key.
+    version and load chosen of a move, by its key. ``limits`` hold until ``until`` (YYYY-MM-DD), where that is said;
+    ``contact`` is whom to call for them; ``cleared`` what a doctor said of hard work, empty where nobody asked.
     """
 
     id: int
@@ -59,6 +61,9 @@ class Person(Value):
     limits: tuple[Limit, ...] = ()
     paces: tuple[OwnPace, ...] = ()
     does: dict[str, Chosen] = field(default_factory=dict)
+    contact: Annotated[str, Field(max_length=120)] = ""
+    cleared: Cleared = ""
+    until: str | None = None
 
     @property
     def rest(self) -> int:
@@ -93,3 +98,8 @@ class Comer(Person):
     """A person who comes to a class, in a group (from 0)."""
 
     group: int = 0
+
+
+def coming(person: Person, group: int) -> Comer:
+    """Somebody as they come to a class; whom to call stays with the club."""
+    return Comer(**fields_of(person) | {"contact": ""}, group=group)

@@ -9,14 +9,14 @@ from pydantic import TypeAdapter, ValidationError
 from sqlmodel import Session as Work
 
 from lovrit.core.advice.look import blocked, second_look
-from lovrit.core.crew.person import Comer
+from lovrit.core.crew.person import coming
 from lovrit.core.run.event import MOST_ID
 from lovrit.core.run.frozen import freeze
 from lovrit.core.session.edits import Edit
 from lovrit.core.session.slatetext import CannotEdit
 from lovrit.core.timeline.explain import explain
 from lovrit.core.timeline.plan import Plan, plan_text
-from lovrit.core.values import LovritError, fields_of
+from lovrit.core.values import LovritError
 from lovrit.formats.fit_wish import GOALS
 from lovrit.formats.sheet import to_sheet
 from lovrit.formats.writers import WRITERS, When
@@ -210,7 +210,7 @@ def _to_the_floor(request: Request, house: House, session_id: int, anew: bool) -
     """
     with house.database.work() as work:
         opened = open_desk(house, work, session_id)
-        comers = [Comer(**fields_of(one), group=at) for one, at in people.comers(work, session_id)]
+        comers = [coming(one, at) for one, at in people.comers(work, session_id)]
         on = [] if anew else _on(work, session_id)
     _refuse(opened, house)
     waiting = next((row.id for row, begun in on if not begun and row.text == opened.row.text), None)

@@ -6,13 +6,13 @@ from fastapi import APIRouter, Form, Request
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
 
 from lovrit.core.clock import clock
-from lovrit.core.crew.person import Comer
+from lovrit.core.crew.person import coming
 from lovrit.core.run.account import Class
 from lovrit.core.run.frozen import UnreadableClass, freeze
 from lovrit.core.session.session import Session
 from lovrit.core.session.writer import write
 from lovrit.core.timeline.plan import plan_session
-from lovrit.core.values import LovritError, fields_of
+from lovrit.core.values import LovritError
 from lovrit.store import classes, people, sessions
 from lovrit.store.tables import ClassRow
 from lovrit.web.desk.desk import open_desk
@@ -79,7 +79,7 @@ def begin(
     title = part.title or "Untitled session"
     if block != WHOLE:
         title = f"{title}: {plan.timeline.blocks[0].label}"
-    comers = [Comer(**fields_of(one), group=0) for one in chosen]
+    comers = [coming(one, 0) for one in chosen]
     with house.database.writing() as work:
         sessions.keep_revision(work, opened.row, "tried", house.now_ms())
         made = classes.make(

@@ -13,10 +13,12 @@ FREE_KIT = ("mat", "wall", "floor")
 
 def coach_view(live: Live, everyone: Iterable[Person]) -> dict[str, Any]:
     """The coach's values for the page of a class."""
-    here = {one.id for one in live.comers}
+    here, known = {one.id for one in live.comers}, list(everyone)
     return {
+        "contacts": [(one.name, one.contact) for one in known if one.id in here and one.contact],
+        "not_cleared": [one.name for one in live.comers if one.cleared == "not yet"],
         "groups_of": groups_of(live.comers),
-        "others": [one for one in everyone if one.id not in here],
+        "others": [one for one in known if one.id not in here],
         "stations": stations_of(live),
         "kit": kit_of(live),
         "straps": len(live.straps),

@@ -14,10 +14,9 @@ import structlog
 from anyio import CapacityLimiter
 
 from lovrit.core.blocks.score import Impossible
-from lovrit.core.crew.person import Comer
+from lovrit.core.crew.person import Comer, coming
 from lovrit.core.run.event import Event
 from lovrit.core.run.frozen import UnreadableClass
-from lovrit.core.values import fields_of
 from lovrit.store import classes, people
 from lovrit.store.trouble import Trouble
 from lovrit.web.guests import Guesses
@@ -161,7 +160,7 @@ class Floor:
         with self.house.database.work() as work:
             found = [one for one in people.everyone(work) if one.id == event.person]
         group = ord(event.group or "A") - ord("A")
-        return Comer(**fields_of(found[0]), group=group) if found else None
+        return coming(found[0], group) if found else None
 
     def tell(self, live: Live, shifts: bool = True) -> None:
         """Send a class's state to every screen; the wall's has nothing of anybody's health.

@@ -1,0 +1,129 @@
+"""One person's page: how they stand, what they don't do and until when, whom to call, what they do at stations."""
+
+import json
+from datetime import date
+from typing import Annotated
+
+from fastapi import APIRouter, Form, Request
+from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
+from sqlmodel import Session as Work
+
+from lovrit.core.crew.person import DOES_NOT, Cleared, Limit, Person, Standing
+from lovrit.core.values import LovritError, plain
+from lovrit.store import classes, people
+from lovrit.web.house import House, Id, InHouse
+from lovrit.web.pages import day, page
+
+router = APIRouter()
+MOST_CLASSES = 200
+
+
+class NoSuchDay(LovritError):
+    """A day that is none."""
+
+
+@router.get("/people/{person_id}")
+def shown(request: Request, house: InHouse, person_id: Id) -> HTMLResponse:
+    """All that the club holds of somebody."""
+    return _shown(request, house, person_id)
+
+
+def _shown(
+    request: Request,
+    house: House,
+    person_id: int,
+    refused: str = "",
+    typed: dict[str, str] | None = None,
+) -> HTMLResponse:
+    with house.database.work() as work:
+        one = people.get(work, person_id)
+        came = [
+            (row.id, row.title, day(house, row.made_ms))
+            for row in classes.came_to(work, person_id, MOST_CLASSES)
+        ]
+    values = {
+        "one": one,
+        "came": came,
+        "limits": DOES_NOT,
+        "refused": refused,
+        "typed": typed or {},
+    }
+    return page(
+        request,
+        house,
+        "people/person.html",
+        here="people",
+        status=422 if refused else 200,
+        **values,
+    )
+
+
+@router.post("/people/{person_id}/stands")
+def stands(
+    request: Request,
+    house: InHouse,
+    person_id: Id,
+    standing: Annotated[Standing, Form()] = "usual",
+    since: Annotated[str, Form(max_length=10)] = "",
+    limits: Annotated[list[Limit] | None, Form()] = None,
+    until: Annotated[str, Form(max_length=10)] = "",
+    cleared: Annotated[Cleared, Form()] = "",
+    contact: Annotated[str, Form(max_length=120)] = "",
+) -> Response:
+    """Say how somebody stands; a day that is none is said, and all stays as it was typed."""
+    begun = since.strip() or (house.today if standing != "usual" else "")
+    for said in (begun, until.strip()):
+        if said and not _is_day(said):
+            typed = {"since": since, "until": until, "contact": contact}
+            return _shown(
+                request, house, person_id, f"“{said}” is no day; write it as 2026-12-24.", typed
+            )
+    with house.database.writing() as work:
+        people.change(
+            work, person_id, standing=standing, since=begun or None, limits=list(limits or ()),
+            until=until.strip() or None, cleared=cleared, contact=" ".join(contact.split()),
+        )  # fmt: skip
+    return RedirectResponse(f"/people/{person_id}", 303)
+
+
+def _is_day(text: str) -> bool:
+    try:
+        date.fromisoformat(text)
+    except ValueError:
+        return False
+    return len(text) == 10
+
+
+@router.post("/people/{person_id}/forget")
+def forget(house: InHouse, person_id: Id, move: Annotated[str, Form(max_length=120)]) -> Response:
+    """What was chosen of a move is forgotten; the rule of the fit sheet holds again."""
+    with house.database.writing() as work:
+        does = plain(people.get(work, person_id))["does"]
+        people.change(
+            work, person_id, does={name: one for name, one in does.items() if name != move}
+        )
+    return RedirectResponse(f"/people/{person_id}", 303)
+
+
+@router.get("/people/{person_id}/all.json")
+def everything(house: InHouse, person_id: Id) -> PlainTextResponse:
+    """All that is held of one person, theirs to take along: figures, choices, classes, readings."""
+    with house.database.work() as work:
+        one = people.get(work, person_id)
+        held = {"person": plain(one), "classes": _classes(house, work, one)}
+    headers = {"Content-Disposition": f'attachment; filename="person-{person_id}.json"'}
+    text = json.dumps(held, ensure_ascii=False, indent=1)
+    return PlainTextResponse(text, media_type="application/json", headers=headers)
+
+
+def _classes(house: House, work: Work, one: Person) -> list[dict[str, object]]:
+    return [
+        {
+            "title": row.title,
+            "when": f"{house.when(row.made_ms):%Y-%m-%dT%H:%M:%S%z}",
+            "readings": [
+                [at_ms, bpm] for at_ms, bpm in classes.trace_of(work, row.id or 0, one.id)
+            ],
+        }
+        for row in classes.came_to(work, one.id, MOST_CLASSES)
+    ]
