@@ -14,7 +14,8 @@ from lovrit.core.moves.library import shipped
 from lovrit.core.run.classplan import Runner, class_plan, dealt
 from lovrit.core.run.deeds import DEEDS
 from lovrit.core.run.going import Fold, Going, Happening
-from lovrit.core.run.late import ends_at_s, ways
+from lovrit.core.run.late import early_s, ends_at_s, ways
+from lovrit.core.run.saying import CLOSED
 from lovrit.core.session.reader import read
 from lovrit.formats.class_files import class_object, moment_object
 
@@ -287,3 +288,21 @@ def test_each_lane_rests_as_long_as_its_own_work_asks() -> None:
     lanes = {lane.name: lane for lane in fold.at(35.0).lanes}
     assert lanes["A"].left_s(35.0) == 40 - 15 and lanes["B"].left_s(35.0) == 62 - 4
     assert lanes["C"].left_s(35.0) is None
+
+
+def test_a_station_that_is_closed_is_a_rest_for_who_comes_there() -> None:
+    fold = fold_of("3 rounds of 40/20\n  10 squat\n  row\n", 4)
+    fold.take(Happening("s", "start", 0.0))
+    fold.take(Happening("c", "replace", 5.0, {"station": "squat", "move": CLOSED}))
+    told = moment_object(fold.at(10.0), 10.0)["rows"]
+    assert [row["does"] for row in told] == [[CLOSED], ["row"]]
+
+
+def test_a_class_ahead_of_its_plan_says_by_how_much() -> None:
+    fold = fold_of("slot: 20:00\n\nwarm-up 5:00 at 3\n\ncool-down 5:00\n", 2)
+    fold.take(Happening("s", "start", 0.0))
+    assert early_s(fold.at(60.0)) == 0
+    fold.take(Happening("n", "next", 180.0))
+    assert early_s(fold.at(200.0)) == 120
+    fold.take(Happening("h", "hold", 200.0))
+    assert early_s(fold.at(500.0)) == 0  # it has stood for longer than it was ahead

@@ -63,6 +63,15 @@ def late_s(state: Going) -> float:
     return 0.0 if due is None else max(0.0, round(ends_at_s(state) - due, 3))
 
 
+def early_s(state: Going) -> float:
+    """Seconds that the class runs ahead of its plan, where the hall is ours for longer; 0 where it doesn't."""
+    due = due_s(state)
+    if due is None or state.plan.slot_s is None or state.phase not in ("on", "held"):
+        return 0.0
+    planned = max(0, state.plan.slot_s - state.plan.total_s)
+    return max(0.0, round(due - ends_at_s(state) - planned, 3))
+
+
 def due_s(state: Going) -> float | None:
     """When the hall must be given back: as the coach said, else the slot's length after the class was opened."""
     return state.plan.slot_s if state.due_s is None else state.due_s

@@ -22,6 +22,7 @@ SAYS = {
     "steady": "easy",
 }
 EVERYBODY = "everybody"
+CLOSED = "closed: rest here"  # put in a move's place
 
 
 class Clock(NamedTuple):
@@ -194,7 +195,9 @@ def _climbed(line: Line, reps: int | None) -> Line:
 
 
 def _does(line: Line, instead: dict[str, str]) -> tuple[str, ...]:
-    """What is done on a line, task by task: reps, name, load."""
+    """What is done on a line, task by task: reps, name, load; at a station that was closed nothing."""
+    if instead.get(line.name) == CLOSED:
+        return (CLOSED,)
     return tuple(task_said(task, instead.get(line.name, "")) for task in line.tasks)
 
 

@@ -4,6 +4,7 @@ from lovrit.core.clock import clock
 from lovrit.core.run.account import Class
 from lovrit.core.run.going import Happening
 from lovrit.core.run.late import plan_in_words
+from lovrit.core.run.saying import CLOSED
 from lovrit.core.session.session import Session
 from lovrit.core.values import Value
 
@@ -35,7 +36,9 @@ def _said(event: Happening, names: Names, session: Session) -> str:
     of = {name: str(value) for name, value in event.fields.items()}
     who, group = names.get(of.get("person", ""), "somebody"), of.get("group", "")
     words = {
-        "replace": f"{of.get('station')} became {of.get('move')}",
+        "replace": f"{of.get('station')} was closed"
+        if of.get("move") == CLOSED
+        else f"{of.get('station')} became {of.get('move')}",
         "plan": plan_in_words(of.get("way", ""), session),
         "joins": f"{who} came late, into {group}",
         "moves": f"{who} went over to {group}",

@@ -12,7 +12,7 @@ from lovrit.core.run.classplan import ClassPlan
 from lovrit.core.run.foretold import LaneShown, Moment, foretold
 from lovrit.core.run.frozen import Frozen
 from lovrit.core.run.going import Fold, Going, Happening
-from lovrit.core.run.late import due_s, ends_at_s, late_s, ways
+from lovrit.core.run.late import due_s, early_s, ends_at_s, late_s, ways
 from lovrit.core.run.saying import Row
 from lovrit.core.slate.written import task_said
 from lovrit.web.moves.drawing import Picture, picture
@@ -84,6 +84,7 @@ def _for_the_coach(live: Told) -> dict[str, Any]:
     return {
         "due_ms": None if due is None else live.ms(due),
         "late_s": late_s(going),
+        "early_s": early_s(going),
         "ways": [
             {"way": way.way, "text": way.text, "ends_ms": live.ms(way.ends_at_s)}
             for way in ways(going)

@@ -7,6 +7,9 @@ import { clock } from "./hands.js";
 /** @typedef {import("./foretold.js").Row} Row */
 /** @typedef {import("./foretold.js").Lane} Lane */
 
+/** @type {import("./shown.js").Card[] | undefined} */
+let cards;
+
 /** @param {string} name @param {string} [text] @param {string} [css] */
 export function made(name, text = "", css = "") {
   const found = document.createElement(name);
@@ -47,7 +50,7 @@ export function draw(list, view, nth, groups, station) {
   list.dataset.together = together ? "1" : "";
   if (plain) list.replaceChildren();
   else if (together) list.replaceChildren(...tasks(rows[0], coming));
-  else list.replaceChildren(...rows.map((row) => stationRow(row, groups, coming)));
+  else list.replaceChildren(...rows.map((row) => stationRow(row, groups, coming, station !== undefined)));
 }
 
 /** Everybody does the same: each line of it large. @param {Row} row @param {boolean} coming */
@@ -57,12 +60,20 @@ function tasks(row, coming) {
     const drawn = row.does.length === 1 ? drawing(row.station) : null;
     line.append(...(drawn ? [drawn] : []), made("span", does, "station-name"));
     if (at === 0) line.append(...extras(row, coming));
+    if (coming && row.does.length === 1) line.append(...told(row.station)); // that is when it is shown to people
     return line;
   });
 }
 
-/** @param {Row} row @param {string[]} groups @param {boolean} coming */
-function stationRow(row, groups, coming) {
+/** What a move's card tells of it: one thing to see, and ways to do it. @param {string} station */
+function told(station) {
+  cards ??= JSON.parse(document.getElementById("cards")?.textContent ?? "[]");
+  const card = cards?.find((one) => one.station === station);
+  return card ? [...(card.cue ? [made("small", card.cue, "cue")] : []), ...(card.ways.length ? [made("small", `easier: ${card.ways.join(", ")}`, "cue")] : [])] : [];
+}
+
+/** @param {Row} row @param {string[]} groups @param {boolean} coming @param {boolean} alone whether it is one station's own screen */
+function stationRow(row, groups, coming, alone) {
   const line = made("li");
   const here = made("span", "", "here");
   here.append(...row.groups.map((letter) => patch(groups, letter, coming ? "outline" : "fill")));
@@ -70,6 +81,7 @@ function stationRow(row, groups, coming) {
   name.append(...extras(row, coming));
   const drawn = drawing(row.station);
   const then = made("span", "", "then");
+  if (alone) name.append(...told(row.station));
   if (row.then.length && !coming) then.append("then ", ...row.then.map((letter) => patch(groups, letter, "outline")));
   line.append(here, ...(drawn ? [drawn] : []), name, then);
   return line;

@@ -9,6 +9,7 @@ import { GO_ON_MS } from "./foretold.js";
 
 const HOLD_MS = 1000;
 const WORTH_S = 30;
+const EARLY_S = 60; // ahead of its plan by so much, a class has room for more
 const AHEAD = 4; // so many that come, after the next, are shown
 const PHASES = /** @type {Record<string, string>} */ ({ ready: "Start the class", on: "Hold", held: "Go on", over: "Done" });
 
@@ -160,6 +161,7 @@ export class Coach {
     const kind = form.dataset.happens ?? "";
     if (kind === "mark") this.run.send({ kind, text: text("text").slice(0, 200) });
     if (kind === "replace" && text("move")) this.run.send({ kind, station: text("station"), move: text("move").slice(0, 200) });
+    if (kind === "close") this.run.send({ kind: "replace", station: text("station"), move: "closed: rest here" });
     if (kind === "moves" || kind === "joins") this.run.send({ kind, person: Number(text("person")), group: text("group") });
     if (kind === "me") keepMe(text("name"));
     if (kind === "due") this.due(text("time"));
@@ -289,12 +291,21 @@ export class Coach {
   /** Late by how much, and honest ways out. */
   lateness() {
     const box = at("late");
-    const { late_s: late = 0, ways = [], due_ms: due, phase } = this.run.view;
-    const key = JSON.stringify([Math.round(late / 5), ways, due, phase]);
+    const { late_s: late = 0, early_s: early = 0, ways = [], due_ms: due, phase } = this.run.view;
+    const key = JSON.stringify([Math.round(late / 5), Math.round(early / 15), ways, due, phase]);
     if (!box || key === this.late) return;
     this.late = key;
     const said = late >= WORTH_S && phase !== "over" && phase !== "ready" && due;
-    box.hidden = !said;
+    const ahead = early >= EARLY_S && phase !== "over" && phase !== "ready";
+    box.hidden = !said && !ahead;
+    if (ahead && !said) {
+      const add = [["longer-all", "Ten more on each, for the rest of the block"], ["again", "This turn once more"]].map(([does, text]) => {
+        const button = made("button", text, "press");
+        button.dataset.do = does;
+        return button;
+      });
+      box.replaceChildren(made("p", `${clock(early)} ahead of the plan. There is room to add:`), ...add);
+    }
     if (!said) return;
     const buttons = ways.map((way) => {
       const button = made("button", `${way.text} · ends ${this.run.timeOfDay(way.ends_ms).slice(0, 5)}`, "press");
