@@ -13,6 +13,8 @@ from lovrit.web.desk.revisions import router as revisions
 from lovrit.web.desk.routes import router as desk
 from lovrit.web.desk.think import router as think
 from lovrit.web.desk.tries import router as tries
+from lovrit.web.hall.drawing import router as hall_drawn
+from lovrit.web.hall.placing import router as placing
 from lovrit.web.hall.routes import router as hall
 from lovrit.web.moves.routes import router as moves
 from lovrit.web.people.person import router as person
@@ -36,7 +38,7 @@ class Screen(NamedTuple):
 SCREENS = (
     Screen("desk", "Desk", "/", (library, revisions, think, tries, desk)),
     Screen("crew", "Crew", "/crew", (fits, crew)),
-    Screen("hall", "Hall", "/hall", (hall,)),
+    Screen("hall", "Hall", "/hall", (hall_drawn, placing, hall)),
     Screen("people", "People", "/people", (people, person)),
     Screen("run", "Run", "/run", (run, hand, in_the_hall, paper, talk)),
     Screen("debrief", "Debrief", "/debrief", (debrief,)),

@@ -1,0 +1,149 @@
+"""The hall drawn: in figures, by moving and adding spots, or from a file."""
+
+import json
+from math import isfinite
+from typing import Any
+
+from fastapi import APIRouter, Request, UploadFile
+from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
+from pydantic import ValidationError
+
+from lovrit.core.place.hall import Hall, HallSpot
+from lovrit.core.values import checked, checked_json, plain
+from lovrit.store import club
+from lovrit.web.hall.evening import NoHall, answer
+from lovrit.web.house import Id, InHouse, WholeForm
+
+router = APIRouter()
+MOST_BYTES = 200_000
+MOST_ROWS = 62  # of spots or kit in the form
+
+
+@router.get("/hall.json")
+def as_json(house: InHouse) -> PlainTextResponse:
+    """The hall as JSON, in the form that the command line reads."""
+    with house.database.work() as work:
+        drawn = plain(club.hall(work))
+    text = json.dumps(drawn, ensure_ascii=False, indent=1)
+    headers = {"Content-Disposition": 'attachment; filename="hall.json"'}
+    return PlainTextResponse(text, media_type="application/json", headers=headers)
+
+
+@router.post("/hall/{session_id}/draw")
+def draw(request: Request, house: InHouse, session_id: Id, form: WholeForm) -> HTMLResponse:
+    """The hall as it was drawn: its size, walking, every spot and kit as rows of fields, or a spot moved by hand.
+
+    What can't be is refused with why; the rows stay as they were typed.
+    """
+    fields = {name: str(value).strip() for name, value in form.items()}
+    with house.database.writing() as work:
+        hall = club.hall(work)
+        try:
+            club.set_hall(work, _drawn(hall, fields))
+        except (ValidationError, ValueError, KeyError) as error:
+            raise NoHall(_why(error)) from None
+    return answer(request, house, session_id)
+
+
+def _why(error: Exception) -> str:
+    where = error.errors()[0]["loc"] if isinstance(error, ValidationError) else ()
+    at = f" ({', '.join(str(one) for one in where)})" if where else ""
+    return f"A figure there can’t be{at}: metres from 0 to 200, counts from 0 to 200, an id for each spot."
+
+
+def _drawn(hall: Hall, fields: dict[str, str]) -> Hall:
+    """A hall after what was typed or moved.
+
+    Raises:
+        KeyError: where a field is missing.
+        ValueError: where a figure is none.
+        ValidationError: where a figure can't be.
+        NoHall: where two spots have one name.
+    """
+    if "moved" in fields:
+        return hall.but(spots=tuple(_moved(hall, one, fields) for one in hall.spots))
+    if "added" in fields:
+        names = {one.id for one in hall.spots}
+        name = next(str(nth) for nth in range(1, 100) if str(nth) not in names)
+        spot = {
+            "id": name,
+            "x": _within(fields["x"], hall.size_m[0]),
+            "y": _within(fields["y"], hall.size_m[1]),
+        }
+        return checked(Hall, plain(hall) | {"spots": [*map(plain, hall.spots), spot]})
+    spots = [_spot(fields, nth) for nth in range(MOST_ROWS) if fields.get(f"spot-{nth}")]
+    ids = {one["id"] for one in spots}
+    if len(ids) < len(spots):
+        raise NoHall("Two spots have one name; each needs its own.")
+    said = {
+        "name": fields.get("name", ""),
+        "size_m": (_number(fields["width"]), _number(fields["height"])),
+        "walk_m_s": _number(fields["walk"]),
+        "reset_s": _number(fields["reset"]),
+        "spots": spots,
+        "kit": [_kit(fields, nth) for nth in range(MOST_ROWS) if fields.get(f"kit-{nth}")],
+        "pinned": {name: at for name, at in hall.pinned.items() if at in ids},
+    }
+    return checked(Hall, plain(hall) | said)
+
+
+def _moved(hall: Hall, spot: HallSpot, fields: dict[str, str]) -> HallSpot:
+    if spot.id != fields["moved"]:
+        return spot
+    return spot.but(x=_within(fields["x"], hall.size_m[0]), y=_within(fields["y"], hall.size_m[1]))
+
+
+def _spot(fields: dict[str, str], nth: int) -> dict[str, Any]:
+    """A row of the spots as it was typed."""
+    return {
+        "id": fields[f"spot-{nth}"],
+        "x": _number(fields[f"x-{nth}"]),
+        "y": _number(fields[f"y-{nth}"]),
+        "holds": fields.get(f"holds-{nth}", "").replace(",", " ").split(),
+    }
+
+
+def _kit(fields: dict[str, str], nth: int) -> dict[str, Any]:
+    """A row of the kit as it was typed."""
+    return {
+        "name": fields[f"kit-{nth}"],
+        "load_kg": _or_none(fields.get(f"load-{nth}", "")),
+        "count": fields.get(f"count-{nth}") or 0,
+        "away": fields.get(f"away-{nth}") or 0,
+    }
+
+
+def _number(text: str) -> float:
+    value = float(text.replace(",", "."))
+    if not isfinite(value):
+        raise ValueError(text)
+    return value
+
+
+def _or_none(text: str) -> float | None:
+    return _number(text) if text else None
+
+
+def _within(text: str, most: float) -> float:
+    """Metres, kept inside the hall, to a tenth."""
+    return round(min(most, max(0.0, _number(text))), 1)
+
+
+@router.post("/hall/{session_id}/read")
+async def read(house: InHouse, session_id: Id, file: UploadFile) -> Response:
+    """A hall from a file in the form of the command line."""
+    raw = await file.read(MOST_BYTES)
+    try:
+        given = json.loads(raw.decode("utf-8-sig"))
+        spots = [
+            {**one, "holds": [] if one.get("holds") in ("any", None) else one["holds"]}
+            for one in given.get("spots", [])
+        ]
+        hall = checked_json(Hall, json.dumps({**given, "spots": spots}))
+    except (ValueError, AttributeError, TypeError, KeyError) as error:
+        raise NoHall(
+            f"This is no hall that can be read: {str(error).splitlines()[0][:120]}."
+        ) from None
+    with house.database.writing() as work:
+        club.set_hall(work, hall)
+    return RedirectResponse(f"/hall/{session_id}", 303)

@@ -1,0 +1,75 @@
+"""A session's evening in the hall: who comes, what has to be placed, and the page that tells of it."""
+
+from typing import Any, NamedTuple
+
+from fastapi import Request
+from fastapi.responses import HTMLResponse
+from sqlmodel import Session as Work
+
+from lovrit.core.crew.person import Person
+from lovrit.core.place.hall import Hall
+from lovrit.core.timeline.plan import Plan, plan_text
+from lovrit.core.values import LovritError
+from lovrit.store import club, people, sessions
+from lovrit.store.tables import SessionRow
+from lovrit.web.hall.view import hall_view, moving_block
+from lovrit.web.house import House
+from lovrit.web.pages import page, render
+
+
+class NoHall(LovritError):
+    """A hall, or something in it, that can't be."""
+
+
+class Evening(NamedTuple):
+    """A session with who comes to it and where."""
+
+    row: SessionRow
+    plan: Plan
+    at: int | None
+    hall: Hall
+    comers: list[tuple[Person, int]]
+    spots: dict[str, str]
+
+
+def evening_of(house: House, work: Work, session_id: int) -> Evening:
+    """A session with who comes to it, its hall, and where its stations were placed."""
+    row = sessions.get(work, session_id)
+    plan = plan_text(row.good_text or row.text, house.library)
+    return Evening(
+        row,
+        plan,
+        moving_block(plan),
+        club.hall(work),
+        people.comers(work, session_id),
+        club.spots(work, session_id),
+    )
+
+
+def answer(
+    request: Request,
+    house: House,
+    session_id: int,
+    said: str = "",
+    stuck: dict[str, Any] | None = None,
+) -> HTMLResponse:
+    """The Hall as it stands: its part that a script asked for, or the whole page.
+
+    ``said`` is what was just done, ``stuck`` why it can't be placed and the ways out.
+    """
+    with house.database.work() as work:
+        now = evening_of(house, work, session_id)
+    view = None
+    if now.at is not None:
+        view = hall_view(now.plan, now.at, now.hall, now.comers, now.spots, house.library)
+    values: dict[str, Any] = {
+        "session": now.row,
+        "view": view,
+        "hall": now.hall,
+        "coming": len(now.comers),
+        "took": said,
+        "stuck": stuck,
+    }
+    if request.headers.get("x-lovrit"):
+        return HTMLResponse(render(house, "hall/body.html", **values))
+    return page(request, house, "hall/page.html", here="hall", **values)
