@@ -11,6 +11,7 @@ from tests.browser.conftest import Server
 
 pytestmark = pytest.mark.browser
 
+PLACING_MS = 60_000
 # a code on the page as grey pixels, to be read as a phone reads it
 GREY = """async (image) => {
   await image.decode();
@@ -35,7 +36,11 @@ def test_a_bell_goes_missing_and_the_floor_works_all_the_same(page: Page, server
     page.get_by_role("button", name="Deal groups").click()
     page.get_by_role("link", name="Hall").nth(1).click()
     page.get_by_role("button", name="Place it").click()
-    expect(page.locator(".took")).to_contain_text("the best of all, proven")
+    # on a slow machine the proof may not be done in time; what is said then is how far from the best it is at most
+    proof = re.compile(
+        r"Placed: the best (of all, proven|found in 3 s, at most \d+ % from the best)"
+    )
+    expect(page.locator(".took")).to_contain_text(proof, timeout=PLACING_MS)
     expect(page.locator(".readout")).to_contain_text("nothing clashes")
     page.get_by_text("The hall and its kit, in figures").click()
     page.get_by_label("bell 12 kg away tonight").fill("1")
@@ -47,9 +52,9 @@ def test_a_bell_goes_missing_and_the_floor_works_all_the_same(page: Page, server
     expect(page.locator(".against .short")).not_to_have_count(0)
     page.get_by_role("button", name="Place it").click()
     stuck = page.locator(".stuck")
-    expect(stuck).to_contain_text("turns with a bell of 12 kg are needed", timeout=30_000)
+    expect(stuck).to_contain_text("turns with a bell of 12 kg are needed", timeout=PLACING_MS)
     stuck.get_by_role("button", name=re.compile("instead of 12")).click()
-    expect(page.locator(".took")).to_contain_text("Placed", timeout=30_000)
+    expect(page.locator(".took")).to_contain_text("Placed", timeout=PLACING_MS)
     expect(page.locator(".clashes")).to_have_count(0)
     # a station dragged to another spot stays there, and the rest is placed round it
     stand = page.locator("[data-station='rope skip'] rect").bounding_box()
@@ -61,7 +66,7 @@ def test_a_bell_goes_missing_and_the_floor_works_all_the_same(page: Page, server
     page.mouse.up()
     expect(page.get_by_label("rope skip stands on")).to_have_value("store")
     page.get_by_role("button", name="Place it").click()
-    expect(page.locator(".took")).to_contain_text("Placed", timeout=30_000)
+    expect(page.locator(".took")).to_contain_text("Placed", timeout=PLACING_MS)
     expect(page.get_by_label("rope skip stands on")).to_have_value("store")
     # to the floor: everybody's card, and what it opens
     page.get_by_role("button", name="Take to the floor").click()
