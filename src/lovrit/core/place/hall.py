@@ -76,10 +76,6 @@ class Hall(Value):
             found[one.name, one.load_kg] = found.get((one.name, one.load_kg), 0) + one.there
         return found
 
-    def free_of(self, spot: str) -> "Hall":
-        """Without what was pinned to a spot."""
-        return self.but(pinned={name: at for name, at in self.pinned.items() if at != spot})
-
 
 def problem_of(
     block: Block, hall: Hall, people: list[Person], groups: int, library: Library

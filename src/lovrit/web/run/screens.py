@@ -3,7 +3,6 @@
 import json
 from typing import Annotated
 
-import segno
 from fastapi import APIRouter, Form, Request
 from fastapi.responses import HTMLResponse, JSONResponse, RedirectResponse, Response
 from sse_starlette import EventSourceResponse
@@ -15,7 +14,7 @@ from lovrit.web.hub import KEEP_ALIVE_S, Message, stream
 from lovrit.web.pages import page
 from lovrit.web.run.live import Live
 from lovrit.web.run.routes import floor_of, on_screen
-from lovrit.web.run.signed import code_of, link, numbers_of
+from lovrit.web.run.signed import code_of, link, numbers_of, picture_of
 from lovrit.web.run.telling import MANY, state_object
 
 router = APIRouter()
@@ -27,7 +26,7 @@ class _Code:
 
     def __init__(self, name: str, url: str, group: str = "") -> None:
         self.name, self.url, self.group = name, url, group
-        self.picture = segno.make(url, error="m").svg_data_uri(scale=3, border=2)
+        self.picture = picture_of(url)
 
 
 @router.get("/run/{class_id}/screens")

@@ -3,6 +3,7 @@
 import hmac
 from hashlib import sha256
 
+import segno
 from itsdangerous import BadSignature, URLSafeSerializer
 
 from lovrit.store.sessions import Gone
@@ -31,6 +32,11 @@ def numbers_of(house: House, kind: str, token: str) -> list[int]:
 
 def _signer(house: House, kind: str) -> URLSafeSerializer:
     return URLSafeSerializer(house.secret, salt=kind)
+
+
+def picture_of(url: str) -> str:
+    """A code that a phone reads an address from, as an image's address."""
+    return str(segno.make(url, error="m").svg_data_uri(scale=3, border=2))
 
 
 def code_of(house: House, class_id: int) -> str:

@@ -55,6 +55,8 @@ export class Coach {
     this.labels = JSON.parse(at("labels")?.textContent ?? "[]");
     /** @type {import("./shown.js").Card[]} */
     this.cards = JSON.parse(at("cards")?.textContent ?? "[]");
+    const scored = document.querySelector("[data-happens=score] [name=block]");
+    scored?.addEventListener("change", () => this.asks(/** @type {HTMLSelectElement} */ (scored)));
     at("strip")?.addEventListener("click", (event) => this.offerJump(event.clientX));
     run.root.addEventListener("click", (event) => this.clicked(event));
     for (const button of document.querySelectorAll("[data-hold]")) this.held(/** @type {HTMLElement} */ (button));
@@ -187,6 +189,12 @@ export class Coach {
       form.reset();
       form.closest("dialog")?.close();
     });
+  }
+
+  /** How a score of the chosen block is written. @param {HTMLSelectElement} select */
+  asks(select) {
+    const field = select.form?.elements.namedItem("text");
+    if (field instanceof HTMLInputElement) field.placeholder = select.selectedOptions[0]?.dataset.asks ?? "";
   }
 
   /** Where it broke. @param {string} text @param {string} [person] */
