@@ -3,7 +3,6 @@
 from collections.abc import Iterator
 from typing import NamedTuple
 
-import segno
 from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
 
@@ -19,7 +18,7 @@ from lovrit.web.moves.drawing import Picture, picture
 from lovrit.web.pages import page
 from lovrit.web.run.live import Live
 from lovrit.web.run.routes import floor_of
-from lovrit.web.run.signed import link
+from lovrit.web.run.signed import link, picture_of
 from lovrit.web.run.telling import own_words
 
 router = APIRouter()
@@ -66,9 +65,7 @@ def cards(request: Request, house: InHouse, class_id: Id) -> HTMLResponse:
         _card(
             live,
             one,
-            segno.make(base + link(house, "hand", live.id, one.id), error="m").svg_data_uri(
-                scale=2, border=1
-            ),
+            picture_of(base + link(house, "hand", live.id, one.id)),
         )
         for one in live.comers
     ]
