@@ -136,7 +136,11 @@ RECORD = """async () => {
   await context.audioWorklet.addModule(URL.createObjectURL(new Blob([code], { type: "text/javascript" })));
   const ears = new AudioWorkletNode(context, "ears");
   window.heard = [];
-  ears.port.onmessage = ({ data }) => window.heard.push(data);
+  // when it came out of the machine, on the clock of the page: an audio clock that stood still is late then
+  ears.port.onmessage = ({ data }) => {
+    const { contextTime, performanceTime } = context.getOutputTimestamp();
+    window.heard.push(data - contextTime + performanceTime / 1000);
+  };
   ears.connect(context.destination);
   const connect = AudioNode.prototype.connect;
   AudioNode.prototype.connect = function (to, ...more) {
@@ -165,15 +169,13 @@ def test_beeps_come_on_time_though_the_page_is_busy(browser: Browser, server: Se
         page.evaluate(RECORD)
         client.post(f"/run/{made}/happen", json={"id": "s", "kind": "start", "at_ms": 0})
     page.wait_for_timeout(1_500)
-    due, ahead = (
-        page.evaluate(DUE),
-        page.evaluate("run.sound.context.currentTime - run.now() / 1000"),
-    )
+    due, ahead = page.evaluate(DUE), page.evaluate("(performance.now() - run.now()) / 1000")
     page.wait_for_timeout(28_000)
     heard = page.evaluate("window.heard")
-    assert 15 <= len(heard) <= len(due)  # none is lost in a busy page, and none sounds twice
+    assert 15 <= len(heard) <= len(due)  # hardly one is lost in a busy page, and none sounds twice
     if not os.environ.get("LOVRIT_MEASURE"):
         return  # how late is measured on a machine that does nothing else
     off = [min((one - cue - ahead for cue in due), key=abs) for one in heard]
     late = sorted(abs(one - median(off)) * 1000 for one in off)
+    print(f"{len(late)} beeps: half within {median(late):.1f} ms, 99 of 100 within {late[-1]:.1f}")
     assert late[int(len(late) * 0.99)] <= LATE_MS, late

@@ -2,7 +2,8 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
 import { clock, readClock } from "../../src/lovrit/web/static/scripts/hands.js";
-import { Sound } from "../../src/lovrit/web/static/scripts/sound.js";
+import { cuesAhead } from "../../src/lovrit/web/static/scripts/foretold.js";
+import { AHEAD_MS, Sound } from "../../src/lovrit/web/static/scripts/sound.js";
 import { textOf } from "../../src/lovrit/web/static/scripts/blocks.js";
 import { difference } from "../../src/lovrit/web/static/scripts/slate.js";
 import { Text } from "@codemirror/state";
@@ -18,16 +19,36 @@ test("times are m:ss and read back", () => {
   assert.ok(Number.isNaN(readClock("soon")) && Number.isNaN(readClock("1:75")));
 });
 
-/** An audio clock that writes down what was planned on it. */
+/** An audio clock that writes down what was planned on it and taken back; what it plays comes out 30 ms later, and its clock goes in steps. */
 class Heard {
   constructor() {
-    this.currentTime = 100;
     this.destination = {};
     this.starts = [];
+    this.set(0);
+  }
+
+  /** @param {number} ms since its start */
+  set(ms) {
+    this.currentTime = 100 + 0.03 + Math.ceil(ms / 10) / 100;
+    this.ms = ms;
+  }
+
+  getOutputTimestamp() {
+    return { contextTime: 100 + this.ms / 1000, performanceTime: performance.now() };
   }
 
   createOscillator() {
-    return { frequency: {}, connect: (to) => to, start: (at) => this.starts.push(at), stop() {} };
+    const { starts } = this;
+    let from = 0;
+    return {
+      frequency: {},
+      connect: (to) => to,
+      start: (at) => {
+        from = at;
+        starts.push(at);
+      },
+      stop: (at) => at === undefined && starts.splice(starts.indexOf(from), 1),
+    };
   }
 
   createGain() {
@@ -35,21 +56,44 @@ class Heard {
   }
 }
 
-test("cues are planned ahead on the audio clock, each once, however late the page looks", () => {
-  const sound = new Sound({ go: [[0, 0.7, 880]], click: [[0, 0.02, 1500]], count: [[0, 0.12, 660]] });
+const TONES = { go: [[0, 0.7, 880]], click: [[0, 0.02, 1500]], count: [[0, 0.12, 660]], rest: [[0, 0.22, 440]] };
+
+/** @param {Sound} sound @param {number[]} looks ms, when the page finds time to look @param {(now: number) => any[]} cues */
+function sounds(sound, looks, cues) {
   sound.on = true;
-  sound.context = new Heard();
-  const cues = [[10_000, "go", "swing"], [10_400, "click", null], [10_900, "click", null], [13_000, "count", "3"]];
-  let now = 9000;
-  for (const busy of [0, 40, 220, 5, 140]) {
-    now += busy;
-    sound.context.currentTime = 100 + (now - 9000) / 1000;
-    sound.plan(cues, now);
+  for (const now of looks) {
+    sound.context.set(now - 9000);
+    sound.plan(cues(now), now);
   }
-  const starts = sound.context.starts.map((at) => Math.round(at * 1000));
-  assert.deepEqual(starts, [101_000, 101_400, 101_900]); // what is 4 s away is not planned yet
+  return sound.context.starts.map((at) => Math.round((at - 100) * 1000) + 9000);
+}
+
+/** @returns {Sound} */
+const heard = () => Object.assign(new Sound(TONES), { context: new Heard() });
+
+test("cues are planned ahead on the clock of what comes out, each once, however late the page looks", () => {
+  const cues = [[10_000, "go", "swing"], [10_400, "click", null], [10_900, "click", null], [13_000, "count", "3"]];
+  const sound = heard();
+  assert.deepEqual(sounds(sound, [9000, 9040, 9260, 9265, 9405], () => cues), [10_000, 10_400, 10_900]); // what is 4 s away is not planned yet
   sound.quiet();
-  assert.equal(sound.planned.size, 0);
+  assert.deepEqual(sound.context.starts, []);
+});
+
+test("the go of what begins next is known before its time, and a page that is busy over its border loses nothing", () => {
+  const moments = [
+    { at: 5000, cues: [[9200, "click", null], [9900, "count", "1"]] },
+    { at: 10_000, cues: [[10_000, "go", null], [10_300, "click", null]] },
+    { at: 10_600, cues: [[10_600, "rest", null]] },
+  ];
+  const view = { phase: "on", moments };
+  const ahead = (now) => cuesAhead(view, now, AHEAD_MS);
+  assert.deepEqual(sounds(heard(), [9000, 9900, 10_250, 10_700], ahead), [9200, 9900, 10_000, 10_300, 10_600]);
+});
+
+test("what is no longer to come is taken back, what the server says anew is not doubled, what is about to sound is left", () => {
+  const later = { 9000: [[9500, "click", null], [10_000, "go", null]], 9480: [[9501, "click", null], [10_900, "go", null]] };
+  assert.deepEqual(sounds(heard(), [9000, 9480, 9990], (now) => later[now] ?? []), [9500]); // and the go is gone again
+  assert.deepEqual(sounds(heard(), [9000, 9480], (now) => later[now]), [9500, 10_900]); // held, ten more: one go, later
 });
 
 test("the smallest difference turns one text into the other", () => {

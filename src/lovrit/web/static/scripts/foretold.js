@@ -42,6 +42,14 @@ export function momentAt(view, now) {
   return one?.kind === "over" ? undefined : one;
 }
 
+/** The cues of what goes on and of all that begins within a while: a block's "go" is known before its time.
+ * @param {View} view @param {number} now @param {number} ahead ms @returns {Cue[]} */
+export function cuesAhead(view, now, ahead) {
+  const from = nthAt(view, now);
+  const later = standing(view, now) + ahead;
+  return view.moments.filter((one, nth) => nth === from || (nth > from && one.at <= later)).flatMap((one) => one.cues);
+}
+
 /** Seconds that its clock reads: since it began where it counts up, to its end where it counts down.
  * @param {View} view @param {Moment} moment @param {number} now */
 export function reading(view, moment, now) {

@@ -2,11 +2,11 @@
 // server's clock. Coach, wall and station are the same page with more or less on it.
 import { draw, drawLanes, made, shownAt, tickLanes } from "./board.js";
 import { Coach, me } from "./coach.js";
-import { GO_ON_MS, joined, lay, momentAt, nthAt, reading, standing, works } from "./foretold.js";
+import { cuesAhead, GO_ON_MS, joined, lay, momentAt, nthAt, reading, standing, works } from "./foretold.js";
 import { clock, typing } from "./hands.js";
 import { Presses } from "./presses.js";
 import { Shown } from "./shown.js";
-import { Sound } from "./sound.js";
+import { AHEAD_MS, Sound } from "./sound.js";
 import { alone, listenOn } from "./stream.js";
 import { Strip } from "./strip.js";
 import { tapButtons } from "./taps.js";
@@ -94,7 +94,7 @@ class Run {
     const seconds = reading(this.view, moment, now);
     const shown = moment.up ? Math.floor(seconds + 0.001) : Math.ceil(seconds - 0.001);
     put("time", clock(ready ? this.view.total_s : shown));
-    if (this.view.phase === "on") this.sound.plan(moment.cues, now);
+    if (this.view.phase === "on") this.sound.plan(cuesAhead(this.view, now, AHEAD_MS), now);
     this.show(moment, now);
     this.running(moment, now);
     this.strip?.point(moment, standing(this.view, now));
@@ -311,7 +311,7 @@ class Run {
   lay() {
     const before = this.view;
     this.view = (this.presses?.waiting ?? []).reduce(lay, this.server);
-    if (this.view.phase !== before.phase || momentAt(this.view, this.now())?.zero !== momentAt(before, this.now())?.zero) this.sound.quiet();
+    if (this.view.phase !== "on" && before.phase === "on") this.sound.quiet();
     this.drawn = "";
     this.shown?.draw(this.view.shown);
     this.tick();

@@ -2,7 +2,12 @@
 
 /** @typedef {import("./foretold.js").Cue} Cue */
 
-const AHEAD_MS = 1500;
+export const AHEAD_MS = 1500;
+/** So late a cue still means something. */
+const LATE_MS = 60;
+/** Two cues of a kind are the same one where they are this near: what the server says anew differs by its rounding. */
+const SAME_MS = 40;
+const KEPT_S = 5;
 const LOUD = 0.28;
 
 /** @typedef {Record<string, [number, number, number][]>} Tones by kind: seconds from the cue, seconds long, Hz */
@@ -15,8 +20,9 @@ export class Sound {
     this.voice = false;
     /** @type {AudioContext | null} */
     this.context = null;
-    /** When each cue was planned on the audio clock, and what sounds there. @type {Map<string, {from: number, nodes: OscillatorNode[]}>} */
-    this.planned = new Map();
+    /** What has been planned and not long gone: when it is due, on the server's clock (ms) and on the audio clock (s).
+     * @type {{at: number, kind: string, from: number, nodes: OscillatorNode[]}[]} */
+    this.planned = [];
     this.spoken = "";
   }
 
@@ -34,28 +40,32 @@ export class Sound {
     return this.on;
   }
 
-  /** Take back what has been planned and not yet sounded: the class is no longer where it was. */
-  quiet() {
+  /** Take back what has been planned and not yet sounds, nor is about to: all, or what is no longer to come.
+   * @param {(one: {at: number, kind: string}) => boolean} gone */
+  quiet(gone = () => true) {
     const now = this.context?.currentTime ?? 0;
-    for (const { from, nodes } of this.planned.values()) if (from > now) for (const node of nodes) node.stop();
-    this.planned.clear();
+    const taken = this.planned.filter((one) => one.from > now + SAME_MS / 1000 && gone(one));
+    for (const { nodes } of taken) for (const node of nodes) node.stop();
+    this.planned = this.planned.filter((one) => !taken.includes(one) && one.from > now - KEPT_S);
   }
 
   /**
-   * Plan the cues of the next second and a half; called often, each cue is planned once.
-   * @param {Cue[]} cues @param {number} now ms, by the clock that the cues go by
+   * Plan the cues of the next second and a half; called often, each cue is planned once, and what is no longer among them is taken back.
+   * @param {Cue[]} cues of what goes on now and of what begins within `AHEAD_MS` @param {number} now ms, by the clock that the cues go by
    */
   plan(cues, now) {
-    for (const [at, kind, say] of cues) {
-      const ahead = at - now;
-      if (ahead < -60 || ahead > AHEAD_MS) continue;
-      if (this.voice && say && ahead <= 60) this.speak(`${at}`, say);
-      const key = `${at} ${kind}`;
-      if (!this.on || !this.context || this.planned.has(key)) continue;
-      const from = this.context.currentTime + Math.max(0, ahead) / 1000;
-      this.planned.set(key, { from, nodes: sounded(this.context, this.tones[kind] ?? [], from) });
-    }
-    if (this.planned.size > 300) for (const key of [...this.planned.keys()].slice(0, 200)) this.planned.delete(key);
+    const coming = cues.filter(([at]) => at - now >= -LATE_MS && at - now <= AHEAD_MS);
+    const due = coming.find(([at, , say]) => say && at - now <= LATE_MS);
+    if (this.voice && due) this.speak(`${due[0]}`, due[2] ?? "");
+    if (!this.on || !this.context) return;
+    this.quiet((one) => !coming.some((cue) => same(one, cue)));
+    for (const cue of coming) if (!this.planned.some((one) => same(one, cue))) this.add(cue, now, this.context);
+  }
+
+  /** @param {Cue} cue @param {number} now ms @param {AudioContext} context */
+  add([at, kind], now, context) {
+    const from = Math.max(context.currentTime, heardAt(context) + (at - now) / 1000);
+    this.planned.push({ at, kind, from, nodes: sounded(context, this.tones[kind] ?? [], from) });
   }
 
   /** @param {string} key @param {string} say */
@@ -65,6 +75,19 @@ export class Sound {
     speechSynthesis.cancel();
     speechSynthesis.speak(new SpeechSynthesisUtterance(say));
   }
+}
+
+/** @param {{at: number, kind: string}} planned @param {Cue} cue */
+const same = (planned, [at, kind]) => planned.kind === kind && Math.abs(planned.at - at) < SAME_MS;
+
+/**
+ * What the audio clock reads for the sound that is heard now. `currentTime` goes in steps of what is made at once, some ten ms, so it is
+ * asked for only where a browser does not tell what comes out. @param {AudioContext} context @returns {number} seconds
+ */
+function heardAt(context) {
+  const { contextTime, performanceTime } = context.getOutputTimestamp?.() ?? {};
+  if (!contextTime || !performanceTime) return context.currentTime;
+  return contextTime + (performance.now() - performanceTime) / 1000;
 }
 
 /**
