@@ -63,8 +63,8 @@ class House:
         assert answer.status_code == 200, answer.text
         return answer.json()
 
-    def shown(self, class_id: int, what: str) -> Any:
-        page = self.client.get(f"/run/{class_id}").text
+    def shown(self, class_id: int, what: str, screen: str = "run") -> Any:
+        page = self.client.get(f"/{screen}/{class_id}").text
         return json.loads(re.search(rf'id="{what}">(.*?)</script>', page)[1])
 
 
@@ -266,3 +266,42 @@ def test_times_of_day_are_the_clubs(house: House) -> None:
         f"{(utc + 1) % 24:02}:" in house.client.get(f"/debrief/{class_id}").text
     )  # in winter Berlin is an hour ahead
     assert 'data-zone="Europe/Berlin"' in house.client.get(f"/run/{class_id}").text
+
+
+def test_what_changes_on_crew_while_a_class_runs_goes_to_the_floor(house: House) -> None:
+    client, made = house.client, house.to_the_floor()
+    house.happen(made, "start")
+    house.clock.on(30)
+    live = house.floor.live(made)
+    groups = {int(who): one.group for who, one in live.going.people.items()}
+    gone, hurt, moved = list(groups)[:3]
+    house.happen(made, "stops", person=hurt)
+    assert "The class is on" in client.get("/crew/4").text
+    to = next(at for at in range(6) if groups[moved] != "ABCDEF"[at])
+    for who, group in ((gone, -1), (moved, to)):
+        assert client.post("/crew/4/place", data={"person": who, "group": group}).status_code < 400
+    assert client.post("/crew/4/join", data={"name": "Quill"}).status_code < 400
+    going = house.floor.live(made).going
+    assert set(going.stopped) == {str(gone), str(hurt)}  # who was stopped on the floor stays so
+    assert going.people[str(moved)].group == "ABCDEF"[to]
+    assert len(going.people) == len(groups) + 1
+    client.post("/crew/4/place", data={"person": gone, "group": 0})
+    assert set(house.floor.live(made).going.stopped) == {str(hurt)}
+    state = house.happen(made, "undo", of=house.floor.live(made).fold.counted[-1].id)["state"]
+    assert gone in state["stopped"]
+
+
+def test_first_names_are_on_the_wall_only_where_the_club_says_so(house: House) -> None:
+    client, made = house.client, house.to_the_floor()
+    live = house.floor.live(made)
+    assert "names" not in house.shown(made, "state", "wall")
+    client.post("/club", data={"wall": "names"})
+    told = house.shown(made, "state", "wall")["names"]
+    assert sorted(one for some in told.values() for one in some) == sorted(
+        comer.name.split()[0] for comer in live.comers
+    )
+    house.happen(made, "start")
+    house.happen(made, "stops", person=live.comers[0].id)
+    told = house.shown(made, "state", "wall")["names"]
+    assert live.comers[0].name not in str(told)
+    assert "names" not in house.shown(made, "state")

@@ -20,6 +20,7 @@ class Schools(Value):
     beginners: Literal["long", "short", "both"] = "both"
     hard: Literal["last", "anywhere"] = "last"
     warm_up: Literal["always", "own"] = "always"
+    wall: Literal["letters", "names"] = "letters"
 
 
 class Day(Value):

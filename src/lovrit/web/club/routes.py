@@ -50,6 +50,13 @@ QUESTIONS: dict[str, tuple[str, dict[str, str]]] = {
         "Is every session warmed up on the slate?",
         {"always": "Yes, five easy minutes at least.", "own": "People come warm by themselves."},
     ),
+    "wall": (
+        "May the wall show first names?",
+        {
+            "letters": "No, the letters of the groups.",
+            "names": "Yes, before the class and in breaks.",
+        },
+    ),
 }
 
 

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from fastapi import APIRouter, Form, Request
 from fastapi.responses import RedirectResponse, Response
+from sqlmodel import Session as Work
 
 from lovrit.core.crew.groups import MOST_GROUPS, deal, usual_groups
 from lovrit.core.crew.lists import read_people
@@ -15,9 +16,11 @@ from lovrit.core.timeline.plan import plan_text
 from lovrit.core.values import LovritError
 from lovrit.store import club, people, sessions
 from lovrit.store.tables import SessionRow
+from lovrit.web.crew.onfloor import class_on, tell_floor
 from lovrit.web.crew.view import crew_view
 from lovrit.web.house import FormId, House, Id, InHouse
 from lovrit.web.pages import page
+from lovrit.web.run.routes import floor_of
 
 router = APIRouter()
 
@@ -54,7 +57,8 @@ def _shown(request: Request, house: House, row: SessionRow) -> Response:
     view = crew_view(plan, everyone, comers, house.today, paces)
     whole = not request.headers.get("hx-request")
     template = "crew/page.html" if whole else "crew/people.html"
-    return page(request, house, template, session=row, crew=view, here="crew")
+    on = class_on(floor_of(request), row.id)
+    return page(request, house, template, session=row, crew=view, here="crew", on=on)
 
 
 def _pace(text: str) -> int | None:
@@ -65,11 +69,34 @@ def _pace(text: str) -> int | None:
     return int(said) if said else None
 
 
-def _after(request: Request, house: House, row: SessionRow) -> Response:
-    """The page again: the part that changed where a script asked, a way back without one."""
+def _after(
+    request: Request, house: House, row: SessionRow, before: dict[int, int] | None = None
+) -> Response:
+    """The page again: the part that changed where a script asked, a way back without one.
+
+    Where who comes was changed, ``before`` is who came before it, and the class that is on is told.
+
+    Raises:
+        NobodyThere: where the class that is on could not take it.
+    """
+    if before is not None and row.id is not None:
+        with house.database.work() as work:
+            after = _coming(work, row.id)
+        refused = tell_floor(floor_of(request), house, row.id, before, after)
+        if refused:
+            raise NobodyThere(f"Kept here, but not on the floor: {refused[0]}")
     if request.headers.get("hx-request"):
         return _shown(request, house, row)
     return RedirectResponse(f"/crew/{row.id}", 303)
+
+
+def _coming(work: Work, session_id: int) -> dict[int, int]:
+    return {one.id: at for one, at in people.comers(work, session_id)}
+
+
+def _as_it_runs(request: Request, session_id: int, groups: dict[int, int]) -> dict[int, int]:
+    """Groups as they were moved: closed up, but for a class that is on, whose letters stay what people know."""
+    return groups if class_on(floor_of(request), session_id) else _closed_up(groups)
 
 
 @router.post("/crew/{session_id}/deal")
@@ -81,13 +108,13 @@ def deal_groups(
 ) -> Response:
     """Deal everyone who comes into so many groups."""
     with house.database.work() as work:
-        row = sessions.get(work, session_id)
+        row, before = sessions.get(work, session_id), _coming(work, session_id)
         coming = [person.id for person, _ in people.comers(work, session_id)]
         coming = coming or [person.id for person in people.everyone(work)]
         if not coming:
             raise NobodyThere("There is nobody in the club yet: bring people in first, on People.")
         people.set_comers(work, session_id, deal(coming, groups))
-    return _after(request, house, row)
+    return _after(request, house, row, before)
 
 
 @router.post("/crew/{session_id}/who/{which}")
@@ -96,7 +123,7 @@ def who_comes(
 ) -> Response:
     """Everyone comes, or those of the last session in their groups, or nobody."""
     with house.database.work() as work:
-        row = sessions.get(work, session_id)
+        row, before = sessions.get(work, session_id), _coming(work, session_id)
         everyone = [one.id for one in people.everyone(work)]
         view = crew_view(plan_text(row.text, house.library), [], [])
         last = people.came_last(work, session_id)
@@ -105,7 +132,7 @@ def who_comes(
         wanted = view.wanted if view.wanted > 1 else usual_groups(len(everyone), view.stations)
         chosen = {"all": deal(everyone, wanted), "last": last, "none": {}}[which]
         people.set_comers(work, session_id, _closed_up(chosen))
-    return _after(request, house, row)
+    return _after(request, house, row, before)
 
 
 @router.post("/crew/{session_id}/place")
@@ -118,13 +145,12 @@ def place(
 ) -> Response:
     """Put a person into a group (from 0); -1 is staying away. Empty groups close up."""
     with house.database.work() as work:
-        row = sessions.get(work, session_id)
-        now = {one.id: at for one, at in people.comers(work, session_id)}
-        now.pop(person, None)
+        row, before = sessions.get(work, session_id), _coming(work, session_id)
+        now = {who: at for who, at in before.items() if who != person}
         if group >= 0:
             now[person] = group
-        people.set_comers(work, session_id, _closed_up(now))
-    return _after(request, house, row)
+        people.set_comers(work, session_id, _as_it_runs(request, session_id, now))
+    return _after(request, house, row, before)
 
 
 def _closed_up(groups: dict[int, int]) -> dict[int, int]:
@@ -170,8 +196,8 @@ def join(
     if not read.people:
         raise NobodyThere("A name, please.")
     with house.database.writing() as work:
-        row = sessions.get(work, session_id)
-        now = {one.id: at for one, at in people.comers(work, session_id)}
+        row, before = sessions.get(work, session_id), _coming(work, session_id)
+        now = dict(before)
         known = {one.name.casefold(): one for one in people.everyone(work)}
         for one in read.people:
             person = known.get(one.name.casefold()) or people.add_person(work, one.name)
@@ -179,7 +205,7 @@ def join(
                 raise NobodyThere(f"{person.name} already comes.")
             now[person.id] = _smallest(now)
         people.set_comers(work, session_id, now)
-    return _after(request, house, row)
+    return _after(request, house, row, before)
 
 
 def _smallest(groups: dict[int, int]) -> int:

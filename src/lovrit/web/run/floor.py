@@ -98,12 +98,15 @@ class Floor:
 
     def _load(self, class_id: int) -> Live:
         try:
-            return Live(self.house.database, class_id, self.house.now_ms())
+            return Live(self.house.database, class_id, self.house.now_ms(), self._names)
         except UnreadableClass as error:
             if class_id not in self.aside:
                 log.warning("class set aside", class_id=class_id, why=str(error))
             self.aside[class_id] = str(error)
             raise UnreadableClass(f"This class is set aside. {error}") from None
+
+    def _names(self) -> bool:
+        return self.house.schools.wall == "names"
 
     def _put(self, live: Live) -> None:
         """Among those that are on while there is something to write or to wait for, else on the shelf."""

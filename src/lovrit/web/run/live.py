@@ -1,6 +1,6 @@
 """A class as it is held in memory: always the same as its events folded, with its straps."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from threading import RLock
 from typing import NamedTuple
 
@@ -47,14 +47,20 @@ class Live:
     of their own.
     """
 
-    def __init__(self, database: Database, class_id: int, now_ms: int) -> None:
-        """Load a class and fold what happened in it.
+    def __init__(
+        self,
+        database: Database,
+        class_id: int,
+        now_ms: int,
+        names: Callable[[], bool] = lambda: False,
+    ) -> None:
+        """Load a class and fold what happened in it; ``names`` says whether the wall may show first names.
 
         Raises:
             Gone: if there is none of this number.
             Unreadable: if it was kept in a way that isn't read here.
         """
-        self.id = class_id
+        self.id, self.names = class_id, names
         self.lock = RLock()
         with database.work() as work:
             row = classes.get(work, class_id)
@@ -145,7 +151,9 @@ class Live:
 
     def told(self, now_ms: int) -> Told:
         """How it stands at a moment, to be told to a screen."""
-        return Told(self.fold, self.fold.at(self.seconds(now_ms)), self.made_ms, self.comers)
+        return Told(
+            self.fold, self.fold.at(self.seconds(now_ms)), self.made_ms, self.comers, self.names()
+        )
 
     def tick(self, now_ms: int) -> bool:
         """Time goes on; whether the class has just gone over of itself."""

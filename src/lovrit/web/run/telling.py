@@ -1,5 +1,6 @@
 """A class turned into what its screens are told. The wall gets groups, stations and time, never a heart or a name."""
 
+from collections import Counter
 from dataclasses import dataclass
 from typing import Any, Literal
 
@@ -31,12 +32,16 @@ TAKEN_BACK = {
 
 @dataclass(frozen=True)
 class Told:
-    """What is told of: a class that was opened at so many ms since 1970, its fold, how it stands, who came."""
+    """What is told of: a class that was opened at so many ms since 1970, its fold, how it stands, who came.
+
+    ``names`` where the club lets the wall show first names.
+    """
 
     fold: Fold
     going: Going
     opened_ms: int
     comers: tuple[Comer, ...]
+    names: bool = False
 
     def ms(self, seconds: float) -> int:
         """Seconds since the class was opened as a moment."""
@@ -73,7 +78,23 @@ def state_object(
     }
     if screen == "coach":
         shown |= _for_the_coach(live)
+    if screen == "wall" and live.names:
+        shown["names"] = _names(live)
     return shown
+
+
+def _names(live: Told) -> dict[str, list[str]]:
+    """First names by group of those who take part, as people call each other: nothing else of anybody."""
+    called = {one.id: one.name.split() or [one.initials] for one in live.comers}
+    firsts = Counter(first for first, *_ in called.values())
+    found: dict[str, list[str]] = {}
+    for comer in live.comers:
+        who = live.going.people.get(str(comer.id))
+        if who and str(comer.id) not in live.going.stopped:
+            first, *more = called[comer.id]
+            said = f"{first} {more[-1][0]}." if more and firsts[first] > 1 else first
+            found.setdefault(who.group, []).append(said)
+    return dict(sorted(found.items()))
 
 
 def _for_the_coach(live: Told) -> dict[str, Any]:

@@ -50,7 +50,19 @@ export function draw(list, view, nth, groups, station) {
   list.dataset.together = together ? "1" : "";
   if (plain) list.replaceChildren();
   else if (together) list.replaceChildren(...tasks(rows[0], coming));
-  else list.replaceChildren(...rows.map((row) => stationRow(row, groups, coming, station !== undefined)));
+  else list.replaceChildren(...rows.map((row) => stationRow(row, groups, coming, station !== undefined, view.names)));
+}
+
+/** Who is in which group, before a class begins. @param {HTMLElement} list @param {Record<string, string[]>} names @param {string[]} groups */
+export function drawNames(list, names, groups) {
+  list.dataset.shape = "names";
+  list.dataset.coming = list.dataset.together = "";
+  list.dataset.many = String(Object.keys(names).length);
+  list.replaceChildren(...Object.entries(names).map(([letter, some]) => {
+    const line = made("li");
+    line.append(patch(groups, letter, "fill"), made("span", some.join(", "), "station-name"));
+    return line;
+  }));
 }
 
 /** Everybody does the same: each line of it large. @param {Row} row @param {boolean} coming */
@@ -72,11 +84,13 @@ function told(station) {
   return card ? [...(card.cue ? [made("small", card.cue, "cue")] : []), ...(card.ways.length ? [made("small", `easier: ${card.ways.join(", ")}`, "cue")] : [])] : [];
 }
 
-/** @param {Row} row @param {string[]} groups @param {boolean} coming @param {boolean} alone whether it is one station's own screen */
-function stationRow(row, groups, coming, alone) {
+/** @param {Row} row @param {string[]} groups @param {boolean} coming @param {boolean} alone whether it is one station's own screen
+ * @param {View["names"]} [names] first names by group, where the club shows them in breaks */
+function stationRow(row, groups, coming, alone, names) {
   const line = made("li");
   const here = made("span", "", "here");
   here.append(...row.groups.map((letter) => patch(groups, letter, coming ? "outline" : "fill")));
+  if (coming && names) here.append(...row.groups.map((letter) => made("small", (names[letter] ?? []).join(", "), "names")));
   const name = made("span", `${row.nth} ${row.does.join(" + ")}`, "station-name");
   name.append(...extras(row, coming));
   const drawn = drawing(row.station);

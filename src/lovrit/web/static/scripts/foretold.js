@@ -10,7 +10,7 @@
  *   effort: string | null, up: boolean, zero: number, began: number, least: number | null, cap: number | null, beat: number | null,
  *   usual: number | null, moves_on: boolean, last: boolean, counts: boolean, rows: number, cues: Cue[], lanes?: Lane[], box?: string}} Moment
  * @typedef {{now_ms: number, phase: string, moments: Moment[], rows: Row[][], whole: boolean, total_s: number, ends_ms: number,
- *   over_ms: number | null, rounds: Record<string, number>, shown?: {what: string, text: string}, stood?: number, due_ms?: number | null, late_s?: number, early_s?: number,
+ *   over_ms: number | null, rounds: Record<string, number>, shown?: {what: string, text: string}, names?: Record<string, string[]>, stood?: number, due_ms?: number | null, late_s?: number, early_s?: number,
  *   ways?: {way: string, text: string, ends_ms: number}[], undo?: {of: string, said: string, by: string} | null,
  *   stopped?: number[], marks?: number, may_go_on?: boolean, instead?: Record<string, string>}} View
  * @typedef {{id: string, kind: string, at_ms: number, place?: string, seconds?: number, every?: boolean, person?: number,

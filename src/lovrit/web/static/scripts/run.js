@@ -1,6 +1,6 @@
 // A class on a screen: between messages the page goes on by itself through the moments that were foretold, by the
 // server's clock. Coach, wall and station are the same page with more or less on it.
-import { draw, drawLanes, made, shownAt, tickLanes } from "./board.js";
+import { draw, drawLanes, drawNames, made, shownAt, tickLanes } from "./board.js";
 import { Coach, me } from "./coach.js";
 import { cuesAhead, GO_ON_MS, joined, lay, momentAt, nthAt, reading, standing, works } from "./foretold.js";
 import { clock, typing } from "./hands.js";
@@ -134,7 +134,8 @@ class Run {
     this.pulse(moment, now);
     this.announce(`${at("what")?.textContent}, ${at("where")?.textContent}`);
     const list = at("stands");
-    if (list) draw(list, this.view, nth, this.groups, this.station);
+    if (list && ready && this.view.names && this.station === undefined) drawNames(list, this.view.names, this.groups);
+    else if (list) draw(list, this.view, nth, this.groups, this.station);
     const lanes = at("lanes");
     if (lanes) drawLanes(lanes, this.view, moment, this.groups);
     this.coach?.show(moment);
