@@ -140,3 +140,36 @@ def test_one_person_is_told_whole_to_the_coach_and_to_nobody_else(client: TestCl
     assert "goblet squat, 12 kg" in client.get("/people/1").text.replace("\n", "")
     client.post("/people/1/forget", data={"move": "goblet squat"})
     assert "goes by its rule" in client.get("/people/1").text
+
+
+def test_with_whom_somebody_goes_and_how_much_of_the_hard_work_is_theirs(
+    client: TestClient,
+) -> None:
+    everyone = people_of(client)
+    one, other = everyone[0], everyone[1]
+    said = {
+        "together": other["name"],
+        "apart": "",
+        "level": "2",
+        "share": "second",
+        "threshold": "158",
+    }
+    client.post(f"/people/{one['id']}/goes", data=said)
+    kept = client.get(f"/people/{one['id']}/all.json").json()["person"]
+    assert kept["together"] == [other["id"]] and kept["share"] == "second"
+    assert (kept["level"], kept["threshold_hr"]) == (2, 158)
+    for field, typed in (("level", "9"), ("together", "Nobody Known"), ("threshold", "12")):
+        answer = client.post(f"/people/{one['id']}/goes", data=said | {field: typed})
+        assert answer.status_code == 422 and typed in answer.text  # and what was typed stays
+    assert client.get(f"/people/{one['id']}/all.json").json()["person"] == kept
+    coach = client.get("/crew/4/fit").text
+    assert "every second hard turn" in coach and "all of it</button>" in coach
+
+
+def people_of(client: TestClient) -> list[dict[str, object]]:
+    found = []
+    for number in range(1, 30):
+        answer = client.get(f"/people/{number}/all.json")
+        if answer.status_code == 200:
+            found.append(answer.json()["person"])
+    return found

@@ -122,6 +122,7 @@ COUNTED = (
     "paces",
     "cleared",
     "until",
+    "share",
 )
 
 

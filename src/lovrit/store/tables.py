@@ -93,6 +93,12 @@ class PersonRow(SQLModel, table=True):
     contact: str = ""
     cleared: str = ""
     until: str | None = None
+    share: str = ""
+    threshold_hr: int | None = None
+    measured: str = ""
+    level: int | None = None
+    together: list[int] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
+    apart: list[int] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
     gone_ms: int | None = None  # let go; erased a while later
 
 

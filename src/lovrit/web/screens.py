@@ -6,6 +6,7 @@ from fastapi import APIRouter
 
 from lovrit.web.club.routes import router as club
 from lovrit.web.crew.fits import router as fits
+from lovrit.web.crew.rises import router as rises
 from lovrit.web.crew.routes import router as crew
 from lovrit.web.debrief.routes import router as debrief
 from lovrit.web.desk.library import router as library
@@ -37,7 +38,7 @@ class Screen(NamedTuple):
 
 SCREENS = (
     Screen("desk", "Desk", "/", (library, revisions, think, tries, desk)),
-    Screen("crew", "Crew", "/crew", (fits, crew)),
+    Screen("crew", "Crew", "/crew", (fits, rises, crew)),
     Screen("hall", "Hall", "/hall", (hall_drawn, placing, hall)),
     Screen("people", "People", "/people", (people, person)),
     Screen("run", "Run", "/run", (run, hand, in_the_hall, paper, talk)),

@@ -43,6 +43,7 @@ class Company(Value):
     new: int = 0
     back: int = 0
     older: int = 0
+    older_eased: int = 0
     children: int = 0
     to_ask: int = 0
     new_weeks: int | None = None
@@ -74,6 +75,7 @@ def company_of(people: list[Person], groups: int | None, today: str | None = Non
         new=sum(one.standing == "new" for one in people),
         back=sum(one.standing == "back" for one in people),
         older=sum((one.age or 0) >= OLDER for one in people),
+        older_eased=sum((one.age or 0) >= OLDER and one.share != "" for one in people),
         children=sum(one.age is not None and one.age < CHILD for one in people),
         to_ask=sum(
             one.cleared != "yes" and ((one.age or 0) >= ASKED_FROM or one.effort_only)

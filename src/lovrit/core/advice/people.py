@@ -132,12 +132,13 @@ def weeks_on_a_level(look: Look) -> Iterator[Note]:
 def hard_for_older(look: Look) -> Iterator[Note]:
     """Two to seven minutes of hard work in all for older people, late, warm and by their own feeling."""
     hard = look.plan.sums.hard_s
-    if look.company.older and hard > OLDER_HARD_S:
+    full = look.company.older - look.company.older_eased  # the others have a share of their own
+    if full > 0 and hard > OLDER_HARD_S:
         at = hardest(look)
         yield look.note(
             code="hard-for-older",
             level="weigh",
-            text=f"{clock(hard)} of hard work, and {_are(look.company.older)} 65 or older.",
+            text=f"{clock(hard)} of hard work, and {_are(full)} 65 or older.",
             reason="Two to seven minutes in all, late in the session, as hard as they feel comfortable; at once over "
             "if flushed or short of breath.",
             at=at,

@@ -11,6 +11,7 @@ from lovrit.core.values import Value, fields_of
 
 Standing = Literal["usual", "new", "back"]
 Cleared = Literal["", "yes", "not yet"]
+Share = Literal["", "second", "third", "lower", "easy"]
 Limit = Literal["overhead", "jumps", "depth", "floor"]
 DOES_NOT: dict[Limit, str] = {
     "overhead": "nothing overhead",
@@ -44,6 +45,9 @@ class Person(Value):
     foot at a pace that they hold for some minutes, in seconds; ``paces`` are their own numbered ones. ``does`` is the
     version and load chosen of a move, by its key. ``limits`` hold until ``until`` (YYYY-MM-DD), where that is said;
     ``contact`` is whom to call for them; ``cleared`` what a doctor said of hard work, empty where nobody asked.
+    ``share`` is how much of the hard work is theirs; ``threshold_hr`` the beats of an hour's hardest; ``measured`` how
+    and when the heart figures were. ``level`` (1 to 5) only mixes groups and is never shown to others; ``together``
+    and ``apart`` are ids of those they go with, or not.
     """
 
     id: int
@@ -64,6 +68,12 @@ class Person(Value):
     contact: Annotated[str, Field(max_length=120)] = ""
     cleared: Cleared = ""
     until: str | None = None
+    share: Share = ""
+    threshold_hr: Annotated[int | None, Field(ge=80, le=220)] = None
+    measured: Annotated[str, Field(max_length=80)] = ""
+    level: Annotated[int | None, Field(ge=1, le=5)] = None
+    together: tuple[int, ...] = ()
+    apart: tuple[int, ...] = ()
 
     @property
     def rest(self) -> int:
@@ -101,5 +111,6 @@ class Comer(Person):
 
 
 def coming(person: Person, group: int) -> Comer:
-    """Somebody as they come to a class; whom to call stays with the club."""
-    return Comer(**fields_of(person) | {"contact": ""}, group=group)
+    """Somebody as they come to a class; whom to call, and whom they go with, stays with the club."""
+    blank = {"contact": "", "measured": "", "level": None, "together": (), "apart": ()}
+    return Comer(**fields_of(person) | blank, group=group)

@@ -56,4 +56,5 @@ def _target(person: Person, target: Heart) -> tuple[float, float] | None:
             return at_reserve(person, target.low / 100), at_reserve(person, target.high / 100)
         case "max":
             return person.highest * target.low / 100, person.highest * target.high / 100
-    return None  # nobody's threshold is known yet
+    known = person.threshold_hr
+    return None if known is None else (known + target.low, known + target.high)

@@ -5,12 +5,13 @@ from typing import Annotated, NamedTuple
 from fastapi import APIRouter, Form, Request
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
 
+from lovrit.core.crew.dose import SHARES, Dose, dose, hard_works
 from lovrit.core.crew.fits import Cell, cell, ladder, loads_of, put, stepped
 from lovrit.core.crew.groups import letter
-from lovrit.core.crew.person import Person
+from lovrit.core.crew.person import Person, Share
 from lovrit.core.session.session import Session
 from lovrit.core.slate.line import Line
-from lovrit.core.timeline.plan import plan_text
+from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.values import LovritError, plain
 from lovrit.store import people, sessions
 from lovrit.store.tables import SessionRow
@@ -32,6 +33,7 @@ class Row(NamedTuple):
     person: Person
     group: str
     cells: tuple[Cell, ...]
+    dose: Dose | None = None
 
 
 class Sheet(NamedTuple):
@@ -55,9 +57,9 @@ def stations_in(session: Session) -> tuple[Line, ...]:
     return tuple(lines.values())[:MOST_STATIONS]
 
 
-def sheet_of(house: House, session: Session, comers: list[tuple[Person, int]]) -> Sheet:
-    """Who does what, for those who come."""
-    lines = stations_in(session)
+def sheet_of(house: House, plan: Plan, comers: list[tuple[Person, int]]) -> Sheet:
+    """Who does what, for those who come, and how much of the hard work is proposed for whom."""
+    lines, works = stations_in(plan.session), hard_works(plan.timeline.intervals)
     usual = [ladder(line, house.library) for line in lines]
     rows = tuple(
         Row(
@@ -67,6 +69,7 @@ def sheet_of(house: House, session: Session, comers: list[tuple[Person, int]]) -
                 cell(person, line, house.library, options)
                 for line, options in zip(lines, usual, strict=True)
             ),
+            dose(person, works, house.today),
         )
         for person, group in comers
     )
@@ -87,15 +90,19 @@ def shown(request: Request, house: InHouse, session_id: Id) -> HTMLResponse:
 def _shown(request: Request, house: House, session_id: int) -> HTMLResponse:
     row, sheet = _sheet(house, session_id)
     if request.headers.get("x-lovrit"):
-        return HTMLResponse(render(house, "crew/sheet.html", session=row, sheet=sheet))
-    return page(request, house, "crew/fit.html", session=row, sheet=sheet, here="crew")
+        return HTMLResponse(
+            render(house, "crew/sheet.html", session=row, sheet=sheet, shares=SHARES)
+        )
+    return page(
+        request, house, "crew/fit.html", session=row, sheet=sheet, shares=SHARES, here="crew"
+    )
 
 
 def _sheet(house: House, session_id: int) -> tuple[SessionRow, Sheet]:
     with house.database.work() as work:
         row = sessions.get(work, session_id)
         comers = people.comers(work, session_id)
-    return row, sheet_of(house, plan_text(row.text, house.library).session, comers)
+    return row, sheet_of(house, plan_text(row.text, house.library), comers)
 
 
 @router.post("/crew/{session_id}/fit")
@@ -127,6 +134,40 @@ def step(
                 people.change(work, one.id, does=plain(changed)["does"])
     if request.headers.get("x-lovrit"):
         return _shown(request, house, session_id)
+    return RedirectResponse(f"/crew/{session_id}/fit", 303)
+
+
+@router.post("/crew/{session_id}/share")
+def share(
+    request: Request,
+    house: InHouse,
+    session_id: Id,
+    person: Annotated[int, Form(ge=1)],
+    share: Annotated[Share, Form()] = "",
+) -> Response:
+    """How much of the hard work is somebody's, from now on; it is on their own page and card."""
+    with house.database.writing() as work:
+        people.change(work, person, share=share)
+    if request.headers.get("x-lovrit"):
+        return _shown(request, house, session_id)
+    return RedirectResponse(f"/crew/{session_id}/fit", 303)
+
+
+@router.post("/crew/{session_id}/rise")
+def rises(
+    house: InHouse,
+    session_id: Id,
+    person: Annotated[int, Form(ge=1)],
+    station: Annotated[int, Form(ge=0, lt=MOST_STATIONS)],
+    at: Annotated[int, Form(ge=0, le=40)],
+) -> Response:
+    """A level that may rise is taken: the version at a place among the station's options."""
+    with house.database.writing() as work:
+        lines = stations_in(plan_text(sessions.get(work, session_id).text, house.library).session)
+        if station >= len(lines):
+            raise NoSuchCell("The session has changed; this station is gone.")
+        changed = put(people.get(work, person), lines[station], house.library, at)
+        people.change(work, person, does=plain(changed)["does"])
     return RedirectResponse(f"/crew/{session_id}/fit", 303)
 
 

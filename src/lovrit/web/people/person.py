@@ -2,13 +2,14 @@
 
 import json
 from datetime import date
-from typing import Annotated
+from typing import Annotated, Any
 
 from fastapi import APIRouter, Form, Request
 from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
 from sqlmodel import Session as Work
 
-from lovrit.core.crew.person import DOES_NOT, Cleared, Limit, Person, Standing
+from lovrit.core.crew.dose import SHARES
+from lovrit.core.crew.person import DOES_NOT, Cleared, Limit, Person, Share, Standing
 from lovrit.core.values import LovritError, plain
 from lovrit.store import classes, people
 from lovrit.web.house import House, Id, InHouse
@@ -19,7 +20,7 @@ MOST_CLASSES = 200
 
 
 class NoSuchDay(LovritError):
-    """A day that is none."""
+    """A day, a figure or a name that is none."""
 
 
 @router.get("/people/{person_id}")
@@ -41,8 +42,12 @@ def _shown(
             (row.id, row.title, day(house, row.made_ms))
             for row in classes.came_to(work, person_id, MOST_CLASSES)
         ]
-    values = {
+        names = {other.id: other.name for other in people.everyone(work)}
+    values: dict[str, Any] = {
         "one": one,
+        "names": names,
+        "names_of": lambda ids: ", ".join(names[other] for other in ids if other in names),
+        "shares": SHARES,
         "came": came,
         "limits": DOES_NOT,
         "refused": refused,
@@ -84,6 +89,56 @@ def stands(
             until=until.strip() or None, cleared=cleared, contact=" ".join(contact.split()),
         )  # fmt: skip
     return RedirectResponse(f"/people/{person_id}", 303)
+
+
+@router.post("/people/{person_id}/goes")
+def goes(
+    request: Request,
+    house: InHouse,
+    person_id: Id,
+    threshold: Annotated[str, Form(max_length=5)] = "",
+    measured: Annotated[str, Form(max_length=80)] = "",
+    level: Annotated[str, Form(max_length=5)] = "",
+    share: Annotated[Share, Form()] = "",
+    together: Annotated[str, Form(max_length=300)] = "",
+    apart: Annotated[str, Form(max_length=300)] = "",
+) -> Response:
+    """Say with whom somebody goes, on which level, how much of the hard work is theirs, and their threshold."""
+    typed = {
+        "threshold": threshold, "measured": measured, "level": level, "together": together, "apart": apart,
+    }  # fmt: skip
+    with house.database.writing() as work:
+        known = {
+            one.name.casefold(): one.id for one in people.everyone(work) if one.id != person_id
+        }
+        try:
+            people.change(
+                work, person_id, share=share, measured=" ".join(measured.split()),
+                threshold_hr=_figure(threshold, "A threshold is from 80 to 220 beats.", 80, 220),
+                level=_figure(level, "A level is from 1 to 5.", 1, 5),
+                together=_named(together, known), apart=_named(apart, known),
+            )  # fmt: skip
+        except NoSuchDay as error:
+            refused = str(error)
+        else:
+            return RedirectResponse(f"/people/{person_id}", 303)
+    return _shown(request, house, person_id, refused, typed)
+
+
+def _figure(text: str, why: str, least: int, most: int) -> int | None:
+    said = text.strip()
+    if said and not (said.isdecimal() and least <= int(said) <= most):
+        raise NoSuchDay(f"“{said}” can’t be. {why}")
+    return int(said) if said else None
+
+
+def _named(text: str, known: dict[str, int]) -> list[int]:
+    """The people that names are of, with commas or new lines between them."""
+    names = [" ".join(one.split()) for one in text.replace("\n", ",").split(",")]
+    strangers = [one for one in names if one and one.casefold() not in known]
+    if strangers:
+        raise NoSuchDay(f"Nobody in the club is called “{strangers[0]}”.")
+    return list(dict.fromkeys(known[one.casefold()] for one in names if one))
 
 
 def _is_day(text: str) -> bool:

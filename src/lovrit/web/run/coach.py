@@ -3,6 +3,7 @@
 from collections.abc import Iterable
 from typing import Any
 
+from lovrit.core.crew.dose import SHARES
 from lovrit.core.crew.person import DOES_NOT, Comer, Person
 from lovrit.core.moves.library import Library
 from lovrit.core.slate.line import Line
@@ -49,6 +50,7 @@ def special(person: Person) -> str:
     """What a coach minds about somebody: new or back, what they don't do, their own words."""
     said = [{"new": "new", "back": "back after a break"}.get(person.standing, "")]
     said += [DOES_NOT[limit] for limit in person.limits]
+    said += [SHARES[person.share]] if person.share else []
     return ", ".join(one for one in (*said, person.mind) if one)
 
 

@@ -3,12 +3,14 @@
 from typing import Any, Literal
 
 from lovrit.core.clock import number
+from lovrit.core.crew.dose import eased, hard_works
 from lovrit.core.crew.paces import within
 from lovrit.core.crew.person import Comer
 from lovrit.core.heart.demand import corridor
 from lovrit.core.run.account import Class
 from lovrit.core.run.frozen import Frozen
 from lovrit.core.timeline.interval import Interval
+from lovrit.core.timeline.sums import HARD
 from lovrit.core.values import Value
 
 How = Literal["in", "under", "over", "lost", "effort", "stopped", "waiting"]
@@ -92,7 +94,7 @@ def _bead(
     }
     if comer.id in state.stopped:
         return Bead(**fields, how="stopped")
-    target = corridor(comer, work.effort, plan.session.blocks[work.block].heart) if work else None
+    target = _target(plan, comer, work) if work else None
     if comer.effort_only or target is None:
         return Bead(**fields, how="effort", asked=_asked(plan, comer, work))
     if bpm is None:
@@ -103,6 +105,16 @@ def _bead(
     how: How = "over" if place > 1.04 else "under" if place < 0 else "in"
     y = _y(comer, target, bpm)
     return Bead(**fields, how=how, y=y if how == "over" else max(BOX_TOP, y), bpm=bpm)
+
+
+def _target(plan: Frozen, comer: Comer, work: Interval) -> tuple[float, float] | None:
+    """Their corridor in a work; where not all of the hard work is theirs, that of their share."""
+    heart = plan.session.blocks[work.block].heart
+    if not comer.share or work.effort is None or work.effort < HARD:
+        return corridor(comer, work.effort, heart)
+    before = len(hard_works(one for one in plan.timeline.intervals if one.start_s < work.start_s))
+    own = eased(comer.share, work.effort, before)
+    return corridor(comer, own, heart if own == work.effort else None)
 
 
 def _asked(plan: Frozen, comer: Comer, work: Interval | None) -> tuple[str, str]:

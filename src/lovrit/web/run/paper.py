@@ -7,6 +7,7 @@ from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
 
 from lovrit.core.clock import clock, number
+from lovrit.core.crew.dose import SHARES
 from lovrit.core.crew.fits import cell, loads_of
 from lovrit.core.crew.groups import letter
 from lovrit.core.crew.person import DOES_NOT, Comer
@@ -17,9 +18,9 @@ from lovrit.web.house import Id, InHouse
 from lovrit.web.moves.drawing import Picture, picture
 from lovrit.web.pages import page
 from lovrit.web.run.live import Live
+from lovrit.web.run.own import own_words
 from lovrit.web.run.routes import floor_of
 from lovrit.web.run.signed import link, picture_of
-from lovrit.web.run.telling import own_words
 
 router = APIRouter()
 
@@ -79,7 +80,8 @@ def _card(live: Live, mine: Comer, code: str) -> Card:
         for one in live.run_by.blocks
         if one.block.works and one.block.moves
     )
-    minds = ", ".join(DOES_NOT[limit] for limit in mine.limits)
+    told = [DOES_NOT[limit] for limit in mine.limits]
+    minds = ", ".join([*told, SHARES[mine.share]] if mine.share else told)
     return Card(mine.name, letter(mine.group), mine.group, _box(live, mine), minds, blocks, code)
 
 

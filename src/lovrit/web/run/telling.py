@@ -5,18 +5,16 @@ from dataclasses import dataclass
 from typing import Any, Literal
 
 from lovrit.core.clock import number
-from lovrit.core.crew.fits import cell
 from lovrit.core.crew.groups import letter
 from lovrit.core.crew.person import Comer
-from lovrit.core.heart.demand import corridor
 from lovrit.core.run.classplan import ClassPlan
 from lovrit.core.run.foretold import LaneShown, Moment, foretold
 from lovrit.core.run.frozen import Frozen
 from lovrit.core.run.going import Fold, Going, Happening
 from lovrit.core.run.late import due_s, early_s, ends_at_s, late_s, ways
 from lovrit.core.run.saying import Row
-from lovrit.core.slate.written import task_said
 from lovrit.web.moves.drawing import Picture, picture
+from lovrit.web.run.own import own_box, own_moment, own_words
 
 Watcher = Literal["coach", "wall"]
 SOON, MANY = 8, 400  # moments that are told with every press, and those that follow at leisure
@@ -59,10 +57,11 @@ def state_object(
     moments = foretold(going, most) if going.phase != "over" else ()
     table: dict[tuple[Row, ...], int] = {}
     if mine:
-        moments = tuple(_of(one, mine, own_words(going.plan, mine)) for one in moments)
+        moments = tuple(own_moment(one, mine, own_words(going.plan, mine)) for one in moments)
     told = [_moment(live, one, table, screen) for one in moments]
     if mine:
-        told = [one | {"box": _box(live, one, mine)} for one in told]
+        boxes = (own_box(going.plan, one, mine) for one in moments)
+        told = [one | {"box": box} for one, box in zip(told, boxes, strict=True)]
     shown: dict[str, Any] = {
         "now_ms": now_ms,
         "phase": going.phase,
@@ -183,46 +182,6 @@ def _comer(live: Told, number: str) -> Comer | None:
 
 def _called(comer: Comer, screen: str) -> str:
     return comer.name if screen == "coach" else comer.initials
-
-
-def own_words(plan: ClassPlan, mine: Comer) -> dict[str, str]:
-    """What is said of each move to everybody, and what it is for one person: their version, their load."""
-    found = {}
-    for line in (line for block in plan.blocks for line in block.block.moves if not line.is_rest):
-        task, own = line.tasks[0], cell(mine, line, plan.library)
-        load = "" if own.load is None else f", {number(own.load)} kg"
-        said = f"{task_said(task.but(load=None), own.does)}{load}"
-        found[task_said(task)] = f"{said}: ask your coach" if own.open else said
-    return found
-
-
-def _of(one: Moment, mine: Comer, own: dict[str, str]) -> Moment:
-    """A moment as it is for one person: the rows of their group in their own version, the lane that they are in."""
-    group = letter(mine.group)
-    lanes_of_mine = {str(mine.id), group}
-    rows = tuple(
-        row._replace(does=tuple(own.get(does, does) for does in row.does))
-        for row in one.rows
-        if group in row.groups
-    )
-    lanes = tuple(
-        lane._replace(takes="" if str(mine.id) in lane.came else lane.takes)
-        for lane in one.lanes
-        if lane.name in lanes_of_mine
-    )
-    return one._replace(rows=rows, lanes=lanes)
-
-
-def _box(live: Told, told: dict[str, Any], mine: Comer) -> str:
-    """What somebody goes by in a moment: their own beats, or the effort."""
-    if told["kind"] not in ("work", "steady") or told["block"] is None:
-        return ""
-    effort = float(told["effort"]) if told["effort"] else None
-    heart = live.going.plan.session.blocks[told["block"]].heart
-    target = None if mine.effort_only else corridor(mine, effort, heart)
-    if target:
-        return f"{round(target[0])} to {round(target[1])} beats"
-    return f"effort {told['effort']} of 10" if told["effort"] else ""
 
 
 def _row(row: Row) -> dict[str, Any]:

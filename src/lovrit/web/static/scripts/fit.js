@@ -4,8 +4,8 @@ const DO = /** @type {Record<string, string>} */ ({ ArrowLeft: "easier", ArrowRi
 const root = document.getElementById("fit");
 
 /** @param {FormData} fields @param {string} focus the cell to go back to */
-async function step(fields, focus) {
-  const answer = await fetch(root?.dataset.url ?? "", { method: "POST", body: new URLSearchParams(/** @type {any} */ (fields)), headers: { "x-lovrit": "1" } });
+async function step(fields, focus, url = root?.dataset.url ?? "") {
+  const answer = await fetch(url, { method: "POST", body: new URLSearchParams(/** @type {any} */ (fields)), headers: { "x-lovrit": "1" } });
   const html = await answer.text();
   if (!answer.ok) return say(html);
   const fresh = new DOMParser().parseFromString(html, "text/html").getElementById("fit-sheet");
@@ -37,7 +37,7 @@ root?.addEventListener("submit", (event) => {
   const { submitter } = /** @type {SubmitEvent} */ (event);
   if (!form.closest("#fit-sheet") || !submitter) return;
   event.preventDefault();
-  step(new FormData(form, submitter), focusOf(submitter));
+  step(new FormData(form, submitter), focusOf(submitter), form.action);
 });
 
 root?.addEventListener("keydown", (event) => {

@@ -1,0 +1,98 @@
+"""Levels that may rise: what people did in the classes of the last weeks, and what the rule proposes of it."""
+
+from collections.abc import Iterator
+from datetime import date, timedelta
+from typing import NamedTuple
+
+from fastapi import APIRouter
+from fastapi.responses import HTMLResponse
+from sqlmodel import Session as Work
+
+from lovrit.core.crew.fits import cell
+from lovrit.core.crew.person import Person
+from lovrit.core.crew.rising import Did, Rise, rise
+from lovrit.core.run.event import Event
+from lovrit.core.run.frozen import Frozen, UnreadableClass
+from lovrit.core.timeline.plan import plan_text
+from lovrit.store import classes, people, sessions
+from lovrit.store.tables import ClassRow
+from lovrit.web.crew.fits import stations_in
+from lovrit.web.house import House, Id, InHouse
+from lovrit.web.pages import render
+
+router = APIRouter()
+WEEKS, MOST_CLASSES = 12, 40
+SHORTER = ("drop-round", "skip-round", "skip-block")  # sets that were left out for everybody
+
+
+class RiseRow(NamedTuple):
+    """Somebody's level that may rise, and at which station of the session (from 0)."""
+
+    person: Person
+    station: int
+    rise: Rise
+
+
+Done = dict[tuple[int, str], list[Did]]  # by person and station
+
+
+@router.get("/crew/{session_id}/rises")
+def rises(house: InHouse, session_id: Id) -> HTMLResponse:
+    """The levels that may rise, among those who come to a session; a part of the fit sheet."""
+    with house.database.work() as work:
+        row = sessions.get(work, session_id)
+        coming = [one for one, _ in people.comers(work, session_id)]
+        did = _did(house, work)
+    today = date.fromisoformat(house.today)
+    lines = stations_in(plan_text(row.text, house.library).session)
+    found = [
+        RiseRow(one, nth, told)
+        for one in coming
+        for nth, line in enumerate(lines)
+        for told in [rise(one, line, house.library, did.get((one.id, line.name), ()), today)]
+        if told
+    ]
+    return HTMLResponse(render(house, "crew/rises.html", session=row, rises=found))
+
+
+def _did(house: House, work: Work) -> Done:
+    """What everybody did at stations in the classes of the last weeks; a class that can't be read is left out."""
+    since = date.fromisoformat(house.today) - timedelta(weeks=WEEKS)
+    found: Done = {}
+    for listed in classes.listed(work, MOST_CLASSES):
+        day = house.when(listed.made_ms).date()
+        if day < since or listed.over_ms is None or listed.is_try:
+            continue
+        try:
+            row = classes.get(work, listed.id or 0)
+            for who, did in _of_class(row, classes.events(work, row.id or 0), day):
+                found.setdefault(who, []).append(did)
+        except UnreadableClass:
+            continue
+    return found
+
+
+def _of_class(
+    row: ClassRow, happened: tuple[Event, ...], day: date
+) -> Iterator[tuple[tuple[int, str], Did]]:
+    """What each person did at each station of a class."""
+    plan = classes.run_by(row)
+    felt = {one.person: one.value for one in happened if one.kind == "felt"}
+    stopped = {one.person for one in happened if one.kind == "stops"}
+    shorter = any(one.kind in SHORTER for one in happened)
+    for line in stations_in(plan.session):
+        asked = _asked(plan, line.name)
+        for comer in classes.comers(row):
+            option = cell(comer, line, plan.library)
+            whole = not shorter and comer.id not in stopped
+            yield (comer.id, line.name), Did(day, option.said, felt.get(comer.id), asked, whole)
+
+
+def _asked(plan: Frozen, station: str) -> float | None:
+    """The effort that the blocks of a station asked for, the highest."""
+    tops = [
+        block.top_effort
+        for block in plan.session.blocks
+        if block.top_effort is not None and any(line.name == station for line in block.moves)
+    ]
+    return max(tops, default=None)

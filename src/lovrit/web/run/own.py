@@ -1,0 +1,76 @@
+"""A class as it is for one person: the rows of their group in their own version, their beats or effort, their share."""
+
+from lovrit.core.clock import number
+from lovrit.core.crew.dose import eased
+from lovrit.core.crew.fits import cell
+from lovrit.core.crew.groups import letter
+from lovrit.core.crew.person import Comer
+from lovrit.core.heart.demand import corridor
+from lovrit.core.run.classplan import ClassPlan
+from lovrit.core.run.foretold import Moment
+from lovrit.core.slate.written import task_said
+from lovrit.core.timeline.sums import HARD
+
+
+def own_words(plan: ClassPlan, mine: Comer) -> dict[str, str]:
+    """What is said of each move to everybody, and what it is for one person: their version, their load."""
+    found = {}
+    for line in (line for block in plan.blocks for line in block.block.moves if not line.is_rest):
+        task, own = line.tasks[0], cell(mine, line, plan.library)
+        load = "" if own.load is None else f", {number(own.load)} kg"
+        said = f"{task_said(task.but(load=None), own.does)}{load}"
+        found[task_said(task)] = f"{said}: ask your coach" if own.open else said
+    return found
+
+
+def own_moment(one: Moment, mine: Comer, own: dict[str, str]) -> Moment:
+    """A moment as it is for one person: the rows of their group in their own version, the lane that they are in."""
+    group = letter(mine.group)
+    lanes_of_mine = {str(mine.id), group}
+    rows = tuple(
+        row._replace(does=tuple(own.get(does, does) for does in row.does))
+        for row in one.rows
+        if group in row.groups
+    )
+    lanes = tuple(
+        lane._replace(takes="" if str(mine.id) in lane.came else lane.takes)
+        for lane in one.lanes
+        if lane.name in lanes_of_mine
+    )
+    return one._replace(rows=rows, lanes=lanes)
+
+
+def own_effort(plan: ClassPlan, one: Moment, mine: Comer) -> float | None:
+    """The effort that a moment asks of somebody: less of it where not all of the hard work is theirs."""
+    if not mine.share or one.effort is None or one.effort < HARD or one.kind != "work":
+        return one.effort
+    return eased(mine.share, one.effort, _hard_before(plan, one))
+
+
+def _hard_before(plan: ClassPlan, one: Moment) -> int:
+    """How many hard works the plan has before a moment."""
+    block, _, step = one.place.partition(".")
+    at = (one.block or 0, int(step) if block.isdecimal() and step.isdecimal() else 0)
+    steps = (
+        (planned.at, nth, step)
+        for planned in plan.blocks
+        for nth, step in enumerate(planned.floor.steps)
+    )
+    return sum(
+        (where, nth) < at and step.phase == "work" and (step.effort or 0) >= HARD
+        for where, nth, step in steps
+    )
+
+
+def own_box(plan: ClassPlan, one: Moment, mine: Comer) -> str:
+    """What somebody goes by in a moment: their own beats, or the effort."""
+    if one.kind not in ("work", "steady") or one.block is None:
+        return ""
+    effort = own_effort(plan, one, mine)
+    eases = effort != one.effort
+    heart = None if eases else plan.session.blocks[one.block].heart
+    target = None if mine.effort_only else corridor(mine, effort, heart)
+    said = f"effort {number(effort)} of 10" if effort else ""
+    if target:
+        said = f"{round(target[0])} to {round(target[1])} beats"
+    return f"{said}: this one easier for you" if eases else said
