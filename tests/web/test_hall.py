@@ -63,21 +63,21 @@ def test_a_hall_is_drawn_from_nothing_and_says_what_is_missing(empty: TestClient
 def test_a_hall_that_cannot_be_is_refused_and_the_old_one_stays(
     client: TestClient, hall: object
 ) -> None:
-    before = client.get("/hall.json").json()
+    before = client.get("/hall/1/hall.json").json()
     session = client.get("/hall").url.path.rsplit("/", 1)[1]
     assert read_in(client, session, hall) == 409
-    assert client.get("/hall.json").json() == before
+    assert client.get("/hall/1/hall.json").json() == before
 
 
 def test_a_hall_goes_out_and_comes_in_the_same(client: TestClient) -> None:
     session = client.get("/hall").url.path.rsplit("/", 1)[1]
-    before = client.get("/hall.json").json()
+    before = client.get("/hall/1/hall.json").json()
     assert (
         read_in(client, session, hall_of({"id": "“a” 🙂", "x": 1, "y": 1, "holds": "any"})) == 200
     )
     assert "“a” 🙂" in client.get(f"/hall/{session}").text
     assert read_in(client, session, before) == 200
-    assert client.get("/hall.json").json() == before
+    assert client.get("/hall/1/hall.json").json() == before
 
 
 def test_a_hall_of_a_metre_and_a_crowd_are_told_and_break_nothing(client: TestClient) -> None:

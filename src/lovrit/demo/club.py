@@ -12,7 +12,7 @@ from lovrit.core.crew.paces import OwnPace
 from lovrit.core.place.hall import Hall
 from lovrit.core.session.reader import read
 from lovrit.core.values import checked_json, plain
-from lovrit.store import club, people, sessions
+from lovrit.store import halls, people, sessions
 from lovrit.store.database import Database
 from lovrit.store.tables import PersonRow, SessionRow
 
@@ -70,7 +70,7 @@ def fill(database: Database) -> None:
         if work.exec(select(PersonRow.id)).first() is not None:
             return
         _people(work)
-        club.set_hall(
+        halls.set_hall(
             work, checked_json(Hall, files("lovrit.demo").joinpath("hall.json").read_text("utf-8"))
         )
         now_ms = time.time_ns() // 1_000_000

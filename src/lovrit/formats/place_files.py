@@ -9,7 +9,8 @@ from lovrit.core.moves.library import Library
 from lovrit.core.place.place import Placing, place
 from lovrit.core.place.problem import CannotPlace, Kit, Mover, Problem, Spot, Station
 from lovrit.core.place.stations import station_of
-from lovrit.core.place.why import Collision, ways_out, why_not
+from lovrit.core.place.ways import ways_out
+from lovrit.core.place.why import Collision, why_not
 from lovrit.core.session.session import Session
 
 MOST_PEOPLE, MOST_SPOTS = 200, 60

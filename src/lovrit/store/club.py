@@ -14,17 +14,18 @@ from lovrit.core.moves.figure import Drawing
 from lovrit.core.moves.library import Library, shipped
 from lovrit.core.moves.move import Move
 from lovrit.core.moves.names import key_of
-from lovrit.core.place.hall import Hall
 from lovrit.core.values import Value, checked, plain
 from lovrit.store.tables import AsideRow, ClubRow, LearntRow, OwnMoveRow
 
 
-def _choice(work: Work, key: str) -> object:
+def choice(work: Work, key: str) -> object:
+    """A choice of the club's; None where nobody chose."""
     row = work.get(ClubRow, key)
     return row.value if row else None
 
 
-def _choose(work: Work, key: str, value: object) -> None:
+def choose(work: Work, key: str, value: object) -> None:
+    """Choose."""
     work.merge(ClubRow(key=key, value=value))
 
 
@@ -40,89 +41,68 @@ class About(Value):
 
 def about(work: Work) -> About:
     """What the club says of itself."""
-    return checked(About, _choice(work, "about") or {})
+    return checked(About, choice(work, "about") or {})
 
 
 def set_about(work: Work, said: About) -> None:
     """Say it."""
-    _choose(work, "about", plain(said))
+    choose(work, "about", plain(said))
 
 
 def begun(work: Work) -> bool:
     """Whether the first hour is over: somebody went on from it."""
-    return _choice(work, "begun") is True
+    return choice(work, "begun") is True
 
 
 def begin(work: Work) -> None:
     """Go on from the first hour."""
-    _choose(work, "begun", True)
-
-
-def hall(work: Work) -> Hall:
-    """The club's hall; an empty one where nobody has drawn it."""
-    return checked(Hall, _choice(work, "hall") or {})
-
-
-def set_hall(work: Work, drawn: Hall) -> None:
-    """Keep it."""
-    _choose(work, "hall", plain(drawn))
-
-
-def spots(work: Work, session_id: int) -> dict[str, str]:
-    """Which spot each station of a session was placed on."""
-    value = _choice(work, f"spots-{session_id}")
-    return {str(name): str(at) for name, at in value.items()} if isinstance(value, dict) else {}
-
-
-def set_spots(work: Work, session_id: int, placed: dict[str, str]) -> None:
-    """Keep where stations were placed."""
-    _choose(work, f"spots-{session_id}", placed)
+    choose(work, "begun", True)
 
 
 def talk(work: Work, session_id: int | None) -> list[str]:
     """What the coach says before a session, where they changed it."""
-    value = _choice(work, f"talk-{session_id}")
+    value = choice(work, f"talk-{session_id}")
     return [str(line) for line in value] if isinstance(value, list) else []
 
 
 def set_talk(work: Work, session_id: int | None, lines: list[str]) -> None:
     """Keep it; with no lines it is written anew each time."""
-    _choose(work, f"talk-{session_id}", lines)
+    choose(work, f"talk-{session_id}", lines)
 
 
 def secret(work: Work) -> str:
     """What links are signed with: made once for a club."""
-    kept = _choice(work, "secret")
+    kept = choice(work, "secret")
     if not isinstance(kept, str):
         kept = secrets.token_urlsafe(32)
-        _choose(work, "secret", kept)
+        choose(work, "secret", kept)
     return kept
 
 
 def schools(work: Work) -> Schools:
     """What the club holds where coaches disagree."""
-    return checked(Schools, _choice(work, "schools") or {})
+    return checked(Schools, choice(work, "schools") or {})
 
 
 def set_schools(work: Work, chosen: Schools) -> None:
     """Choose a school."""
-    _choose(work, "schools", plain(chosen))
+    choose(work, "schools", plain(chosen))
 
 
 def missing(work: Work) -> frozenset[str]:
     """Kit that isn't there today."""
-    value = _choice(work, "missing")
+    value = choice(work, "missing")
     return frozenset(str(name) for name in value) if isinstance(value, list) else frozenset()
 
 
 def set_missing(work: Work, names: Iterable[str]) -> None:
     """Say which kit isn't there today."""
-    _choose(work, "missing", sorted(set(names)))
+    choose(work, "missing", sorted(set(names)))
 
 
 def pace(work: Work) -> tuple[float, int]:
     """The club's pace as its scores have it, and on how many it rests."""
-    value = _choice(work, "pace")
+    value = choice(work, "pace")
     if isinstance(value, dict):
         return float(value["factor"]), int(value["rests_on"])
     return 1.0, 0
@@ -130,8 +110,8 @@ def pace(work: Work) -> tuple[float, int]:
 
 def set_paces(work: Work, club: Quickness, people: dict[int, Quickness]) -> None:
     """Keep the club's pace, and each person's who has scores."""
-    _choose(work, "pace", plain(club))
-    _choose(work, "paces", {str(person): plain(pace) for person, pace in people.items()})
+    choose(work, "pace", plain(club))
+    choose(work, "paces", {str(person): plain(pace) for person, pace in people.items()})
 
 
 def keep_learnt(work: Work, class_id: int, ratios: list[tuple[int, float]]) -> None:
@@ -153,7 +133,7 @@ def learnt(work: Work) -> list[tuple[int, float]]:
 
 def paces(work: Work) -> dict[int, Quickness]:
     """Each person's pace who has scores."""
-    value = _choice(work, "paces")
+    value = choice(work, "paces")
     kept = value if isinstance(value, dict) else {}
     return {int(person): checked(Quickness, pace) for person, pace in kept.items()}
 

@@ -21,6 +21,7 @@ from lovrit.store import club
 from lovrit.store.database import Database
 from lovrit.web.guests import Guesses, Guests
 from lovrit.web.hub import Hub
+from lovrit.web.jobs import Jobs
 
 MOST_FIELDS = 420
 
@@ -41,6 +42,7 @@ class House:
     drawings: dict[str, Drawing] = field(default_factory=dict)
     guests: Guests | None = None
     guesses: Guesses = field(default_factory=Guesses)
+    placings: Jobs = field(default_factory=Jobs)
     closing: Event = field(default_factory=Event)
     secret: str = field(init=False, repr=False)
     about: club.About = field(default_factory=club.About)

@@ -16,7 +16,8 @@ from lovrit.core.place.evening import evening
 from lovrit.core.place.order import cost_of, lay
 from lovrit.core.place.place import place
 from lovrit.core.place.problem import CannotPlace, Mover, Problem, Spot, Station
-from lovrit.core.place.why import ways_out, why_not
+from lovrit.core.place.ways import ways_out
+from lovrit.core.place.why import why_not
 from lovrit.core.session.reader import read
 from lovrit.formats.place_files import placed_object, problem_of
 

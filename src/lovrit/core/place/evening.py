@@ -1,5 +1,6 @@
 """An evening as it stands: the loop with its seconds, kit against the clock, and what clashes, with turn and place."""
 
+from math import hypot, pi, sqrt
 from typing import NamedTuple
 
 from lovrit.core.clock import number
@@ -7,6 +8,8 @@ from lovrit.core.crew.groups import letter
 from lovrit.core.place.problem import Kit, Problem, Spot
 
 NEAR_M = 1.5  # a way out is kept free for so much round it
+LEAST_M2 = 4.0  # of floor a person, as coaches would have it; to be checked
+TIGHT = 0.8  # so much closer than their circles is still no crowd
 APART_M = 2.0  # who swings or jumps wants so much between stations
 
 
@@ -47,10 +50,13 @@ def evening(
     groups: list[list[str]],
     given: dict[str, str],
     ways: tuple[tuple[str, float, float], ...] = (),
+    size_m: tuple[float, float] | None = None,
+    rooms: dict[str, float] | None = None,
 ) -> Evening:
     """An evening in the slate's order of stations; ``groups`` are ids by letter, ``given`` spots by station.
 
-    Stations that no spot was given for take the first free one that holds them.
+    Stations that no spot was given for take the first free one that holds them. ``rooms`` is the side of the square, in
+    metres, that one person needs at a station.
     """
     spots = _standing(problem, given)
     by_id = {one.id: one for one in problem.spots}
@@ -71,7 +77,48 @@ def evening(
             if many > use.there:
                 who = ", ".join(_takers(problem, groups, turn, use.kit))
                 clashes.append(f"Turn {turn}: {many} of {use.kit}, there are {use.there}; {who}.")
-    return Evening(spots, legs, uses, tuple(clashes), tuple(_cautions(problem, spots, by_id, ways)))
+    most = max((len(some) for some in groups), default=0)
+    cautions = [
+        *_cautions(problem, spots, by_id, ways),
+        *_crowded(problem, spots, by_id, rooms or {}, most),
+        *_full(len(problem.people), size_m),
+    ]
+    return Evening(spots, legs, uses, tuple(clashes), tuple(cautions))
+
+
+def _full(people: int, size_m: tuple[float, float] | None) -> list[str]:
+    """Whether a hall is small for so many."""
+    if size_m is None or not people:
+        return []
+    each = size_m[0] * size_m[1] / people
+    if each >= LEAST_M2:
+        return []
+    return [
+        f"{number(round(each, 1))} m² of floor a person; under {LEAST_M2:g} people get in each other’s way."
+    ]
+
+
+def _crowded(
+    problem: Problem,
+    spots: dict[str, str],
+    by_id: dict[str, Spot],
+    rooms: dict[str, float],
+    most: int,
+) -> list[str]:
+    """Stations that stand closer than the people at both need: each group in a circle of its members’ squares."""
+    found = []
+    names = [one.name for one in problem.stations if one.name in spots and one.name in rooms]
+    for nth, one in enumerate(names):
+        for other in names[nth + 1 :]:
+            a, b = by_id[spots[one]], by_id[spots[other]]
+            apart = hypot(a.x - b.x, a.y - b.y)
+            wanted = sum(sqrt(most * rooms[name] ** 2 / pi) for name in (one, other))
+            if apart < wanted * TIGHT:
+                found.append(
+                    f"{one} and {other} stand {number(round(apart, 1))} m apart; groups of {most} want "
+                    f"{number(round(wanted, 1))} m there."
+                )
+    return found
 
 
 def _wants(needs: frozenset[str]) -> str:

@@ -5,9 +5,8 @@ from dataclasses import dataclass
 from ortools.sat.python import cp_model
 
 from lovrit.core.place.problem import Kit, Problem, Station
-
-UNLEVEL, PARTED = 10, 25
-SEED, WORKERS = 7, 2
+from lovrit.core.place.watch import Watch
+from lovrit.core.place.wishes import OTHER_LOAD, PARTED, UNLEVEL
 
 
 @dataclass(frozen=True)
@@ -21,33 +20,25 @@ class Dealt:
     wishes: dict[str, int]
 
 
-def deal(problem: Problem, order: tuple[int, ...], seconds: float) -> Dealt | None:
+def deal(
+    problem: Problem, order: tuple[int, ...], seconds: float, watch: Watch | None = None
+) -> Dealt | None:
     """The best groups for an order of stations; None where no groups keep every must."""
-    model = cp_model.CpModel()
-    stations = [problem.stations[nth] for nth in order]
+    watch = watch or Watch()
+    watch.tell("groups")
     n = problem.count
-    many = -(-problem.groups // n)  # groups that share a start, where there are more than stations
-    is_in = {(p, o): model.new_bool_var("") for p in range(len(problem.people)) for o in range(n)}
-    used = {o: model.new_int_var(0, many, "") for o in range(n)}
-    model.add(sum(used.values()) == problem.groups)
-    low, high = problem.sizes()
-    if problem.side_by_side:
-        for o in range(n):
-            model.add(used[o] == len(range(o, problem.groups, n)))
-    for o in range(n):
-        inside = sum(is_in[p, o] for p in range(len(problem.people)))
-        model.add(inside >= low * used[o])
-        model.add(inside <= high * used[o])
-    for p in range(len(problem.people)):
-        model.add_exactly_one([is_in[p, o] for o in range(n)])
-    _kit(model, problem, stations, is_in)
-    _apart(model, problem, is_in, n)
+    model, is_in, used = _model(problem, [problem.stations[nth] for nth in order])
     level, parted = _levels(model, problem, is_in, used, n), _parted(model, problem, is_in, n)
-    model.minimize(cp_model.LinearExpr.weighted_sum([level, parted], [UNLEVEL, PARTED]))
-    solver = cp_model.CpSolver()
-    solver.parameters.random_seed, solver.parameters.num_workers = SEED, WORKERS
-    solver.parameters.max_time_in_seconds = seconds
-    status = solver.solve(model)
+    for wish, broken in (("levels", level), ("together", parted)):
+        if problem.wishes.must(wish):
+            model.add(broken == 0)
+    weights = {
+        "levels": (level, problem.wishes.cost("levels", UNLEVEL)),
+        "together": (parted, problem.wishes.cost("together", PARTED)),
+        "loads": (_loads(model, problem, is_in, n), problem.wishes.cost("loads", OTHER_LOAD)),
+    }
+    model.minimize(sum(weight * broken for broken, weight in weights.values()))
+    solver, status = watch.solve(model, seconds)
     if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
         return None
     people: dict[int, list[str]] = {}
@@ -55,7 +46,11 @@ def deal(problem: Problem, order: tuple[int, ...], seconds: float) -> Dealt | No
         if solver.boolean_value(var):
             people.setdefault(o, []).append(problem.people[p].id)
     taken = tuple(o for o in range(n) if solver.value(used[o]))
-    wishes = {"levels": UNLEVEL * solver.value(level), "together": PARTED * solver.value(parted)}
+    wishes = {
+        wish: weight * solver.value(broken)
+        for wish, (broken, weight) in weights.items()
+        if wish != "loads" or weight
+    }
     return Dealt(
         taken,
         {o: tuple(some) for o, some in sorted(people.items())},
@@ -66,6 +61,30 @@ def deal(problem: Problem, order: tuple[int, ...], seconds: float) -> Dealt | No
 
 
 Vars = dict[tuple[int, int], cp_model.IntVar]
+
+
+def _model(
+    problem: Problem, stations: list[Station]
+) -> tuple[cp_model.CpModel, Vars, dict[int, cp_model.IntVar]]:
+    """Everybody at one start, groups equal within one, enough kit, and who is apart apart."""
+    model, n = cp_model.CpModel(), problem.count
+    many = -(-problem.groups // n)  # groups that share a start, where there are more than stations
+    people = range(len(problem.people))
+    is_in = {(p, o): model.new_bool_var("") for p in people for o in range(n)}
+    used = {o: model.new_int_var(0, many, "") for o in range(n)}
+    model.add(sum(used.values()) == problem.groups)
+    low, high = problem.sizes()
+    for o in range(n):
+        if problem.side_by_side:
+            model.add(used[o] == len(range(o, problem.groups, n)))
+        inside = sum(is_in[p, o] for p in people)
+        model.add(inside >= low * used[o])
+        model.add(inside <= high * used[o])
+    for p in people:
+        model.add_exactly_one([is_in[p, o] for o in range(n)])
+    _kit(model, problem, stations, is_in)
+    _apart(model, problem, is_in, n)
+    return model, is_in, used
 
 
 def _kit(model: cp_model.CpModel, problem: Problem, stations: list[Station], is_in: Vars) -> None:
@@ -84,7 +103,7 @@ def _kit(model: cp_model.CpModel, problem: Problem, stations: list[Station], is_
                 for (p, at), need in needs.items()
                 if kind in need
             ]
-            model.add(sum(taken) <= problem.kit.get(kind, 0))
+            model.add(sum(taken) <= problem.stock(kind))
 
 
 def _apart(model: cp_model.CpModel, problem: Problem, is_in: Vars, n: int) -> None:
@@ -135,6 +154,24 @@ def _parted(model: cp_model.CpModel, problem: Problem, is_in: Vars, n: int) -> c
             model.add(is_in[p, o] - is_in[q, o] <= apart)
         parted.append(apart)
     return _sum(model, parted, len(parted))
+
+
+def _loads(model: cp_model.CpModel, problem: Problem, is_in: Vars, n: int) -> cp_model.IntVar:
+    """How many loads are taken in each group, over what each takes anywhere; nothing where that weighs nothing."""
+    if not problem.wishes.cost("loads", OTHER_LOAD):
+        return model.new_constant(0)
+    taken: dict[Kit, set[int]] = {}
+    for p, person in enumerate(problem.people):
+        for station in problem.stations:
+            for kind in problem.uses(person, station):
+                taken.setdefault(kind, set()).add(p)
+    some: list[cp_model.IntVar] = []
+    for _, who in sorted(taken.items(), key=str):
+        for o in range(n):
+            here = model.new_bool_var("")
+            model.add_max_equality(here, [is_in[p, o] for p in sorted(who)])
+            some.append(here)
+    return _sum(model, some, len(some))
 
 
 def _sum(model: cp_model.CpModel, parts: list[cp_model.IntVar], most: int) -> cp_model.IntVar:

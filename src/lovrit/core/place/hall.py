@@ -1,19 +1,23 @@
 """A hall to scale: its size, its spots and what each holds, doors, kit with counts and loads. Metres, kg, seconds."""
 
 from dataclasses import field
-from typing import Annotated
+from typing import Annotated, NamedTuple
 
 from pydantic import Field
 
 from lovrit.core.blocks.block import Block
+from lovrit.core.blocks.company import share_of
 from lovrit.core.crew.fits import Option, cell, ladder
 from lovrit.core.crew.person import Person
 from lovrit.core.moves.library import Library
+from lovrit.core.place.around import Box, Ways
 from lovrit.core.place.problem import Kit, Mover, Problem, Spot
 from lovrit.core.place.stations import station_of
+from lovrit.core.place.wishes import Wishes
 from lovrit.core.slate.line import Line
 from lovrit.core.values import Value
 
+USUAL_LEVEL = 3  # where nobody said
 Metres = Annotated[float, Field(ge=0, le=200)]
 MOST_SPOTS = 40
 
@@ -54,6 +58,21 @@ class Way(Value):
     y: Metres
 
 
+class Area(Value):
+    """Where nobody walks and nothing stands: a stage, a wall within the hall, a wet corner."""
+
+    what: Annotated[str, Field(min_length=1, max_length=24)]
+    x: Metres
+    y: Metres
+    w: Annotated[float, Field(gt=0, le=200)]
+    h: Annotated[float, Field(gt=0, le=200)]
+
+    @property
+    def box(self) -> Box:
+        """As a box that walks go round."""
+        return Box(self.x, self.y, self.w, self.h)
+
+
 class Hall(Value):
     """A hall. ``pinned`` is where the coach put a station, by the station's name."""
 
@@ -67,7 +86,41 @@ class Hall(Value):
     spots: Annotated[tuple[HallSpot, ...], Field(max_length=MOST_SPOTS)] = ()
     kit: Annotated[tuple[HallKit, ...], Field(max_length=60)] = ()
     ways: Annotated[tuple[Way, ...], Field(max_length=12)] = ()
+    blocked: Annotated[tuple[Area, ...], Field(max_length=12)] = ()
     pinned: dict[str, str] = field(default_factory=dict)
+
+    @property
+    def walks(self) -> Ways:
+        """How people walk in it."""
+        return Ways((one.box for one in self.blocked), self.size_m)
+
+    @property
+    def store(self) -> tuple[float, float] | None:
+        """Where kit comes from: a way that is called a store, else the first door; None where neither is drawn."""
+        named = sorted(self.ways, key=lambda one: ("store" not in one.what, "door" not in one.what))
+        usable = [one for one in named if "store" in one.what or "door" in one.what]
+        return (usable[0].x, usable[0].y) if usable else None
+
+    @property
+    def free(self) -> tuple[HallSpot, ...]:
+        """The spots that nothing is in the way of."""
+        return tuple(
+            one
+            for one in self.spots
+            if not any(area.box.holds((one.x, one.y)) for area in self.blocked)
+        )
+
+    def far(self) -> dict[tuple[str, str], float]:
+        """Metres from spot to spot where something is in the way of walking straight on."""
+        if not self.blocked:
+            return {}
+        walks = self.walks
+        return {
+            (a.id, b.id): walks.metres((a.x, a.y), (b.x, b.y))
+            for a in self.spots
+            for b in self.spots
+            if a.id != b.id
+        }
 
     def stock(self) -> dict[Kit, int]:
         """How many of each there are tonight."""
@@ -77,11 +130,25 @@ class Hall(Value):
         return found
 
 
+class Wished(NamedTuple):
+    """What is wished of a placing: how much each wish weighs, levels mixed or alike, where stations stood last time."""
+
+    wishes: Wishes = Wishes()
+    mixed: bool = True
+    stood: dict[str, str] = {}  # noqa: RUF012
+
+
 def problem_of(
-    block: Block, hall: Hall, people: list[Person], groups: int, library: Library
+    block: Block,
+    hall: Hall,
+    people: list[Person],
+    groups: int,
+    library: Library,
+    wished: Wished | None = None,
 ) -> Problem:
     """What has to be placed of a block that people move through, in a hall, with what each person takes."""
-    spots = tuple(Spot(one.id, one.x, one.y, frozenset(one.holds)) for one in hall.spots)
+    wished = wished or Wished()
+    spots = tuple(Spot(one.id, one.x, one.y, frozenset(one.holds)) for one in hall.free)
     fixed = frozenset(name for one in hall.spots for name in one.holds)
     lines = [line for line in block.moves if not line.is_rest]
     stations = tuple(station_of(line, library, fixed) for line in lines)
@@ -89,7 +156,14 @@ def problem_of(
     called = labels(people)
     usual = [(line, ladder(line, library)) for line in lines]
     movers = tuple(
-        Mover(called[one.id], cannot=frozenset(one.limits), loads=_loads(one, usual, library))
+        Mover(
+            called[one.id],
+            one.level or USUAL_LEVEL,
+            frozenset(one.limits),
+            _loads(one, usual, library),
+            _called(one.together, called),
+            _called(one.apart, called),
+        )
         for one in people
     )
     pair = block.pairs[0] if block.pairs else None
@@ -104,7 +178,21 @@ def problem_of(
         reset_s=hall.reset_s,
         side_by_side=True,
         pinned={name: at for name, at in hall.pinned.items() if name in names},
+        alike=not wished.mixed,
+        stood={name: at for name, at in wished.stood.items() if name in names},
+        wishes=wished.wishes,
+        share=sharing(block),
+        far=hall.far(),
     )
+
+
+def sharing(block: Block) -> int:
+    """How many people share a place and one set of kit: partners, or a team of whom one works."""
+    return round(1 / share_of(block)) if hasattr(block, "team") else 1
+
+
+def _called(ids: tuple[int, ...], called: dict[int, str]) -> frozenset[str]:
+    return frozenset(called[one] for one in ids if one in called)
 
 
 def labels(people: list[Person]) -> dict[int, str]:

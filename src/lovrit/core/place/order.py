@@ -11,9 +11,8 @@ from itertools import product
 from ortools.sat.python import cp_model
 
 from lovrit.core.place.problem import Problem
-from lovrit.core.place.search import Plan, follows, quick
-
-SEED, WORKERS = 7, 2
+from lovrit.core.place.search import Plan, quick
+from lovrit.core.place.watch import Watch
 
 
 @dataclass(frozen=True)
@@ -39,7 +38,9 @@ class _Model:
         self.model = cp_model.CpModel()
         n, m = problem.count, len(problem.spots)
         self.after = {
-            (i, j): self.model.new_bool_var("") for i, j in product(range(n), repeat=2) if i != j
+            (i, j): self.model.new_bool_var("")
+            for i, j in product(range(n), repeat=2)
+            if i != j and problem.follows(problem.stations[i], problem.stations[j]) is not None
         }
         self.legs = {(s, t): self.model.new_bool_var("") for s, t in _legs(problem)}
         self.stands = {
@@ -49,7 +50,10 @@ class _Model:
             if problem.holds(spot, station)
         }
         if n > 1:
-            self.model.add_circuit([(i, j, var) for (i, j), var in self.after.items()])
+            if self.after:
+                self.model.add_circuit([(i, j, var) for (i, j), var in self.after.items()])
+            else:
+                self.model.add_bool_or([])  # the musts let nothing follow anything
             unused = {s: self.model.new_bool_var("") for s in range(m)}
             loops = [(s, s, var) for s, var in unused.items()]
             self.model.add_circuit([*((s, t, var) for (s, t), var in self.legs.items()), *loops])
@@ -73,7 +77,7 @@ class _Model:
         for some, hinted in ((self.after, after), (self.legs, legs), (self.stands, stands)):
             for key, var in some.items():
                 self.model.add_hint(var, key in hinted)
-        self.model.add(self.moving + self.walking <= cost_of(self.problem, order, spots))
+        self.model.add(self.costs <= cost_of(self.problem, order, spots))
 
     def _link(self) -> None:
         for (i, j), var in self.after.items():
@@ -90,13 +94,19 @@ class _Model:
     def _cost(self, moves: bool, walks: bool) -> None:
         stations, spots = self.problem.stations, self.problem.spots
         self.moving = sum(
-            follows(stations[i], stations[j]) * var for (i, j), var in self.after.items()
+            (self.problem.follows(stations[i], stations[j]) or 0) * var
+            for (i, j), var in self.after.items()
         )
         self.walking = sum(
-            round(self.problem.walk_s(spots[s], spots[t])) * var
-            for (s, t), var in self.legs.items()
+            self.problem.walk_cost(spots[s], spots[t]) * var for (s, t), var in self.legs.items()
         )
-        self.model.minimize((self.moving if moves else 0) + (self.walking if walks else 0))
+        staying = sum(
+            self.problem.moved_cost(stations[i], spots[s]) * var
+            for (i, s), var in self.stands.items()
+        )
+        self.costs = self.moving + self.walking + staying
+        alone = self.moving if moves else self.walking
+        self.model.minimize(self.costs if moves and walks else alone)
 
 
 def _legs(problem: Problem) -> Iterator[tuple[int, int]]:
@@ -105,27 +115,25 @@ def _legs(problem: Problem) -> Iterator[tuple[int, int]]:
             yield s, t
 
 
-def _solver(seconds: float) -> cp_model.CpSolver:
-    solver = cp_model.CpSolver()
-    solver.parameters.random_seed = SEED
-    solver.parameters.num_workers = WORKERS
-    solver.parameters.max_time_in_seconds = seconds
-    return solver
-
-
-def _bound(problem: Problem, seconds: float, *, moves: bool) -> int | None:
+def bound(
+    problem: Problem, seconds: float, *, moves: bool, watch: Watch | None = None
+) -> int | None:
     """The least that the moves alone, or the walks alone, can cost; None where there is no way at all."""
-    solver = _solver(seconds)
-    status = solver.solve(_Model(problem, moves=moves, walks=not moves).model)
+    made = _Model(problem, moves=moves, walks=not moves)
+    solver, status = (watch or Watch()).solve(made.model, seconds)
     if status == cp_model.INFEASIBLE:
         return None
     return max(0, round(solver.best_objective_bound))
 
 
 def lay(
-    problem: Problem, seconds: float, not_again: tuple[tuple[int, ...], ...] = ()
+    problem: Problem,
+    seconds: float,
+    not_again: tuple[tuple[int, ...], ...] = (),
+    watch: Watch | None = None,
 ) -> Laid | None:
     """The best order and spots, but for orders that were tried; None where no order fits the hall."""
+    watch = watch or Watch()
     if problem.count == 1:
         spot = next(
             (s for s, one in enumerate(problem.spots) if problem.holds(one, problem.stations[0])),
@@ -137,7 +145,11 @@ def lay(
         turned = zip(order, (*order[1:], order[0]), strict=True)
         made.model.add(sum(made.after[pair] for pair in turned) <= problem.count - 1)
     begun = None if not_again else quick(problem)
-    moving, walking = (_bound(problem, seconds / 2, moves=moves) for moves in (True, False))
+    if begun:
+        watch.tell(f"order and spots: one that costs {cost_of(problem, *begun)}")
+    moving, walking = (
+        bound(problem, seconds / 2, moves=moves, watch=watch) for moves in (True, False)
+    )
     if moving is None or walking is None:
         return None
     least = moving + walking
@@ -145,23 +157,28 @@ def lay(
         return Laid(*begun, least, least)  # it costs what nothing can undercut
     made.model.add(made.moving >= moving)
     made.model.add(made.walking >= walking)
-    return _solved(problem, made, begun, least, seconds)
+    watch.tell("order and spots")
+    return _solved(problem, made, begun, least, seconds, watch)
 
 
 def _solved(
-    problem: Problem, made: "_Model", begun: Plan | None, least: int, seconds: float
+    problem: Problem,
+    made: "_Model",
+    begun: Plan | None,
+    least: int,
+    seconds: float,
+    watch: Watch,
 ) -> Laid | None:
     """What the solver finds, from a plan that is known where one is."""
     if begun:
         made.begin(begun)
-    solver = _solver(seconds)
-    status = solver.solve(made.model)
+    solver, status = watch.solve(made.model, seconds)
     if status in (cp_model.OPTIMAL, cp_model.FEASIBLE):
         return _read(problem, made, solver, least)
     if begun is None:
         return None
-    bound = max(least, round(solver.best_objective_bound))
-    return Laid(*begun, cost_of(problem, *begun), bound)
+    known = max(least, round(solver.best_objective_bound))
+    return Laid(*begun, cost_of(problem, *begun), known)
 
 
 def _read(problem: Problem, made: _Model, solver: cp_model.CpSolver, least: int) -> Laid:
@@ -180,6 +197,8 @@ def cost_of(problem: Problem, order: tuple[int, ...], spots: tuple[int, ...]) ->
     cost = 0
     for nth, station in enumerate(order):
         nxt = (nth + 1) % len(order)
-        cost += follows(problem.stations[station], problem.stations[order[nxt]])
-        cost += round(problem.walk_s(problem.spots[spots[nth]], problem.spots[spots[nxt]]))
+        here = problem.spots[spots[nth]]
+        cost += problem.follows(problem.stations[station], problem.stations[order[nxt]]) or 0
+        cost += problem.walk_cost(here, problem.spots[spots[nxt]])
+        cost += problem.moved_cost(problem.stations[station], here)
     return cost

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from lovrit.core.place.groups import Dealt, deal
 from lovrit.core.place.order import Laid, lay
 from lovrit.core.place.problem import Problem
+from lovrit.core.place.watch import Watch
 
 ORDERS = 4  # so many orders are tried before it is said that none will do
 
@@ -34,31 +35,34 @@ class Placing:
         return 0.0 if self.proven or not self.cost else (self.cost - self.bound) / self.cost
 
 
-def place(problem: Problem, seconds: float) -> Placing | None:
-    """The best placing that is found in so many seconds; None where no placing was found."""
+def place(problem: Problem, seconds: float, watch: Watch | None = None) -> Placing | None:
+    """The best placing that is found in so many seconds; None where no placing was found.
+
+    Who watches is told how far it is and may stop it; what was found up to then is what is answered.
+    """
+    watch = watch or Watch()
     tried: list[tuple[int, ...]] = []
     first: Laid | None = None
     for _ in range(ORDERS):
-        laid = lay(problem, seconds / (2 if not tried else 6), tuple(tried))
+        laid = lay(problem, seconds / (2 if not tried else 6), tuple(tried), watch)
         if laid is None:
             return None
         first = first or laid
-        dealt = deal(problem, laid.order, seconds / 4)
+        dealt = deal(problem, laid.order, seconds / 4, watch)
         if dealt:
-            return Placing(
-                problem, laid, dealt, first.bound + _least(problem, laid, dealt, seconds)
-            )
+            least = _least(problem, laid, dealt, seconds, watch)
+            return Placing(problem, laid, dealt, first.bound + least)
         tried.append(laid.order)
         if not problem.kit or problem.count < 4:  # another order shares kit in the same way
             return None
     return None
 
 
-def _least(problem: Problem, laid: Laid, dealt: Dealt, seconds: float) -> int:
+def _least(problem: Problem, laid: Laid, dealt: Dealt, seconds: float, watch: Watch) -> int:
     """What the groups cost at the least whatever the order: with kit for everybody."""
     if dealt.cost == 0:
         return 0
-    free = deal(problem.but(kit={}), laid.order, seconds / 4)
+    free = deal(problem.but(kit={}), laid.order, seconds / 4, watch)
     return free.cost if free and free.proven else 0
 
 

@@ -7,6 +7,7 @@ from collections import Counter
 from dataclasses import dataclass, field, replace
 from math import hypot
 
+from lovrit.core.place.wishes import GRIP_TWICE, HARD_TWICE, MOVED, TWICE, UP_AND_DOWN, Wishes
 from lovrit.core.values import LovritError
 
 FREE = frozenset({"mat", "wall", "floor"})  # kit that is counted by nobody
@@ -61,7 +62,11 @@ class Spot:
 
 @dataclass(frozen=True)
 class Problem:
-    """All of it. ``kit`` is how many there are of each; what isn't named in it is not counted."""
+    """All of it. ``kit`` is how many there are of each; what isn't named in it is not counted.
+
+    ``far`` is how many metres it is from spot to spot where that is not straight on; ``stood`` where stations stood
+    last time; ``share`` how many people share a place and one set of kit, of whom one works: partners are two.
+    """
 
     stations: tuple[Station, ...]
     people: tuple[Mover, ...]
@@ -76,6 +81,10 @@ class Problem:
         False  # groups begin at neighbouring stations, the first of them at the first
     )
     pinned: dict[str, str] = field(default_factory=dict)
+    stood: dict[str, str] = field(default_factory=dict)
+    wishes: Wishes = field(default_factory=Wishes)
+    share: int = 1
+    far: dict[tuple[str, str], float] = field(default_factory=dict)
 
     def but(self, **changes: object) -> "Problem":
         """The same with something else."""
@@ -86,9 +95,35 @@ class Problem:
         """How many stations there are, and turns of a round."""
         return len(self.stations)
 
+    def follows(self, one: Station, other: Station) -> int | None:
+        """What it costs that a station comes after another; None where a must forbids it."""
+        broken = {
+            "patterns": (one.pattern == other.pattern and bool(one.pattern), TWICE),
+            "grips": (one.grip and other.grip, GRIP_TWICE),
+            "floor": (one.floor != other.floor, UP_AND_DOWN),
+            "hard": (one.hard and other.hard, HARD_TWICE),
+        }
+        if any(is_broken and self.wishes.must(wish) for wish, (is_broken, _) in broken.items()):
+            return None
+        return sum(
+            self.wishes.cost(wish, usual)
+            for wish, (is_broken, usual) in broken.items()
+            if is_broken
+        )
+
+    def walk_cost(self, one: Spot, other: Spot) -> int:
+        """What a walk costs."""
+        return round(self.wishes.cost("walks", 10) / 10 * self.walk_s(one, other))
+
+    def moved_cost(self, station: Station, spot: Spot) -> int:
+        """What it costs that a station stands elsewhere than last time."""
+        last = self.stood.get(station.name)
+        return self.wishes.cost("stays", MOVED) if last is not None and last != spot.id else 0
+
     def walk_s(self, one: Spot, other: Spot) -> float:
         """Seconds from a spot to another, with setting up."""
-        return hypot(one.x - other.x, one.y - other.y) / self.walk_m_s + self.reset_s
+        metres = self.far.get((one.id, other.id), hypot(one.x - other.x, one.y - other.y))
+        return metres / self.walk_m_s + self.reset_s
 
     def holds(self, spot: Spot, station: Station) -> bool:
         """Whether a station may stand on a spot: pinned there, or it has what the station needs."""
@@ -129,6 +164,10 @@ class Problem:
         ready = station.loads or tuple(weighed)
         return sorted(ready)[len(ready) // 2]
 
+    def stock(self, kind: Kit) -> int:
+        """How many people can take a kit in a turn: what there is, each for as many as share it."""
+        return self.kit.get(kind, 0) * self.share
+
     def needs(self) -> dict[Kit, Counter[str]]:
         """How often each kit is taken in a round, by station."""
         found: dict[Kit, Counter[str]] = {}
@@ -142,8 +181,7 @@ class Problem:
     def counts_out(self) -> bool:
         """Whether all turns of a round together have enough of every kit; where not, no placing can be."""
         return all(
-            sum(by.values()) <= self.count * self.kit.get(kind, 0)
-            for kind, by in self.needs().items()
+            sum(by.values()) <= self.count * self.stock(kind) for kind, by in self.needs().items()
         )
 
     def sizes(self) -> tuple[int, int]:

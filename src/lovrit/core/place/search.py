@@ -7,25 +7,11 @@ from collections.abc import Iterator
 from itertools import combinations
 from math import inf
 
-from lovrit.core.place.problem import Problem, Station
+from lovrit.core.place.problem import Problem
 
-TWICE, GRIP_TWICE, UP_AND_DOWN, HARD_TWICE = (
-    60,
-    40,
-    15,
-    20,
-)  # what each wish is worth, in seconds of walking
 Plan = tuple[
     tuple[int, ...], tuple[int, ...]
 ]  # numbers of stations, and of their spots, in turn order
-
-
-def follows(one: Station, other: Station) -> int:
-    """What it costs that a station comes after another."""
-    cost = TWICE * (one.pattern == other.pattern and bool(one.pattern))
-    cost += GRIP_TWICE * (one.grip and other.grip)
-    cost += UP_AND_DOWN * (one.floor != other.floor)
-    return cost + HARD_TWICE * (one.hard and other.hard)
 
 
 class Costs:
@@ -33,7 +19,12 @@ class Costs:
 
     def __init__(self, problem: Problem) -> None:
         self.after = [
-            [follows(one, other) for other in problem.stations] for one in problem.stations
+            [_finite(problem.follows(one, other)) for other in problem.stations]
+            for one in problem.stations
+        ]
+        self.moved = [
+            [problem.moved_cost(station, spot) for spot in problem.spots]
+            for station in problem.stations
         ]
         self.walk = [
             [self._walk(problem, s, t) for t in range(len(problem.spots))]
@@ -46,7 +37,9 @@ class Costs:
     @staticmethod
     def _walk(problem: Problem, s: int, t: int) -> float:
         seconds = problem.walk_s(problem.spots[s], problem.spots[t])
-        return round(seconds) if s != t and seconds <= problem.rest_s else inf
+        if s == t or seconds > problem.rest_s:
+            return inf
+        return problem.walk_cost(problem.spots[s], problem.spots[t])
 
     def of(self, order: tuple[int, ...], spots: tuple[int, ...]) -> float:
         """What a plan costs; infinite where it keeps not every must."""
@@ -56,7 +49,12 @@ class Costs:
             if not self.holds[station][spots[nth]]:
                 return inf
             total += self.after[station][order[nxt]] + self.walk[spots[nth]][spots[nxt]]
+            total += self.moved[station][spots[nth]]
         return total
+
+
+def _finite(cost: int | None) -> float:
+    return inf if cost is None else cost
 
 
 def quick(problem: Problem) -> Plan | None:

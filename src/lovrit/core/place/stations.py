@@ -31,6 +31,16 @@ def station_of(line: Line, library: Library, fixed: frozenset[str]) -> Station:
     )
 
 
+def rooms(lines: tuple[Line, ...], library: Library) -> dict[str, float]:
+    """The side of the square that one person needs at each station, in metres; where the move is known."""
+    found = {}
+    for line in lines:
+        sides = [move.space for one in line.tasks if (move := library.find(one.name))]
+        if sides and not line.is_rest:
+            found[line.name] = max(sides)
+    return found
+
+
 def _ways(line: Line, move: Move | None, library: Library) -> list[tuple[str, frozenset[str]]]:
     """Other ways at a station with what each asks: the line's own, then the library's kinder ones."""
     task = line.tasks[0]

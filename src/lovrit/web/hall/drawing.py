@@ -1,6 +1,8 @@
 """The hall drawn: in figures, by moving and adding spots, or from a file."""
 
 import json
+import re
+from html import unescape
 from math import isfinite
 from typing import Any
 
@@ -9,21 +11,45 @@ from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse,
 from pydantic import ValidationError
 
 from lovrit.core.place.hall import Hall, HallSpot
-from lovrit.core.values import checked, checked_json, plain
-from lovrit.store import club
-from lovrit.web.hall.evening import NoHall, answer
+from lovrit.core.values import checked, checked_json, plain, schema_of
+from lovrit.store import halls
+from lovrit.web.hall.evening import NoHall, answer, evening_of
+from lovrit.web.hall.view import hall_view
 from lovrit.web.house import Id, InHouse, WholeForm
+from lovrit.web.pages import render
 
 router = APIRouter()
 MOST_BYTES = 200_000
+HELD = re.compile(r"<metadata>(.*?)</metadata>", re.DOTALL)
 MOST_ROWS = 62  # of spots or kit in the form
 
 
-@router.get("/hall.json")
-def as_json(house: InHouse) -> PlainTextResponse:
+@router.get("/hall.schema.json")
+def schema() -> PlainTextResponse:
+    """What a hall is as JSON, as a JSON Schema."""
+    text = json.dumps(schema_of(Hall), ensure_ascii=False, indent=1)
+    return PlainTextResponse(text, media_type="application/schema+json")
+
+
+@router.get("/hall/{session_id}/plan.svg")
+def as_svg(house: InHouse, session_id: Id) -> Response:
+    """The floor of a session to scale as a picture, with the hall itself inside, so that it can be read again."""
+    with house.database.work() as work:
+        now = evening_of(house, work, session_id)
+    view = None
+    if now.at is not None:
+        view = hall_view(now.plan, now.at, now.hall, now.comers, now.spots, house.library)
+    held = json.dumps(plain(now.hall), ensure_ascii=False)
+    text = render(house, "hall/plan.svg", hall=now.hall, view=view, held=held)
+    headers = {"Content-Disposition": f'attachment; filename="hall-{session_id}.svg"'}
+    return Response(text, media_type="image/svg+xml", headers=headers)
+
+
+@router.get("/hall/{session_id}/hall.json")
+def as_json(house: InHouse, session_id: Id) -> PlainTextResponse:
     """The hall as JSON, in the form that the command line reads."""
     with house.database.work() as work:
-        drawn = plain(club.hall(work))
+        drawn = plain(halls.hall(work, session_id))
     text = json.dumps(drawn, ensure_ascii=False, indent=1)
     headers = {"Content-Disposition": 'attachment; filename="hall.json"'}
     return PlainTextResponse(text, media_type="application/json", headers=headers)
@@ -37,9 +63,9 @@ def draw(request: Request, house: InHouse, session_id: Id, form: WholeForm) -> H
     """
     fields = {name: str(value).strip() for name, value in form.items()}
     with house.database.writing() as work:
-        hall = club.hall(work)
+        hall = halls.hall(work, session_id)
         try:
-            club.set_hall(work, _drawn(hall, fields))
+            halls.set_hall(work, _drawn(hall, fields), session_id)
         except (ValidationError, ValueError, KeyError) as error:
             raise NoHall(_why(error)) from None
     return answer(request, house, session_id)
@@ -82,6 +108,8 @@ def _drawn(hall: Hall, fields: dict[str, str]) -> Hall:
         "reset_s": _number(fields["reset"]),
         "spots": spots,
         "kit": [_kit(fields, nth) for nth in range(MOST_ROWS) if fields.get(f"kit-{nth}")],
+        "ways": [_way(fields, nth) for nth in range(MOST_ROWS) if fields.get(f"way-{nth}")],
+        "blocked": [_area(fields, nth) for nth in range(MOST_ROWS) if fields.get(f"area-{nth}")],
         "pinned": {name: at for name, at in hall.pinned.items() if at in ids},
     }
     return checked(Hall, plain(hall) | said)
@@ -101,6 +129,18 @@ def _spot(fields: dict[str, str], nth: int) -> dict[str, Any]:
         "y": _number(fields[f"y-{nth}"]),
         "holds": fields.get(f"holds-{nth}", "").replace(",", " ").split(),
     }
+
+
+def _way(fields: dict[str, str], nth: int) -> dict[str, Any]:
+    """A row of doors and what has to be kept free, as it was typed."""
+    x, y = _number(fields[f"way-x-{nth}"]), _number(fields[f"way-y-{nth}"])
+    return {"what": fields[f"way-{nth}"], "x": x, "y": y}
+
+
+def _area(fields: dict[str, str], nth: int) -> dict[str, Any]:
+    """A row of what nobody walks through, as it was typed."""
+    figures = {name: _number(fields[f"area-{name}-{nth}"]) for name in ("x", "y", "w", "h")}
+    return {"what": fields[f"area-{nth}"], **figures}
 
 
 def _kit(fields: dict[str, str], nth: int) -> dict[str, Any]:
@@ -131,10 +171,10 @@ def _within(text: str, most: float) -> float:
 
 @router.post("/hall/{session_id}/read")
 async def read(house: InHouse, session_id: Id, file: UploadFile) -> Response:
-    """A hall from a file in the form of the command line."""
+    """A hall from a file in the form of the command line, or from a picture that has one inside."""
     raw = await file.read(MOST_BYTES)
     try:
-        given = json.loads(raw.decode("utf-8-sig"))
+        given = json.loads(_held(raw.decode("utf-8-sig")))
         spots = [
             {**one, "holds": [] if one.get("holds") in ("any", None) else one["holds"]}
             for one in given.get("spots", [])
@@ -145,5 +185,22 @@ async def read(house: InHouse, session_id: Id, file: UploadFile) -> Response:
             f"This is no hall that can be read: {str(error).splitlines()[0][:120]}."
         ) from None
     with house.database.writing() as work:
-        club.set_hall(work, hall)
+        known = {one.name for one in halls.halls(work)} - {halls.hall(work, session_id).name}
+        if hall.name in known:
+            halls.take(work, session_id, hall.name)
+        halls.set_hall(work, hall, session_id)
     return RedirectResponse(f"/hall/{session_id}", 303)
+
+
+def _held(text: str) -> str:
+    """The hall that a picture holds; other text as it is.
+
+    Raises:
+        NoHall: where a picture holds none.
+    """
+    if not text.lstrip().startswith(("<svg", "<?xml")):
+        return text
+    inside = HELD.search(text)
+    if inside is None:
+        raise NoHall("This picture has no hall inside; Lovrit reads those that it drew.")
+    return unescape(inside[1])

@@ -7,10 +7,12 @@ from fastapi.responses import HTMLResponse
 from sqlmodel import Session as Work
 
 from lovrit.core.crew.person import Person
-from lovrit.core.place.hall import Hall
+from lovrit.core.place.at_once import at_once
+from lovrit.core.place.hall import Hall, Wished
+from lovrit.core.place.wishes import NEVER_A_MUST, SAID, WEIGHTS
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.values import LovritError
-from lovrit.store import club, people, sessions
+from lovrit.store import halls, people, sessions
 from lovrit.store.tables import SessionRow
 from lovrit.web.hall.view import hall_view, moving_block
 from lovrit.web.house import House
@@ -28,6 +30,7 @@ class Evening(NamedTuple):
     plan: Plan
     at: int | None
     hall: Hall
+    wished: Wished
     comers: list[tuple[Person, int]]
     spots: dict[str, str]
 
@@ -40,9 +43,14 @@ def evening_of(house: House, work: Work, session_id: int) -> Evening:
         row,
         plan,
         moving_block(plan),
-        club.hall(work),
+        halls.hall(work, session_id),
+        Wished(
+            halls.wishes(work, session_id),
+            halls.mixed(work, session_id),
+            halls.stood(work, session_id),
+        ),
         people.comers(work, session_id),
-        club.spots(work, session_id),
+        halls.spots(work, session_id),
     )
 
 
@@ -52,13 +60,15 @@ def answer(
     session_id: int,
     said: str = "",
     stuck: dict[str, Any] | None = None,
+    going: str = "",
 ) -> HTMLResponse:
     """The Hall as it stands: its part that a script asked for, or the whole page.
 
-    ``said`` is what was just done, ``stuck`` why it can't be placed and the ways out.
+    ``said`` is what was just done, ``stuck`` why it can't be placed and the ways out, ``going`` how far a placing is.
     """
     with house.database.work() as work:
         now = evening_of(house, work, session_id)
+        names = [one.name for one in halls.halls(work)]
     view = None
     if now.at is not None:
         view = hall_view(now.plan, now.at, now.hall, now.comers, now.spots, house.library)
@@ -68,6 +78,13 @@ def answer(
         "hall": now.hall,
         "coming": len(now.comers),
         "took": said,
+        "going": going,
+        "halls": names,
+        "wished": now.wished,
+        "wishes": SAID,
+        "weights": WEIGHTS,
+        "never_a_must": NEVER_A_MUST,
+        "at_once": at_once(now.plan, now.hall, [one for one, _ in now.comers], house.library),
         "stuck": stuck,
     }
     if request.headers.get("x-lovrit"):

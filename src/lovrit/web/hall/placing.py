@@ -2,7 +2,7 @@
 
 import json
 from dataclasses import field
-from typing import TYPE_CHECKING, Annotated, Any
+from typing import TYPE_CHECKING, Annotated, Any, NamedTuple
 
 from anyio import CapacityLimiter, to_thread
 from fastapi import APIRouter, Form, Request
@@ -14,28 +14,31 @@ from lovrit.core.crew.person import Chosen
 from lovrit.core.moves.names import key_of
 from lovrit.core.place.hall import Hall, HallKit, labels
 from lovrit.core.place.problem import Problem
+from lovrit.core.place.wishes import Weight, Wishes
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.session.edits import OrderStations, SetFigure
 from lovrit.core.values import Value, checked, checked_json, plain
-from lovrit.store import club, people, sessions
+from lovrit.store import halls, people, sessions
 from lovrit.store.tables import SessionRow
 from lovrit.web.hall.evening import Evening, NoHall, answer, evening_of
 from lovrit.web.hall.view import problem_in
 from lovrit.web.house import House, Id, InHouse
+from lovrit.web.jobs import PATIENCE_S
 
 if TYPE_CHECKING:
     from lovrit.core.place.place import Placing
+    from lovrit.core.place.watch import Watch
 
 router = APIRouter()
-SECONDS = 3.0
+SECONDS = 6.0
 MOST_WAYS = 6
-ONE_AT_A_TIME = CapacityLimiter(1)
+SOME = CapacityLimiter(4)
 Load = Annotated[float, Field(gt=0, le=300)]
 
 
 class Changes(Value):
     """What a way out changes: kit that is there, loads by person and move, how many groups, the rest in seconds,
-    and what spots hold.
+    what spots hold, and musts that become wishes.
     """
 
     kit: Annotated[tuple[HallKit, ...], Field(max_length=60)] = ()
@@ -43,38 +46,93 @@ class Changes(Value):
     groups: Annotated[int | None, Field(ge=1, le=26)] = None
     rest_s: Annotated[float | None, Field(ge=0, le=3600)] = None
     holds: dict[str, tuple[Annotated[str, Field(max_length=24)], ...]] = field(default_factory=dict)
+    wishes: dict[str, Weight] = field(default_factory=dict)
+
+
+class Tried(NamedTuple):
+    """What came of a placing: what was placed in words, or why it can't be."""
+
+    said: str = ""
+    stuck: dict[str, Any] | None = None
 
 
 @router.post("/hall/{session_id}/place")
 async def place_all(request: Request, house: InHouse, session_id: Id) -> HTMLResponse:
-    """Stations, order and groups placed anew round what is pinned; or why not, with ways out that were each tried."""
-    return await to_thread.run_sync(_placed, request, house, session_id, limiter=ONE_AT_A_TIME)
+    """Stations, order and groups placed anew round what is pinned; or why not, with ways out that were each tried.
+
+    A page with a script is told how far it is once it takes longer; without one the answer waits.
+    """
+    return await to_thread.run_sync(_begun, request, house, session_id, None, limiter=SOME)
 
 
-def _placed(
-    request: Request, house: House, session_id: int, groups: int | None = None
-) -> HTMLResponse:
-    from lovrit.core.place.place import place  # the solver, for those who ask
+@router.get("/hall/{session_id}/placing")
+async def placing(request: Request, house: InHouse, session_id: Id) -> HTMLResponse:
+    """How far a placing is, or what came of it."""
+    return await to_thread.run_sync(_told, request, house, session_id, limiter=SOME)
 
+
+@router.post("/hall/{session_id}/stop")
+async def stop(request: Request, house: InHouse, session_id: Id) -> HTMLResponse:
+    """Stop placing: the best that was found is taken."""
+    job = house.placings.under_way(session_id)
+    if job:
+        job.watch.stop()
+        await to_thread.run_sync(job.wait, limiter=SOME)
+    return await to_thread.run_sync(_told, request, house, session_id, limiter=SOME)
+
+
+def _begun(request: Request, house: House, session_id: int, groups: int | None) -> HTMLResponse:
     with house.database.work() as work:
         now = evening_of(house, work, session_id)
     if now.at is None:
         raise NoHall("In no block of this session do people move from station to station.")
     if not now.comers:
         raise NoHall("Nobody comes yet, so there is nobody to place: say who comes, on Crew.")
-    problem = problem_in(now.plan, now.at, now.hall, now.comers, house.library)
+    problem = problem_in(now.plan, now.at, now.hall, now.comers, house.library, now.wished)
     problem = problem.but(groups=min(groups, len(problem.people))) if groups else problem
-    found = place(problem, SECONDS)
+    job = house.placings.begin(session_id, lambda watch: _tried(house, session_id, problem, watch))
+    job.wait(PATIENCE_S if request.headers.get("x-lovrit") else None)
+    return _told(request, house, session_id)
+
+
+def _told(request: Request, house: House, session_id: int) -> HTMLResponse:
+    job = house.placings.under_way(session_id)
+    if job is None:
+        return answer(request, house, session_id)
+    if not job.done:
+        return answer(request, house, session_id, going=job.watch.said)
+    house.placings.over(session_id)
+    tried = job.taken()
+    assert isinstance(tried, Tried)
+    return answer(request, house, session_id, tried.said, tried.stuck)
+
+
+def _tried(house: House, session_id: int, problem: Problem, watch: "Watch") -> Tried:
+    """A placing looked for, and taken where one is found and nothing of it has changed meanwhile."""
+    from lovrit.core.place.place import place  # the solver, for those who ask
+
+    found = place(problem, SECONDS, watch)
     if found is None:
-        return answer(request, house, session_id, stuck=_stuck(problem))
+        if watch.stopped:
+            return Tried("Stopped before anything was found; all stands as it stood.")
+        watch.tell("it can’t be placed like this; looking for what would help")
+        return Tried(stuck=_stuck(problem))
     with house.database.writing() as work:
-        row = sessions.get(work, session_id)
-        _take_order(house, work, row, now, found.laid.order)
+        now = evening_of(house, work, session_id)
+        if now.at is None or problem != _as_it_was(house, now, problem):
+            return Tried(
+                "Something was changed while it was placed, so nothing was moved. Place it again."
+            )
+        _take_order(house, work, sessions.get(work, session_id), now, found.laid.order)
         _take_groups(work, session_id, now, problem, found.dealt.people)
-        club.set_spots(work, session_id, _spots(found))
-    return answer(
-        request, house, session_id, f"Placed: {_proof(found)}. Undo of the order is on the Desk."
-    )
+        halls.set_spots(work, session_id, _spots(found))
+    return Tried(f"Placed: {_proof(found)}. Undo of the order is on the Desk.")
+
+
+def _as_it_was(house: House, now: Evening, problem: Problem) -> Problem:
+    assert now.at is not None
+    made = problem_in(now.plan, now.at, now.hall, now.comers, house.library, now.wished)
+    return made.but(groups=problem.groups)
 
 
 def _spots(found: "Placing") -> dict[str, str]:
@@ -89,12 +147,13 @@ def _proof(found: "Placing") -> str:
     if found.proven:
         return "the best of all, proven"
     off = round(found.gap * 100)
-    return f"the best found in {SECONDS:g} s, at most {off} % from the best"
+    return f"the best that was found, at most {off} % from the best"
 
 
 def _stuck(problem: Problem) -> dict[str, Any]:
     """What collides, and the ways out with what each changes."""
-    from lovrit.core.place.why import ways_out, why_not
+    from lovrit.core.place.ways import ways_out
+    from lovrit.core.place.why import why_not
 
     collisions = why_not(problem)
     ways = [(way.text, json.dumps(way.changes)) for way in ways_out(problem, collisions)]
@@ -139,9 +198,7 @@ async def way_out(
         raise NoHall("That way is none of those offered.") from None
     with house.database.writing() as work:
         _change(house, work, session_id, wanted)
-    return await to_thread.run_sync(
-        _placed, request, house, session_id, wanted.groups, limiter=ONE_AT_A_TIME
-    )
+    return await to_thread.run_sync(_begun, request, house, session_id, wanted.groups, limiter=SOME)
 
 
 def _change(house: House, work: Work, session_id: int, wanted: Changes) -> None:
@@ -149,11 +206,15 @@ def _change(house: House, work: Work, session_id: int, wanted: Changes) -> None:
     if wanted.kit:
         new = {(one.name, one.load_kg): one.but(away=0) for one in wanted.kit}
         kept = [one for one in now.hall.kit if (one.name, one.load_kg) not in new]
-        club.set_hall(work, checked(Hall, plain(now.hall.but(kit=(*kept, *new.values())))))
+        changed = checked(Hall, plain(now.hall.but(kit=(*kept, *new.values()))))
+        halls.set_hall(work, changed, session_id)
+    if wanted.wishes:
+        weighed = checked(Wishes, plain(now.wished.wishes) | wanted.wishes)
+        halls.set_wishes(work, session_id, weighed, club=False)
     if wanted.holds:
-        hall = club.hall(work)
+        hall = halls.hall(work, session_id)
         spots = (one.but(holds=wanted.holds.get(one.id, one.holds)) for one in hall.spots)
-        club.set_hall(work, checked(Hall, plain(hall.but(spots=tuple(spots)))))
+        halls.set_hall(work, checked(Hall, plain(hall.but(spots=tuple(spots)))), session_id)
     if wanted.rest_s and now.at is not None:
         edit = SetFigure(block=now.at, figure="rest", value=wanted.rest_s)
         text = apply_edit(now.row.text, edit)

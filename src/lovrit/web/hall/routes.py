@@ -5,9 +5,11 @@ from typing import Annotated
 from fastapi import APIRouter, Form, Request
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
 
-from lovrit.store import club, sessions
+from lovrit.core.place.wishes import NEVER_A_MUST, WEIGHTS, Wishes
+from lovrit.core.values import checked, names_of
+from lovrit.store import halls, sessions
 from lovrit.web.hall.evening import NoHall, answer
-from lovrit.web.house import Id, InHouse
+from lovrit.web.house import Id, InHouse, WholeForm
 
 router = APIRouter()
 
@@ -36,11 +38,49 @@ def pin(
 ) -> HTMLResponse:
     """A station put on a spot by hand, where it stays; with no spot it is let loose again."""
     with house.database.writing() as work:
-        hall = club.hall(work)
+        hall = halls.hall(work, session_id)
         pinned = {name: at for name, at in hall.pinned.items() if name != station and at != spot}
         if spot:
             if spot not in {one.id for one in hall.spots}:
                 raise NoHall("There is no such spot any more.")
             pinned[station] = spot
-        club.set_hall(work, hall.but(pinned=pinned))
+        halls.set_hall(work, hall.but(pinned=pinned), session_id)
+    return answer(request, house, session_id)
+
+
+@router.post("/hall/{session_id}/in")
+def in_which(
+    request: Request,
+    house: InHouse,
+    session_id: Id,
+    hall: Annotated[str, Form(max_length=60)],
+) -> HTMLResponse:
+    """The hall that a session is in; a name that none has is a new one, to be drawn."""
+    name = " ".join(hall.split())
+    if not name:
+        raise NoHall("A hall needs a name.")
+    with house.database.writing() as work:
+        halls.take(work, session_id, name)
+    return answer(request, house, session_id)
+
+
+@router.post("/hall/{session_id}/out")
+def take_out(request: Request, house: InHouse, session_id: Id) -> HTMLResponse:
+    """Let the hall of a session go, with what is drawn of it."""
+    with house.database.writing() as work:
+        halls.take_out(work, halls.hall(work, session_id).name)
+    return answer(request, house, session_id)
+
+
+@router.post("/hall/{session_id}/wish")
+def wish(request: Request, house: InHouse, session_id: Id, form: WholeForm) -> HTMLResponse:
+    """How much each wish weighs, tonight or for the club; and whether levels are mixed or alike."""
+    said = {name: str(form[name]) for name in names_of(Wishes) if name in form}
+    if any(weight not in WEIGHTS for weight in said.values()):
+        raise NoHall(f"A wish weighs {', '.join(WEIGHTS)}.")
+    if any(said.get(name) == "must" for name in NEVER_A_MUST):
+        raise NoHall("That can be wished for, but is no must.")
+    with house.database.writing() as work:
+        halls.set_wishes(work, session_id, checked(Wishes, said), club=bool(form.get("club")))
+        halls.mix(work, session_id, form.get("levels-how", "mixed") == "mixed")
     return answer(request, house, session_id)

@@ -2,13 +2,16 @@
 
 from typing import NamedTuple
 
-from lovrit.core.clock import clock
+from lovrit.core.clock import clock, number
 from lovrit.core.crew.groups import letter
 from lovrit.core.crew.person import Person
 from lovrit.core.moves.library import Library
+from lovrit.core.place.around import Ways
 from lovrit.core.place.evening import Evening, evening
-from lovrit.core.place.hall import Hall, HallSpot, labels, problem_of
-from lovrit.core.place.problem import Problem
+from lovrit.core.place.hall import Hall, HallSpot, Wished, labels, problem_of
+from lovrit.core.place.problem import Kit, Problem
+from lovrit.core.place.setting_up import setting_up
+from lovrit.core.place.stations import rooms
 from lovrit.core.timeline.plan import Plan
 
 MARGIN = 0.6  # metres round the floor
@@ -28,12 +31,11 @@ class Stand(NamedTuple):
 
 
 class LegDrawn(NamedTuple):
-    """A leg of the loop, with its seconds beside its middle."""
+    """A leg of the loop as it is walked, with its seconds beside its middle (metres)."""
 
-    x1: float
-    y1: float
-    x2: float
-    y2: float
+    points: str
+    x: float
+    y: float
     said: str
     fits: bool
 
@@ -44,6 +46,13 @@ class UseRow(NamedTuple):
     kit: str
     there: int
     by_turn: tuple[tuple[int, bool], ...]
+
+
+class SettingUp(NamedTuple):
+    """What goes where in walking order, and how long it takes."""
+
+    rows: tuple[tuple[str, str, str], ...]
+    said: str
 
 
 class HallView(NamedTuple):
@@ -58,6 +67,7 @@ class HallView(NamedTuple):
     uses: tuple[UseRow, ...]
     told: Evening
     walk: str
+    setting_up: SettingUp
 
 
 def moving_block(plan: Plan) -> int | None:
@@ -73,12 +83,17 @@ def people_by_group(comers: list[tuple[Person, int]], names: dict[int, str]) -> 
 
 
 def problem_in(
-    plan: Plan, at: int, hall: Hall, comers: list[tuple[Person, int]], library: Library
+    plan: Plan,
+    at: int,
+    hall: Hall,
+    comers: list[tuple[Person, int]],
+    library: Library,
+    wished: Wished | None = None,
 ) -> Problem:
     """What has to be placed of a session's block tonight."""
     groups = max((group for _, group in comers), default=-1) + 1
     people = [one for one, _ in comers]
-    return problem_of(plan.session.blocks[at], hall, people, groups, library)
+    return problem_of(plan.session.blocks[at], hall, people, groups, library, wished)
 
 
 def hall_view(
@@ -93,12 +108,15 @@ def hall_view(
     problem = problem_in(plan, at, hall, comers, library)
     groups = people_by_group(comers, labels([one for one, _ in comers]))
     ways = tuple((one.what, one.x, one.y) for one in hall.ways)
-    told = evening(problem, groups, spots, ways)
+    told = evening(
+        problem, groups, spots, ways, hall.size_m, rooms(plan.session.blocks[at].moves, library)
+    )
     places = {one.id: one for one in hall.spots}
     stands = tuple(_stands(problem, told, places, len(groups)))
     by_name = {one.name: one for one in stands}
+    walks = hall.walks
     legs = [
-        _leg(by_name[leg.start], by_name[leg.end], f"{leg.seconds:.0f} s", leg.fits)
+        _leg(walks, by_name[leg.start], by_name[leg.end], f"{leg.seconds:.0f}\u2009s", leg.fits)
         for leg in told.legs
     ]
     whole = sum(leg.seconds for leg in told.legs)
@@ -119,6 +137,7 @@ def hall_view(
         walk=f"{whole:.0f} s round the loop, the longest leg {longest:.0f} of {problem.rest_s} s"
         if told.legs
         else "",
+        setting_up=_setting_up(plan, hall, problem, told, groups),
     )
 
 
@@ -150,8 +169,39 @@ def _stands(
     return found
 
 
-def _leg(one: Stand, other: Stand, said: str, fits: bool) -> LegDrawn:
-    return LegDrawn(one.x, one.y, other.x, other.y, said, fits)
+def _leg(walks: Ways, one: Stand, other: Stand, said: str, fits: bool) -> LegDrawn:
+    path = walks.path((one.x, one.y), (other.x, other.y))
+    middle = (len(path) - 1) // 2
+    (x1, y1), (x2, y2) = path[middle], path[middle + 1]
+    points = " ".join(f"{x:g},{y:g}" for x, y in path)
+    return LegDrawn(points, round((x1 + x2) / 2, 2), round((y1 + y2) / 2, 2), said, fits)
+
+
+def _setting_up(
+    plan: Plan, hall: Hall, problem: Problem, told: Evening, groups: list[list[str]]
+) -> SettingUp:
+    """What goes where, and whether the time that the slate gives for it will do."""
+    puts = setting_up(problem, told.spots, groups, hall.store)
+    whole = sum(one.seconds for one in puts)
+    given, spare = plan.session.setup_s, plan.sums.spare_s
+    said = f"Some {clock(whole)} for two people, as usual, and as long to clear it"
+    said += "." if hall.store else "; draw a store or a door, and the way there is counted too."
+    if given:
+        enough = "which will do" if given >= whole else "which is short"
+        said += f" The slate gives {clock(given)} to set up, {enough}."
+    elif spare is not None:
+        said += (
+            f" The slot leaves {clock(spare)}." if spare > 0 else " The slot leaves nothing for it."
+        )
+    rows = tuple((one.station, one.spot, ", ".join(_pieces(one.kit))) for one in puts)
+    return SettingUp(rows, said)
+
+
+def _pieces(kit: tuple[tuple[Kit, int], ...]) -> list[str]:
+    return [
+        f"{many} {name}" if load is None else f"{many} {name} {number(load)} kg"
+        for (name, load), many in kit
+    ]
 
 
 def _turns(plan: Plan, at: int, count: int) -> list[str]:

@@ -9,19 +9,26 @@ function say(text) {
   if (said) said.textContent = text;
 }
 
-/** @param {string} url @param {URLSearchParams} fields */
+/** While a placing is under way, how far it is. */
+function lookAgain() {
+  if (!document.querySelector("#hall-body[data-going]")) return;
+  setTimeout(() => { if (document.querySelector("#hall-body[data-going]")) post(`${root?.dataset.url}/placing`); }, 400);
+}
+
+/** @param {string} url @param {URLSearchParams} [fields] none where it is only asked */
 async function post(url, fields) {
   root?.classList.add("busy");
   try {
-    const answer = await fetch(url, { method: "POST", body: fields, headers: { "x-lovrit": "1" } });
+    const answer = await fetch(url, { method: fields ? "POST" : "GET", body: fields, headers: { "x-lovrit": "1" } });
     const html = await answer.text();
     if (!answer.ok) return say(html);
     say("");
     const fresh = new DOMParser().parseFromString(html, "text/html").getElementById("hall-body");
     const old = document.getElementById("hall-body");
-    const drawing = old?.querySelector("details.drawing[open]");
+    const open = ["drawing", "wishing"].filter((one) => old?.querySelector(`details.${one}[open]`));
     if (fresh && old) old.replaceWith(document.adoptNode(fresh));
-    if (drawing) document.querySelector("details.drawing")?.setAttribute("open", "");
+    for (const kept of open) document.querySelector(`details.${kept}`)?.setAttribute("open", "");
+    lookAgain();
   } catch {
     say("The server is not reached; nothing was changed.");
   } finally {
@@ -30,11 +37,13 @@ async function post(url, fields) {
   return undefined;
 }
 
+lookAgain();
 root?.addEventListener("submit", (event) => {
   const form = /** @type {HTMLFormElement} */ (event.target);
   if (!form.closest("#hall-body") || form.enctype === "multipart/form-data") return;
   event.preventDefault();
-  post(form.action, new URLSearchParams(/** @type {any} */ (new FormData(form))));
+  const { submitter } = /** @type {SubmitEvent} */ (event);
+  post(form.action, new URLSearchParams(/** @type {any} */ (new FormData(form, submitter))));
 });
 root?.addEventListener("change", (event) => {
   const form = /** @type {Element} */ (event.target).closest(".pin-form");
