@@ -28,7 +28,7 @@ def deal(
     watch.tell("groups")
     n = problem.count
     model, is_in, used = _model(problem, [problem.stations[nth] for nth in order])
-    level, parted = _levels(model, problem, is_in, used, n), _parted(model, problem, is_in, n)
+    level, parted = _levels(model, problem, is_in, n), _parted(model, problem, is_in, n)
     for wish, broken in (("levels", level), ("together", parted)):
         if problem.wishes.must(wish):
             model.add(broken == 0)
@@ -115,12 +115,9 @@ def _apart(model: cp_model.CpModel, problem: Problem, is_in: Vars, n: int) -> No
                     model.add(is_in[p, o] + is_in[index[other], o] <= 1)
 
 
-def _levels(
-    model: cp_model.CpModel, problem: Problem, is_in: Vars, used: dict[int, cp_model.IntVar], n: int
-) -> cp_model.IntVar:
+def _levels(model: cp_model.CpModel, problem: Problem, is_in: Vars, n: int) -> cp_model.IntVar:
     """How far groups are from their fair share of levels, rounded, where they are mixed; their spread, where alike."""
-    total = sum(one.level for one in problem.people)
-    fair_low, more = divmod(total, problem.groups)
+    total, count = sum(one.level for one in problem.people), len(problem.people)
     off: list[cp_model.IntVar] = []
     for o in range(n):
         levels = sum(one.level * is_in[p, o] for p, one in enumerate(problem.people))
@@ -132,8 +129,10 @@ def _levels(
                 model.add(high >= one.level).only_enforce_if(is_in[p, o])
             model.add(away >= high - low)
         else:
-            model.add(away >= fair_low * used[o] - levels)
-            model.add(away >= levels - (fair_low + bool(more)) * used[o])
+            # a group's fair share of the levels is by its size, rounded either way: a zero that can be reached
+            inside = sum(is_in[p, o] for p in range(count))
+            model.add(count * away >= total * inside - count * levels - count + 1)
+            model.add(count * away >= count * levels - total * inside - count + 1)
         off.append(away)
     return _sum(model, off, total * n)
 

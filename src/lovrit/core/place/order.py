@@ -4,12 +4,11 @@ A leg that is longer than the rest allows is not made. First the best cycle of m
 walk without the moves are found; their sum is a bound that most plans reach, and then nothing more has to be proven.
 """
 
-from collections.abc import Iterator
 from dataclasses import dataclass
-from itertools import product
 
 from ortools.sat.python import cp_model
 
+from lovrit.core.place.bounds import follow_vars, least_moves, least_walk, legs_of
 from lovrit.core.place.problem import Problem
 from lovrit.core.place.search import Plan, quick
 from lovrit.core.place.watch import Watch
@@ -33,40 +32,31 @@ class Laid:
 class _Model:
     """The two circuits with their links."""
 
-    def __init__(self, problem: Problem, moves: bool = True, walks: bool = True) -> None:
+    def __init__(self, problem: Problem) -> None:
         self.problem = problem
         self.model = cp_model.CpModel()
         n, m = problem.count, len(problem.spots)
-        self.after = {
-            (i, j): self.model.new_bool_var("")
-            for i, j in product(range(n), repeat=2)
-            if i != j and problem.follows(problem.stations[i], problem.stations[j]) is not None
-        }
-        self.legs = {(s, t): self.model.new_bool_var("") for s, t in _legs(problem)}
+        self.after = follow_vars(problem, self.model)
+        self.legs = {(s, t): self.model.new_bool_var("") for s, t in legs_of(problem)}
         self.stands = {
             (i, s): self.model.new_bool_var("")
             for i, station in enumerate(problem.stations)
             for s, spot in enumerate(problem.spots)
             if problem.holds(spot, station)
         }
-        if n > 1:
-            if self.after:
-                self.model.add_circuit([(i, j, var) for (i, j), var in self.after.items()])
-            else:
-                self.model.add_bool_or([])  # the musts let nothing follow anything
-            unused = {s: self.model.new_bool_var("") for s in range(m)}
-            loops = [(s, s, var) for s, var in unused.items()]
-            self.model.add_circuit([*((s, t, var) for (s, t), var in self.legs.items()), *loops])
-            for s, var in unused.items():
-                taken = [one for (_, spot), one in self.stands.items() if spot == s]
-                self.model.add(sum(taken) + var == 1)
+        self.model.add_circuit([(i, j, var) for (i, j), var in self.after.items()])
+        unused = {s: self.model.new_bool_var("") for s in range(m)}
+        loops = [(s, s, var) for s, var in unused.items()]
+        self.model.add_circuit([*((s, t, var) for (s, t), var in self.legs.items()), *loops])
+        for s, var in unused.items():
+            taken = [one for (_, spot), one in self.stands.items() if spot == s]
+            self.model.add(sum(taken) + var == 1)
         for i in range(n):
             self.model.add_exactly_one(
                 [var for (station, _), var in self.stands.items() if station == i]
             )
-        if moves and walks:
-            self._link()
-        self._cost(moves, walks)
+        self._link()
+        self._cost()
 
     def begin(self, plan: Plan) -> None:
         """Begin from a plan, and look for none that costs more."""
@@ -91,7 +81,7 @@ class _Model:
                     clause = [var.negated(), here.negated(), there.negated()]
                     self.model.add_bool_or([*clause, leg] if leg is not None else clause)
 
-    def _cost(self, moves: bool, walks: bool) -> None:
+    def _cost(self) -> None:
         stations, spots = self.problem.stations, self.problem.spots
         self.moving = sum(
             (self.problem.follows(stations[i], stations[j]) or 0) * var
@@ -105,25 +95,7 @@ class _Model:
             for (i, s), var in self.stands.items()
         )
         self.costs = self.moving + self.walking + staying
-        alone = self.moving if moves else self.walking
-        self.model.minimize(self.costs if moves and walks else alone)
-
-
-def _legs(problem: Problem) -> Iterator[tuple[int, int]]:
-    for (s, one), (t, other) in product(enumerate(problem.spots), repeat=2):
-        if s != t and problem.walk_s(one, other) <= problem.rest_s:
-            yield s, t
-
-
-def bound(
-    problem: Problem, seconds: float, *, moves: bool, watch: Watch | None = None
-) -> int | None:
-    """The least that the moves alone, or the walks alone, can cost; None where there is no way at all."""
-    made = _Model(problem, moves=moves, walks=not moves)
-    solver, status = (watch or Watch()).solve(made.model, seconds)
-    if status == cp_model.INFEASIBLE:
-        return None
-    return max(0, round(solver.best_objective_bound))
+        self.model.minimize(self.costs)
 
 
 def lay(
@@ -140,21 +112,22 @@ def lay(
             None,
         )
         return None if spot is None else Laid((0,), (spot,), 0, 0)
+    moving = least_moves(problem, seconds / 2, watch)
+    walking = None if moving is None else least_walk(problem, seconds / 2, watch)
+    if moving is None or walking is None:
+        return None
+    least = moving + walking
+    begun = None if not_again else quick(problem, least)
+    if begun and cost_of(problem, *begun) <= least:
+        return Laid(*begun, least, least)  # it costs what nothing can undercut
+    if begun:
+        watch.tell(
+            f"order and spots: one that costs {cost_of(problem, *begun)}, none less than {least}"
+        )
     made = _Model(problem)
     for order in not_again:
         turned = zip(order, (*order[1:], order[0]), strict=True)
         made.model.add(sum(made.after[pair] for pair in turned) <= problem.count - 1)
-    begun = None if not_again else quick(problem)
-    if begun:
-        watch.tell(f"order and spots: one that costs {cost_of(problem, *begun)}")
-    moving, walking = (
-        bound(problem, seconds / 2, moves=moves, watch=watch) for moves in (True, False)
-    )
-    if moving is None or walking is None:
-        return None
-    least = moving + walking
-    if begun and cost_of(problem, *begun) <= least:
-        return Laid(*begun, least, least)  # it costs what nothing can undercut
     made.model.add(made.moving >= moving)
     made.model.add(made.walking >= walking)
     watch.tell("order and spots")

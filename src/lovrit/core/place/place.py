@@ -44,11 +44,11 @@ def place(problem: Problem, seconds: float, watch: Watch | None = None) -> Placi
     tried: list[tuple[int, ...]] = []
     first: Laid | None = None
     for _ in range(ORDERS):
-        laid = lay(problem, seconds / (2 if not tried else 6), tuple(tried), watch)
+        laid = lay(problem, seconds * (0.7 if not tried else 0.2), tuple(tried), watch)
         if laid is None:
             return None
         first = first or laid
-        dealt = deal(problem, laid.order, seconds / 4, watch)
+        dealt = deal(problem, laid.order, seconds * 0.2, watch)
         if dealt:
             least = _least(problem, laid, dealt, seconds, watch)
             return Placing(problem, laid, dealt, first.bound + least)
@@ -62,7 +62,7 @@ def _least(problem: Problem, laid: Laid, dealt: Dealt, seconds: float, watch: Wa
     """What the groups cost at the least whatever the order: with kit for everybody."""
     if dealt.cost == 0:
         return 0
-    free = deal(problem.but(kit={}), laid.order, seconds / 4, watch)
+    free = deal(problem.but(kit={}), laid.order, seconds * 0.1, watch)
     return free.cost if free and free.proven else 0
 
 

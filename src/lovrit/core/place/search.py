@@ -9,6 +9,7 @@ from math import inf
 
 from lovrit.core.place.problem import Problem
 
+MOST_STARTS = 60  # more find hardly better, and take longer than the proof
 Plan = tuple[
     tuple[int, ...], tuple[int, ...]
 ]  # numbers of stations, and of their spots, in turn order
@@ -57,19 +58,27 @@ def _finite(cost: int | None) -> float:
     return inf if cost is None else cost
 
 
-def quick(problem: Problem) -> Plan | None:
-    """The best plan that is found from a greedy beginning at each station and spot; None where none is found."""
+def quick(problem: Problem, least: float = 0) -> Plan | None:
+    """The best plan that is found from greedy beginnings at stations and spots; None where none is found.
+
+    It looks no further once a plan costs no more than ``least``, which none undercuts.
+    """
     costs = Costs(problem)
     best: tuple[float, Plan] | None = None
-    for start in range(problem.count):
-        for spot in range(len(problem.spots)):
-            if not costs.holds[start][spot]:
-                continue
-            plan = _greedy(problem, costs, start, spot)
-            if plan:
-                cost, better = _improved(costs, plan, len(problem.spots))
-                if best is None or cost < best[0]:
-                    best = (cost, better)
+    starts = [
+        (start, spot)
+        for start in range(problem.count)
+        for spot in range(len(problem.spots))
+        if costs.holds[start][spot]
+    ]
+    for start, spot in starts[:: max(1, len(starts) // MOST_STARTS)]:
+        plan = _greedy(problem, costs, start, spot)
+        if plan:
+            cost, better = _improved(costs, plan, len(problem.spots))
+            if best is None or cost < best[0]:
+                best = (cost, better)
+            if cost <= least:
+                break
     return best[1] if best and best[0] < inf else None
 
 

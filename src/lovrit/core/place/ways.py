@@ -5,9 +5,10 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from lovrit.core.clock import number
-from lovrit.core.place.order import bound
+from lovrit.core.place.bounds import least_walk
 from lovrit.core.place.place import can_be
 from lovrit.core.place.problem import Kit, Mover, Problem
+from lovrit.core.place.watch import Watch
 from lovrit.core.place.why import Collision, fixed, most_by_one, said, users, weaker
 from lovrit.core.place.wishes import SAID as WISHED
 
@@ -186,7 +187,7 @@ def _regrouped(problem: Problem) -> Iterator[Way]:
 
 def _longer(problem: Problem) -> Iterator[Way]:
     """A rest that is long enough for the walks."""
-    if problem.count < 2 or bound(problem, 2.0, moves=False) is not None:
+    if problem.count < 2 or least_walk(problem, 2.0, Watch()) is not None:
         return
     for rest in range(problem.rest_s + 5, problem.rest_s + MOST_REST + 1, 5):
         changed = problem.but(rest_s=rest)

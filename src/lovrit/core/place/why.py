@@ -7,9 +7,10 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from lovrit.core.clock import number
-from lovrit.core.place.order import bound
+from lovrit.core.place.bounds import least_moves, least_walk
 from lovrit.core.place.place import can_be
 from lovrit.core.place.problem import Kit, Mover, Problem, Spot, Station
+from lovrit.core.place.watch import Watch
 from lovrit.core.place.wishes import SAID as WISHED
 
 
@@ -61,7 +62,7 @@ def _standing(problem: Problem) -> Iterator[Collision]:
                 f"There is no spot for {station.name}: {needs}.", (f"spot of {station.name}",)
             )
     musts = [wish for wish in MUSTS if wish in problem.wishes.musts]
-    if musts and problem.count > 1 and not _has_order(problem):
+    if musts and problem.count > 1 and least_moves(problem, 2.0, Watch()) is None:
         text = f"No order of the stations {' and '.join(MUSTS[one] for one in musts)}, which was said to be a must."
         yield Collision(text, tuple(musts))
     crowded = tuple(_crowded(problem))
@@ -69,18 +70,12 @@ def _standing(problem: Problem) -> Iterator[Collision]:
     if len(problem.spots) < problem.count:
         text = f"There are {problem.count} stations and {_many(len(problem.spots), 'spot')}."
         yield Collision(text, ("a spot for each station",))
-    elif not crowded and problem.count > 1 and bound(problem, 2.0, moves=False) is None:
+    elif not crowded and problem.count > 1 and least_walk(problem, 2.0, Watch()) is None:
         setting = f"with {number(problem.reset_s)} s to set up"
         text = (
             f"No way round the hall, {setting}, has every walk within {problem.rest_s} s of rest."
         )
         yield Collision(text, ("walks within the rest",))
-
-
-def _has_order(problem: Problem) -> bool:
-    """Whether any order keeps the musts of the order, wherever stations stand."""
-    anywhere = tuple(Spot(f"{nth}", 0, 0) for nth in range(problem.count))
-    return bound(problem.but(spots=anywhere, pinned={}, far={}), 2.0, moves=True) is not None
 
 
 def _crowded(problem: Problem) -> Iterator[Collision]:
