@@ -1,6 +1,8 @@
 """Hall and fit sheet by their addresses: an empty club, what can’t be, files, and no limits where they don’t belong."""
 
 import json
+import re
+from xml.etree import ElementTree
 
 import pytest
 from fastapi.testclient import TestClient
@@ -117,3 +119,81 @@ def test_cards_and_sheets_tell_nobody_of_anybody_else(client: TestClient) -> Non
     sheets = client.get(f"{run}/sheets").text
     assert sheets.count('class="station-sheet"') == 6
     assert not any(name in sheets for name in names)
+
+
+def test_halls_are_several_wishes_weigh_and_a_picture_is_read_again(client: TestClient) -> None:
+    home = client.get("/hall/4/hall.json").json()
+    client.post("/hall/4/in", data={"hall": "Boathouse yard"})
+    page = client.get("/hall/4").text
+    assert "Boathouse yard, for" in page and "No hall is drawn yet" in page
+    assert client.get("/hall/1/hall.json").json() == home  # the other sessions stay at home
+    picture = {"file": ("hall.svg", b"<svg xmlns='http://www.w3.org/2000/svg'/>", "image/svg+xml")}
+    refused = client.post("/hall/4/read", files=picture)
+    assert refused.status_code == 409 and "no hall inside" in refused.text
+    drawn = client.get("/hall/1/plan.svg")
+    assert drawn.headers["content-type"].startswith("image/svg+xml")
+    root = ElementTree.fromstring(drawn.content)
+    assert json.loads(root.find("{http://www.w3.org/2000/svg}metadata").text) == home
+    assert (
+        client.post(
+            "/hall/4/read", files={"file": ("hall.svg", drawn.content, "image/svg+xml")}
+        ).status_code
+        == 200
+    )
+    assert client.get("/hall/4/hall.json").json() == home
+    client.post("/hall/4/in", data={"hall": "Boathouse yard"})
+    assert "is no must" in client.post("/hall/4/wish", data={"walks": "must"}).text
+    assert client.post("/hall/4/wish", data={"grips": "rather"}).status_code == 409
+    client.post("/hall/4/wish", data={"grips": "off", "club": "1", "levels-how": "alike"})
+    other = client.post("/desk", data={"text": SESSION}).url.path.rsplit("/", 1)[1]
+    kept = 'name="grips" value="off" aria-label="no grip twice in a row: off" checked'
+    assert kept in client.get(f"/hall/{other}").text
+    client.post("/hall/4/out")
+    assert "School hall, for" in client.get("/hall/4").text
+    assert "only hall" in client.post("/hall/4/out").text
+    assert client.get("/hall.schema.json").json()["type"] == "object"
+
+
+def test_a_placing_tells_how_far_it_is_and_takes_nothing_where_something_changed(
+    client: TestClient,
+) -> None:
+    slow = hall_of(
+        *({"id": str(nth), "x": nth % 4 * 3, "y": nth // 4 * 3} for nth in range(16)),
+        size_m=[14, 14],
+    )
+    assert read_in(client, "4", slow) == 200
+    fields = {"headers": {"x-lovrit": "1"}}
+    told = client.post("/hall/4/place", **fields).text
+    for _ in range(100):
+        if "data-going" not in told:
+            break
+        assert "Enough, take the best" in told
+        told = client.post("/hall/4/stop", **fields).text
+    assert "Placed: the best" in told
+    assert "data-going" not in client.get("/hall/4/placing", **fields).text
+
+
+def test_who_should_do_less_is_offered_less_and_told_so_on_their_own_page(
+    client: TestClient,
+) -> None:
+    text = "3 rounds of 40/20, at 8\n  squat\n  ring row\n  rope skip\n  dead bug\n  push-up\n"
+    session = client.post("/desk", data={"text": text}).url.path.rsplit("/", 1)[1]
+    client.post(f"/crew/{session}/place", data={"person": 1, "group": 0})
+    assert "every second hard turn" not in client.get(f"/crew/{session}/fit").text
+    client.post("/people/1/stands", data={"standing": "new"})
+    assert "every second hard turn, easy in the others?" in client.get(f"/crew/{session}/fit").text
+    client.post(f"/crew/{session}/share", data={"person": 1, "share": "second"})
+    run = client.post(f"/desk/{session}/floor").url.path
+    assert "every second hard turn" in client.get(f"{run}/cards").text
+    hand = re.search(r'href="[^"]*(/hand/[^"]+)"', client.get(f"{run}/screens").text)[1]
+    client.post(f"{run}/happen", json={"id": "s", "kind": "start", "at_ms": 0})
+    state = json.loads(re.search(r'id="state">(.*?)</script>', client.get(hand).text)[1])
+    boxes = [one["box"] for one in state["moments"] if one["kind"] == "work"][:4]
+    assert ["easier for you" in box for box in boxes] == [False, True, False, True]
+    assert "easier for you" not in client.get(run.replace("run", "wall")).text
+
+
+def test_levels_that_may_rise_are_offered_from_the_classes_that_were(client: TestClient) -> None:
+    assert client.get("/crew/4/rises").text.strip() == ""  # nothing was yet
+    refused = client.post("/crew/4/rise", data={"person": 1, "station": 11, "at": 0})
+    assert refused.status_code == 409
