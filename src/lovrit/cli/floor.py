@@ -149,6 +149,52 @@ def weeks(asked: Namespace) -> int:
     return 0
 
 
+def review(asked: Namespace) -> int:
+    """Review a class that was: a paragraph, its blocks beside their forecast, everybody's turns, what is unsure."""
+    from lovrit.core.moves.library import shipped
+    from lovrit.core.values import LovritError
+    from lovrit.formats.class_files import read_json
+    from lovrit.formats.review_files import review_object
+
+    try:
+        told = review_object(read_json(asked.file, "The class"), shipped())
+    except LovritError as error:
+        raise Ended(UNREADABLE, str(error)) from None
+    if asked.json:
+        print_json(told)
+        return 0
+    print_text(told["paragraph"])
+    return 0
+
+
+def series(asked: Namespace) -> int:
+    """Lay a session out over weeks, a little further each: a slate a week, and what has changed in it."""
+    from lovrit.core.moves.library import shipped
+    from lovrit.core.values import LovritError
+    from lovrit.core.weeks.series import THINGS, Thing
+    from lovrit.core.weeks.series import series as series_of
+
+    grow: list[Thing] = []
+    for said in filter(None, (one.strip() for one in asked.grow.split(","))):
+        known = next((thing for thing in THINGS if thing == said), None)
+        if known is None:
+            raise Ended(
+                UNREADABLE, f"“{said}” is nothing that grows; there are {', '.join(THINGS)}."
+            )
+        grow.append(known)
+    try:
+        text = text_of(asked.file)
+        found = series_of(text, asked.weeks, tuple(grow), asked.easier, shipped())
+    except LovritError as error:
+        raise Ended(UNREADABLE, str(error)) from None
+    if asked.json:
+        print_json([week._asdict() for week in found])
+        return 0
+    for week in found:
+        print_text(f"week {week.week}: {'; '.join(week.changes)} ({week.hard_min:g} hard minutes)")
+    return 0
+
+
 def cues(asked: Namespace) -> int:
     """List the cues of a session: when, of which kind, what is said."""
     from lovrit.core.moves.library import shipped

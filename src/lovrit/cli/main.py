@@ -5,7 +5,17 @@ import os
 import sys
 from argparse import ArgumentParser
 
-from lovrit.cli.floor import clean, compare, cues, forecast, place, run_class, weeks
+from lovrit.cli.floor import (
+    clean,
+    compare,
+    cues,
+    forecast,
+    place,
+    review,
+    run_class,
+    series,
+    weeks,
+)
 from lovrit.cli.given import AS_JSON, BROKEN_PIPE, FILE, Ended
 from lovrit.cli.house import check, demo, serve
 from lovrit.cli.paper import export, fit, moves, plan, recast, schema
@@ -87,6 +97,22 @@ COMMANDS = (
         clean,
         ("file", {"help": "a CSV file with seconds and beats; - reads standard input"}),
         ("--session", {"help": "the slate of the class, whose forecast it is held against"}),
+        AS_JSON,
+    ),
+    (
+        review,
+        ("file", {"help": "a JSON file of a class: {“session”, “crew”, “events”, “traces”}"}),
+        AS_JSON,
+    ),
+    (
+        series,
+        FILE,
+        ("--weeks", {"type": int, "default": 6, "help": "how many weeks (6)"}),
+        ("--grow", {"required": True, "help": "what grows: rounds, reps, work, load, level, rest"}),
+        (
+            "--easier",
+            {"type": int, "default": 4, "help": "every how manieth week is easier (4); 0 for none"},
+        ),
         AS_JSON,
     ),
     (weeks, ("file", {"help": "a JSON file of weeks: {“sessions”, “others”, “wishes”}"}), AS_JSON),
