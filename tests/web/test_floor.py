@@ -305,3 +305,16 @@ def test_first_names_are_on_the_wall_only_where_the_club_says_so(house: House) -
     told = house.shown(made, "state", "wall")["names"]
     assert live.comers[0].name not in str(told)
     assert "names" not in house.shown(made, "state")
+
+
+def test_the_debrief_says_in_a_paragraph_what_there_is_to_say(house: House) -> None:
+    made = house.to_the_floor()
+    comer = house.floor.live(made).comers[0]
+    house.happen(made, "start")
+    house.clock.on(125)
+    house.happen(made, "stops", person=comer.id)
+    house.happen(made, "end")
+    page = house.client.get(f"/debrief/{made}").text
+    told = page.split('class="after-class"')[1].split("</section>")[0]
+    assert "Ended by the coach at 2:" in told and f"{comer.name} stopped at 2:" in told
+    assert "<li>planned " in told and "Felt" not in told and "Marked" not in told

@@ -12,6 +12,7 @@ from lovrit.core.moves.library import Library
 from lovrit.core.review.figures import Bout, drift, figures
 from lovrit.core.review.paragraph import (
     After,
+    Clause,
     evenness,
     fade,
     paragraph,
@@ -63,7 +64,8 @@ def review_object(given: Any, library: Library) -> dict[str, Any]:
     cleaned = {who: clean(raw) for who, raw in traces.items()}
     lost = {who: _lost(who, one) for who, one in cleaned.items()}
     after = After(plan, laid, going, tuple(fold.counted), names, lost)
-    clauses = paragraph(after)
+    noted = (Clause(f"Noted: {going.note}"),) if going.note else ()
+    clauses = (*paragraph(after), *noted)
     return {
         "paragraph": " ".join(one.text for one in clauses),
         "clauses": [{"text": one.text, "figures": list(one.figures)} for one in clauses],

@@ -6,6 +6,7 @@ from typing import NamedTuple
 
 from lovrit.core.clock import clock, number, read_clock
 from lovrit.core.run.classplan import ClassPlan
+from lovrit.core.run.frozen import Frozen
 from lovrit.core.run.going import Going, Happening
 from lovrit.core.run.late import plan_in_words
 from lovrit.core.run.saying import CLOSED
@@ -32,7 +33,7 @@ class After(NamedTuple):
     """
 
     begun: ClassPlan
-    laid: Plan
+    laid: Plan | Frozen
     going: Going
     counted: tuple[Happening, ...]
     names: dict[str, str]
@@ -322,8 +323,6 @@ def _marks(after: After) -> Iterator[Clause]:
         yield Clause(
             f"It broke at {after.into(one['at_s'])}: {whose}{one['text']}".rstrip(": ") + "."
         )
-    if after.going.note:
-        yield Clause(f"Noted: {after.going.note}")
 
 
 def _some(listed: list[str]) -> str:

@@ -16,6 +16,7 @@ from lovrit.formats.session_json import to_json
 from lovrit.store import classes
 from lovrit.web.debrief.chronicle import chronicle
 from lovrit.web.debrief.learning import learn_from
+from lovrit.web.debrief.told import clauses_of
 from lovrit.web.debrief.view import debrief_view
 from lovrit.web.house import FormId, House, Id, InHouse
 from lovrit.web.pages import day, page, render
@@ -76,6 +77,7 @@ def _shown(
         "when": day(house, row.made_ms),
         "refused": refused,
         "chronicle": happened,
+        "clauses": clauses_of(live, traces),
     }
     return page(request, house, "debrief/page.html", status=422 if refused else 200, **values)
 
