@@ -2,6 +2,7 @@
 
 import re
 import tomllib
+from collections import Counter
 from datetime import date, timedelta
 from pathlib import Path
 from typing import Any
@@ -11,6 +12,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lovrit.core.crew.dose import MOST_S, dose, own_hard_s
+from lovrit.core.crew.groups import evened
 from lovrit.core.crew.person import Person
 from lovrit.core.crew.rising import Did, rise
 from tests.core.test_fits import LIBRARY, line_of
@@ -52,6 +54,21 @@ def test_a_proposed_share_is_never_too_much_and_never_more(
     if found:
         assert found.own_s == own_hard_s(works, found.share) <= MOST_S
         assert found.own_s < found.hard_s == sum(seconds for _, seconds in works)
+
+
+@given(st.dictionaries(st.integers(1, 99), st.integers(0, 6), min_size=1, max_size=60))
+def test_groups_are_evened_with_as_few_moved_as_can_be(groups: dict[int, int]) -> None:
+    made = evened(groups)
+    before, after = Counter(groups.values()), Counter(made.values())
+    assert made.keys() == groups.keys() and after.keys() == before.keys()
+    assert max(after.values()) - min(after.values()) <= 1
+    low, more = divmod(len(groups), len(before))
+    wanted = [low + (nth < more) for nth in range(len(before))]
+    least = sum(
+        max(0, have - want)
+        for have, want in zip(sorted(before.values(), reverse=True), wanted, strict=True)
+    )
+    assert sum(made[who] != group for who, group in groups.items()) == least
 
 
 @pytest.mark.parametrize("case", RISES, ids=lambda case: f"{case['line']}: {len(case['did'])}")

@@ -40,9 +40,12 @@ def test_a_cell_of_the_fit_sheet(case: dict[str, Any]) -> None:
     if "chosen" in case:
         taken = Chosen(name=case["chosen"], load=case.get("chosen_load"))
         own = {key_of(line.tasks[0].name): taken}
+    bests = {key_of(line.tasks[0].name): case["best"]} if "best" in case else {}
     limits, standing = tuple(case.get("limits", ())), case.get("standing", "usual")
     told = cell(
-        person(limits=limits, standing=standing, age=case.get("age"), does=own), line, LIBRARY
+        person(limits=limits, standing=standing, age=case.get("age"), does=own, bests=bests),
+        line,
+        LIBRARY,
     )
     assert told.open == case.get("open", False), told
     if not told.open:

@@ -197,3 +197,25 @@ def test_levels_that_may_rise_are_offered_from_the_classes_that_were(client: Tes
     assert client.get("/crew/4/rises").text.strip() == ""  # nothing was yet
     refused = client.post("/crew/4/rise", data={"person": 1, "station": 11, "at": 0})
     assert refused.status_code == 409
+
+
+def test_what_a_move_to_another_group_costs_stands_beside_the_groups(client: TestClient) -> None:
+    client.post("/hall/4/draw", data={"moved": "goal", "x": "8", "y": "9"})
+    before = client.get("/crew/4").text
+    assert "Even out" not in before
+    people = [
+        int(one)
+        for one in re.findall(r'data-person="(\d+)"', before.split('aria-label="Stays away"')[0])
+    ]
+    for who in people[3:7]:
+        page = client.post(
+            "/crew/4/place", data={"person": who, "group": 0}, headers={"hx-request": "true"}
+        ).text
+    assert "Even out" in page and re.search(r"Turn \d: \d+ of bell", page)
+    after = client.post("/crew/4/even", headers={"hx-request": "true"}).text
+    assert "Even out" not in after
+    waves = "every 1:00 for 6:00, half start at 0:30\n  8 swing\n"
+    session = client.post("/desk", data={"text": waves}).url.path.rsplit("/", 1)[1]
+    for who in (1, 2, 3, 4):
+        client.post(f"/crew/{session}/place", data={"person": who, "group": who - 1})
+    assert "<b>A B</b> begin, <b>C D</b>" in client.get(f"/crew/{session}").text

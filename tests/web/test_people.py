@@ -153,12 +153,19 @@ def test_with_whom_somebody_goes_and_how_much_of_the_hard_work_is_theirs(
         "level": "2",
         "share": "second",
         "threshold": "158",
+        "bests": "deadlift 100, back squat 82,5 kg",
     }
     client.post(f"/people/{one['id']}/goes", data=said)
     kept = client.get(f"/people/{one['id']}/all.json").json()["person"]
     assert kept["together"] == [other["id"]] and kept["share"] == "second"
     assert (kept["level"], kept["threshold_hr"]) == (2, 158)
-    for field, typed in (("level", "9"), ("together", "Nobody Known"), ("threshold", "12")):
+    assert kept["bests"] == {"deadlift": 100, "back squat": 82.5}
+    for field, typed in (
+        ("level", "9"),
+        ("together", "Nobody Known"),
+        ("threshold", "12"),
+        ("bests", "deadlift"),
+    ):
         answer = client.post(f"/people/{one['id']}/goes", data=said | {field: typed})
         assert answer.status_code == 422 and typed in answer.text  # and what was typed stays
     assert client.get(f"/people/{one['id']}/all.json").json()["person"] == kept

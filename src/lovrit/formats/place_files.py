@@ -6,6 +6,7 @@ from lovrit.core.blocks.block import Block
 from lovrit.core.clock import number
 from lovrit.core.crew.groups import letter, usual_groups
 from lovrit.core.moves.library import Library
+from lovrit.core.place.around import Box, Ways
 from lovrit.core.place.place import Placing, place
 from lovrit.core.place.problem import CannotPlace, Kit, Mover, Problem, Spot, Station
 from lovrit.core.place.stations import station_of
@@ -50,7 +51,26 @@ def problem_of(
         reset_s=_positive(hall, "reset_s", 3.0),
         alike=crew.get("mix") == "levels alike" if isinstance(crew, dict) else False,
         pinned={str(key): str(value) for key, value in (hall.get("pinned") or {}).items()},
+        far=_far(hall, spots),
     )
+
+
+def _far(hall: Any, spots: tuple[Spot, ...]) -> dict[tuple[str, str], float]:
+    """Metres from spot to spot round what the hall says nobody walks through."""
+    try:
+        boxes = [
+            Box(*(float(one[name]) for name in ("x", "y", "w", "h")))
+            for one in hall.get("blocked") or ()
+        ]
+        width, height = map(float, hall.get("size_m") or (200, 200))
+    except (KeyError, TypeError, ValueError):
+        raise CannotPlace("What nobody walks through needs x, y, w and h in metres.") from None
+    if not boxes:
+        return {}
+    walks = Ways(boxes, (width, height))
+    return {
+        (a.id, b.id): walks.metres((a.x, a.y), (b.x, b.y)) for a in spots for b in spots if a != b
+    }
 
 
 def _block(session: Session, number_: int | None) -> Block:

@@ -99,6 +99,7 @@ class PersonRow(SQLModel, table=True):
     level: int | None = None
     together: list[int] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
     apart: list[int] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
+    bests: dict[str, float] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
     gone_ms: int | None = None  # let go; erased a while later
 
 

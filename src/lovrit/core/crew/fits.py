@@ -3,6 +3,7 @@ they are; a version that a limit forbids is never taken, and where no way is kno
 """
 
 from collections.abc import Iterator
+from statistics import fmean
 from typing import NamedTuple
 
 from lovrit.core.clock import number
@@ -15,6 +16,10 @@ from lovrit.core.slate.line import Line, Way
 from lovrit.core.values import Value
 
 OLDER = 65
+OF_BEST, STEP_KG = (
+    0.8,
+    2.5,
+)  # so much of a best can be done in sets, as coaches have it; to be checked
 MOST_WAYS = 6
 # words of a way that take away what its move asks
 RELIEF: dict[str, tuple[str, ...]] = {
@@ -60,7 +65,7 @@ def ladder(line: Line, library: Library, person: Person | None = None) -> tuple[
     """
     task = line.tasks[0]
     move = library.find(task.name)
-    loads = tuple(sorted({*loads_of(line), *_brought(line, person)}))
+    loads = tuple(sorted({*loads_of(line), *_own_loads(line, person)}))
     asks = _asks(task.name, library)
     middle = [Option(task.name, load, asks) for load in loads or (None,)]
     easier = [_option(name, loads[:1], library) for name in _kinder(line, move)]
@@ -69,6 +74,26 @@ def ladder(line: Line, library: Library, person: Person | None = None) -> tuple[
     ]
     harder = [_option(name, loads[-1:], library) for name in _harder(line, move)]
     return (*reversed(easier), *middle, *harder)
+
+
+def _own_loads(line: Line, person: Person | None) -> tuple[float, ...]:
+    """Loads that only this person has here: one that they bring, or the share of their best that is asked for."""
+    best, share = _best(line, person), _share_asked(line)
+    return (*_brought(line, person), *((_loadable(best * share / 100),) if best and share else ()))
+
+
+def _best(line: Line, person: Person | None) -> float | None:
+    return person.bests.get(key_of(line.tasks[0].name)) if person else None
+
+
+def _share_asked(line: Line) -> float | None:
+    """The share of one's best that a line asks for, per cent; of a range its middle."""
+    load = line.tasks[0].load
+    return fmean((load.values[0], load.values[-1])) if load and load.unit == "%" else None
+
+
+def _loadable(kg: float) -> float:
+    return int(kg / STEP_KG) * STEP_KG
 
 
 def _brought(line: Line, person: Person | None) -> tuple[float, ...]:
@@ -159,7 +184,7 @@ def cell(
     person: Person, line: Line, library: Library, usual: tuple[Option, ...] | None = None
 ) -> Cell:
     """What somebody does at a station, by rule; ``usual`` is its ladder, where it has been worked out for many."""
-    brings = bool(_brought(line, person))
+    brings = bool(_own_loads(line, person))
     options = usual if usual and not brings else ladder(line, library, person)
     forbidden = frozenset(person.limits)
     written = next(nth for nth, one in enumerate(options) if one.name == line.tasks[0].name)
@@ -207,12 +232,31 @@ def _wanted(
     if not gently and person.age is not None and person.age >= OLDER:
         gently = f"{person.age}"
     if not gently:
-        return own[(len(own) - 1) // 2], ""
+        return _by_best(person, line, options, own)
     easier = line.tasks[0].easier
     if easier and easier[0].name and person.standing != "usual":
         name = _named(easier[0], line.tasks[0].name)
         return next(nth for nth, one in enumerate(options) if one.name == name), gently
     return own[0], gently if len(own) > 1 else ""
+
+
+def _by_best(
+    person: Person, line: Line, options: tuple[Option, ...], own: list[int]
+) -> tuple[int, str]:
+    """The share of a measured best that a line asks for, or what of the loads that stand ready is within one; else
+    the middle of them.
+    """
+    best, share = _best(line, person), _share_asked(line)
+    if share:
+        said = "best not known" if best is None else f"{number(share)} % of {number(best)}"
+        return own[(len(own) - 1) // 2], said
+    ready = [nth for nth in own if options[nth].load is not None]
+    if best is None or not ready:
+        return own[(len(own) - 1) // 2], ""
+    within = [nth for nth in ready if (options[nth].load or 0) <= best * OF_BEST]
+    if not within:
+        return ready[0], f"none is light enough: {OF_BEST:.0%} of {number(best)}".replace("%", " %")
+    return within[-1], f"at most {OF_BEST:.0%} of {number(best)}".replace("%", " %")
 
 
 def _as_chosen(chosen: Chosen, options: tuple[Option, ...], written: int) -> tuple[int, str]:

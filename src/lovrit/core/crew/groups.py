@@ -32,6 +32,26 @@ def deal(people: Sequence[int], groups: int) -> dict[int, int]:
     return dealt
 
 
+def evened(groups: dict[int, int]) -> dict[int, int]:
+    """Groups equal within one, with as few moved as can be: the last of a group that is too large go to a small one.
+
+    >>> evened({1: 0, 2: 0, 3: 0, 4: 1})
+    {1: 0, 2: 0, 3: 1, 4: 1}
+    """
+    letters = sorted(set(groups.values()))
+    inside = {at: [who for who, group in groups.items() if group == at] for at in letters}
+    low, more = divmod(len(groups), max(1, len(letters)))
+    # who is large keeps one more, so that nobody has to move for it
+    rows = sorted(letters, key=lambda at: (-len(inside[at]), at))
+    wanted = {at: low + (nth < more) for nth, at in enumerate(rows)}
+    spare = [who for at in letters for who in inside[at][wanted[at] :]]
+    made = dict(groups)
+    for at in letters:
+        for _ in range(wanted[at] - len(inside[at])):
+            made[spare.pop(0)] = at
+    return made
+
+
 def usual_groups(people: int, stations: int) -> int:
     """How many groups a coach would begin with: one a station, but not fewer than two people in each."""
     return max(1, min(stations or 1, people // 2 or 1, MOST_GROUPS))

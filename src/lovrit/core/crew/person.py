@@ -47,7 +47,8 @@ class Person(Value):
     ``contact`` is whom to call for them; ``cleared`` what a doctor said of hard work, empty where nobody asked.
     ``share`` is how much of the hard work is theirs; ``threshold_hr`` the beats of an hour's hardest; ``measured`` how
     and when the heart figures were. ``level`` (1 to 5) only mixes groups and is never shown to others; ``together``
-    and ``apart`` are ids of those they go with, or not.
+    and ``apart`` are ids of those they go with, or not. ``bests`` are the heaviest that they lifted once: kg by a
+    move's key.
     """
 
     id: int
@@ -74,6 +75,7 @@ class Person(Value):
     level: Annotated[int | None, Field(ge=1, le=5)] = None
     together: tuple[int, ...] = ()
     apart: tuple[int, ...] = ()
+    bests: dict[str, Annotated[float, Field(gt=0, le=500)]] = field(default_factory=dict)
 
     @property
     def rest(self) -> int:

@@ -15,6 +15,7 @@ from lovrit.core.place.problem import Kit, Mover, Problem, Spot
 from lovrit.core.place.stations import station_of
 from lovrit.core.place.wishes import Wishes
 from lovrit.core.slate.line import Line
+from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import Value
 
 USUAL_LEVEL = 3  # where nobody said
@@ -128,6 +129,12 @@ class Hall(Value):
         for one in self.kit:
             found[one.name, one.load_kg] = found.get((one.name, one.load_kg), 0) + one.there
         return found
+
+
+def moving_block(plan: Plan) -> int | None:
+    """The first block in which people move from station to station."""
+    blocks = plan.session.blocks
+    return next((at for at, block in enumerate(blocks) if block.moves_people), None)
 
 
 class Wished(NamedTuple):

@@ -8,7 +8,7 @@ from fastapi import APIRouter, Form, Request
 from fastapi.responses import RedirectResponse, Response
 from sqlmodel import Session as Work
 
-from lovrit.core.crew.groups import MOST_GROUPS, deal, usual_groups
+from lovrit.core.crew.groups import MOST_GROUPS, deal, evened, usual_groups
 from lovrit.core.crew.lists import read_people
 from lovrit.core.crew.paces import read_paces
 from lovrit.core.crew.person import Limit, Standing
@@ -16,6 +16,7 @@ from lovrit.core.timeline.plan import plan_text
 from lovrit.core.values import LovritError
 from lovrit.store import club, people, sessions
 from lovrit.store.tables import SessionRow
+from lovrit.web.crew.costs import clashes_of, waves_of
 from lovrit.web.crew.onfloor import class_on, tell_floor
 from lovrit.web.crew.view import crew_view
 from lovrit.web.house import FormId, House, Id, InHouse
@@ -58,7 +59,20 @@ def _shown(request: Request, house: House, row: SessionRow) -> Response:
     whole = not request.headers.get("hx-request")
     template = "crew/page.html" if whole else "crew/people.html"
     on = class_on(floor_of(request), row.id)
-    return page(request, house, template, session=row, crew=view, here="crew", on=on)
+    with house.database.work() as work:
+        clashes = clashes_of(house, work, row.id, plan)
+    waves = waves_of(house, plan, len(view.groups))
+    return page(
+        request,
+        house,
+        template,
+        session=row,
+        crew=view,
+        here="crew",
+        on=on,
+        clashes=clashes,
+        waves=waves,
+    )
 
 
 def _pace(text: str) -> int | None:
@@ -114,6 +128,15 @@ def deal_groups(
         if not coming:
             raise NobodyThere("There is nobody in the club yet: bring people in first, on People.")
         people.set_comers(work, session_id, deal(coming, groups))
+    return _after(request, house, row, before)
+
+
+@router.post("/crew/{session_id}/even")
+def even_out(request: Request, house: InHouse, session_id: Id) -> Response:
+    """Groups equal within one again, with as few people moved as can be."""
+    with house.database.work() as work:
+        row, before = sessions.get(work, session_id), _coming(work, session_id)
+        people.set_comers(work, session_id, evened(before))
     return _after(request, house, row, before)
 
 

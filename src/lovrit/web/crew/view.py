@@ -36,6 +36,12 @@ class CrewView(Value):
     effort: float | None
     stations: int = 0
 
+    @property
+    def uneven(self) -> bool:
+        """Whether some group has two people or more than another."""
+        sizes_ = [len(rows) for rows in self.groups if rows]
+        return bool(sizes_) and max(sizes_) - min(sizes_) > 1
+
 
 STANDS = {"usual": "", "new": "new", "back": "just back"}
 

@@ -8,13 +8,13 @@ from sqlmodel import Session as Work
 
 from lovrit.core.crew.person import Person
 from lovrit.core.place.at_once import at_once
-from lovrit.core.place.hall import Hall, Wished
+from lovrit.core.place.hall import Hall, Wished, moving_block
 from lovrit.core.place.wishes import NEVER_A_MUST, SAID, WEIGHTS
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.values import LovritError
 from lovrit.store import halls, people, sessions
 from lovrit.store.tables import SessionRow
-from lovrit.web.hall.view import hall_view, moving_block
+from lovrit.web.hall.view import hall_view
 from lovrit.web.house import House
 from lovrit.web.pages import page, render
 

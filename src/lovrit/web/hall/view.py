@@ -70,12 +70,6 @@ class HallView(NamedTuple):
     setting_up: SettingUp
 
 
-def moving_block(plan: Plan) -> int | None:
-    """The first block in which people move from station to station."""
-    blocks = plan.session.blocks
-    return next((at for at, block in enumerate(blocks) if block.moves_people), None)
-
-
 def people_by_group(comers: list[tuple[Person, int]], names: dict[int, str]) -> list[list[str]]:
     """What people are called, by group from the first."""
     count = max((group for _, group in comers), default=-1) + 1

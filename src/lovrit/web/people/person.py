@@ -1,6 +1,7 @@
 """One person's page: how they stand, what they don't do and until when, whom to call, what they do at stations."""
 
 import json
+import re
 from datetime import date
 from typing import Annotated, Any
 
@@ -10,6 +11,7 @@ from sqlmodel import Session as Work
 
 from lovrit.core.crew.dose import SHARES
 from lovrit.core.crew.person import DOES_NOT, Cleared, Limit, Person, Share, Standing
+from lovrit.core.moves.names import key_of
 from lovrit.core.values import LovritError, plain
 from lovrit.store import classes, people
 from lovrit.web.house import House, Id, InHouse
@@ -17,6 +19,7 @@ from lovrit.web.pages import day, page
 
 router = APIRouter()
 MOST_CLASSES = 200
+BEST = re.compile(r"(.*\D)\s+(\d{1,3}(?:[.,]\d+)?)\s*(?:kg)?", re.ASCII)
 
 
 class NoSuchDay(LovritError):
@@ -102,10 +105,12 @@ def goes(
     share: Annotated[Share, Form()] = "",
     together: Annotated[str, Form(max_length=300)] = "",
     apart: Annotated[str, Form(max_length=300)] = "",
+    bests: Annotated[str, Form(max_length=400)] = "",
 ) -> Response:
     """Say with whom somebody goes, on which level, how much of the hard work is theirs, and their threshold."""
     typed = {
         "threshold": threshold, "measured": measured, "level": level, "together": together, "apart": apart,
+        "bests": bests,
     }  # fmt: skip
     with house.database.writing() as work:
         known = {
@@ -116,7 +121,7 @@ def goes(
                 work, person_id, share=share, measured=" ".join(measured.split()),
                 threshold_hr=_figure(threshold, "A threshold is from 80 to 220 beats.", 80, 220),
                 level=_figure(level, "A level is from 1 to 5.", 1, 5),
-                together=_named(together, known), apart=_named(apart, known),
+                together=_named(together, known), apart=_named(apart, known), bests=_lifted(bests),
             )  # fmt: skip
         except NoSuchDay as error:
             refused = str(error)
@@ -130,6 +135,17 @@ def _figure(text: str, why: str, least: int, most: int) -> int | None:
     if said and not (said.isdecimal() and least <= int(said) <= most):
         raise NoSuchDay(f"“{said}” can’t be. {why}")
     return int(said) if said else None
+
+
+def _lifted(text: str) -> dict[str, float]:
+    """Bests as they are written: “deadlift 100, back squat 80 kg”."""
+    found = {}
+    for one in filter(None, (part.strip() for part in text.replace("\n", ",").split(", "))):
+        said = BEST.fullmatch(one.rstrip(","))
+        if not said or not 0 < float(said[2].replace(",", ".")) <= 500:
+            raise NoSuchDay(f"“{one}” is no best; write a move and its kilograms: deadlift 100.")
+        found[key_of(said[1])] = float(said[2].replace(",", "."))
+    return found
 
 
 def _named(text: str, known: dict[str, int]) -> list[int]:

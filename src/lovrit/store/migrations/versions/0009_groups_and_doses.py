@@ -1,4 +1,4 @@
-"""Whom people go with and on which level, how much of the hard work is theirs, and their threshold."""
+"""Whom people go with and on which level, how much of the hard work is theirs, their threshold and bests."""
 
 import sqlalchemy as sa
 from alembic import op
@@ -9,7 +9,7 @@ revision = "0009"
 down_revision = "0008"
 branch_labels = None
 depends_on = None
-NAMES = ("share", "threshold_hr", "measured", "level", "together", "apart")
+NAMES = ("share", "threshold_hr", "measured", "level", "together", "apart", "bests")
 
 
 def upgrade() -> None:
@@ -19,6 +19,7 @@ def upgrade() -> None:
         add_column("person", sa.Column(name, sa.Integer(), nullable=True))
     for name in ("together", "apart"):
         add_column("person", sa.Column(name, sa.JSON(), nullable=False, server_default="[]"))
+    add_column("person", sa.Column("bests", sa.JSON(), nullable=False, server_default="{}"))
 
 
 def downgrade() -> None:
