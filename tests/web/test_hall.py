@@ -148,6 +148,16 @@ def test_halls_are_several_wishes_weigh_and_a_picture_is_read_again(client: Test
     other = client.post("/desk", data={"text": SESSION}).url.path.rsplit("/", 1)[1]
     kept = 'name="grips" value="off" aria-label="no grip twice in a row: off" checked'
     assert kept in client.get(f"/hall/{other}").text
+    drawn = {"name": "Yard", "width": "9", "height": "9", "walk": "1", "reset": "2"}
+    drawn |= {"area-0": "bin", "area-x-0": "1", "area-y-0": "1", "area-w-0": "2", "area-h-0": "2"}
+    client.post("/hall/4/draw", data=drawn | {"way-0": "gate", "way-x-0": "0", "way-y-0": "3"})
+    for thing in ("area-0", "way-0", "way-7", "roof-0"):
+        client.post("/hall/4/draw", data={"shifted": thing, "dx": "1,5", "dy": "-99"})
+    yard = client.get("/hall/4/hall.json").json()
+    assert [(one["x"], one["y"]) for one in (*yard["blocked"], *yard["ways"])] == [
+        (2.5, 0),
+        (1.5, 0),
+    ]
     client.post("/hall/4/out")
     assert "School hall, for" in client.get("/hall/4").text
     assert "only hall" in client.post("/hall/4/out").text

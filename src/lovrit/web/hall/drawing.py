@@ -10,7 +10,7 @@ from fastapi import APIRouter, Request, UploadFile
 from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
 from pydantic import ValidationError
 
-from lovrit.core.place.hall import Hall, HallSpot
+from lovrit.core.place.hall import Area, Hall, HallSpot, Way
 from lovrit.core.values import checked, checked_json, plain, schema_of
 from lovrit.store import halls
 from lovrit.web.hall.evening import NoHall, answer, evening_of
@@ -66,7 +66,7 @@ def draw(request: Request, house: InHouse, session_id: Id, form: WholeForm) -> H
         hall = halls.hall(work, session_id)
         try:
             halls.set_hall(work, _drawn(hall, fields), session_id)
-        except (ValidationError, ValueError, KeyError) as error:
+        except (ValidationError, ValueError, LookupError) as error:
             raise NoHall(_why(error)) from None
     return answer(request, house, session_id)
 
@@ -88,6 +88,8 @@ def _drawn(hall: Hall, fields: dict[str, str]) -> Hall:
     """
     if "moved" in fields:
         return hall.but(spots=tuple(_moved(hall, one, fields) for one in hall.spots))
+    if "shifted" in fields:
+        return _shifted(hall, fields)
     if "added" in fields:
         names = {one.id for one in hall.spots}
         name = next(str(nth) for nth in range(1, 100) if str(nth) not in names)
@@ -113,6 +115,20 @@ def _drawn(hall: Hall, fields: dict[str, str]) -> Hall:
         "pinned": {name: at for name, at in hall.pinned.items() if at in ids},
     }
     return checked(Hall, plain(hall) | said)
+
+
+def _shifted(hall: Hall, fields: dict[str, str]) -> Hall:
+    """A door or an area that was drawn elsewhere, kept inside the hall."""
+    kind, _, nth = fields["shifted"].partition("-")
+    dx, dy = _number(fields["dx"]), _number(fields["dy"])
+    rows: dict[str, tuple[Way | Area, ...]] = {"way": hall.ways, "area": hall.blocked}
+    one = rows[kind][int(nth)]
+    width, height = hall.size_m
+    moved = one.but(
+        x=round(min(width, max(0.0, one.x + dx)), 1), y=round(min(height, max(0.0, one.y + dy)), 1)
+    )
+    new = (*rows[kind][: int(nth)], moved, *rows[kind][int(nth) + 1 :])
+    return hall.but(ways=new) if kind == "way" else hall.but(blocked=new)
 
 
 def _moved(hall: Hall, spot: HallSpot, fields: dict[str, str]) -> HallSpot:

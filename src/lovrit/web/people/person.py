@@ -13,7 +13,7 @@ from lovrit.core.crew.dose import SHARES
 from lovrit.core.crew.person import DOES_NOT, Cleared, Limit, Person, Share, Standing
 from lovrit.core.moves.names import key_of
 from lovrit.core.values import LovritError, plain
-from lovrit.store import classes, people
+from lovrit.store import classes, club, people
 from lovrit.web.house import House, Id, InHouse
 from lovrit.web.pages import day, page
 
@@ -45,12 +45,14 @@ def _shown(
             (row.id, row.title, day(house, row.made_ms))
             for row in classes.came_to(work, person_id, MOST_CLASSES)
         ]
+        paces = club.paces(work)
         names = {other.id: other.name for other in people.everyone(work)}
     values: dict[str, Any] = {
         "one": one,
         "names": names,
         "names_of": lambda ids: ", ".join(names[other] for other in ids if other in names),
         "shares": SHARES,
+        "pace": paces.get(person_id),
         "came": came,
         "limits": DOES_NOT,
         "refused": refused,

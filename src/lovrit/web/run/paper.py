@@ -14,6 +14,7 @@ from lovrit.core.crew.person import DOES_NOT, Comer
 from lovrit.core.heart.demand import corridor
 from lovrit.core.run.classplan import PlannedBlock
 from lovrit.core.slate.written import way_said
+from lovrit.store import halls
 from lovrit.web.house import Id, InHouse
 from lovrit.web.moves.drawing import Picture, picture
 from lovrit.web.pages import page
@@ -55,6 +56,7 @@ class StationSheet(NamedTuple):
     kit: str
     easier: tuple[str, ...]
     harder: tuple[str, ...]
+    spot: str = ""
 
 
 @router.get("/run/{class_id}/cards")
@@ -129,11 +131,13 @@ def sheets(request: Request, house: InHouse, class_id: Id) -> HTMLResponse:
     """A sheet to hang at each station."""
     live = floor_of(request).live(class_id)
     moving = [one for one in live.run_by.blocks if one.block.moves_people]
-    made = list(_stations(live, moving[0])) if moving else []
+    with house.database.work() as work:
+        spots = halls.spots(work, live.session_id) if live.session_id else {}
+    made = list(_stations(live, moving[0], spots)) if moving else []
     return page(request, house, "run/sheets.html", live=live, here="run", sheets=made)
 
 
-def _stations(live: Live, planned: PlannedBlock) -> Iterator[StationSheet]:
+def _stations(live: Live, planned: PlannedBlock, spots: dict[str, str]) -> Iterator[StationSheet]:
     library = live.plan.library
     for nth, line in enumerate(planned.block.moves, 1):
         task = line.tasks[0]
@@ -155,4 +159,5 @@ def _stations(live: Live, planned: PlannedBlock) -> Iterator[StationSheet]:
                     (*(way_said(way) for way in task.harder), *(move.harder if move else ()))
                 )
             )[:2],
+            spots.get(line.name, ""),
         )

@@ -59,17 +59,17 @@ function metres(event) {
   return { x: at.x, y: at.y };
 }
 
-/** @type {{thing: SVGGElement, station: string | undefined, spot: string | undefined, from: {x: number, y: number}} | null} */
+/** @type {{thing: SVGGElement, station: string | undefined, spot: string | undefined, shifts: string | undefined, from: {x: number, y: number}} | null} */
 let held = null;
 
 root?.addEventListener("pointerdown", (event) => {
   const target = /** @type {Element} */ (event.target);
   const from = target.closest("#floor-plan") ? metres(event) : null;
   if (!from || event.button) return;
-  const thing = target.closest("[data-station], [data-spot]");
+  const thing = target.closest("[data-station], [data-spot], [data-thing]");
   if (!(thing instanceof SVGGElement)) return;
   event.preventDefault();
-  held = { thing, station: thing.dataset.station, spot: thing.dataset.spot, from };
+  held = { thing, station: thing.dataset.station, spot: thing.dataset.spot, shifts: thing.dataset.thing, from };
   thing.classList.add("carried");
 });
 root?.addEventListener("pointermove", (event) => {
@@ -78,7 +78,7 @@ root?.addEventListener("pointermove", (event) => {
 });
 document.addEventListener("pointerup", (event) => {
   if (!held || !root) return;
-  const { thing, station, spot, from } = held;
+  const { thing, station, spot, shifts, from } = held;
   held = null;
   thing.classList.remove("carried");
   thing.removeAttribute("transform");
@@ -86,6 +86,7 @@ document.addEventListener("pointerup", (event) => {
   if (!at || Math.hypot(at.x - from.x, at.y - from.y) < STILL_M) return;
   const url = root.dataset.url ?? "";
   if (spot) post(`${url}/draw`, new URLSearchParams({ moved: spot, x: at.x.toFixed(1), y: at.y.toFixed(1) }));
+  else if (shifts) post(`${url}/draw`, new URLSearchParams({ shifted: shifts, dx: (at.x - from.x).toFixed(1), dy: (at.y - from.y).toFixed(1) }));
   else if (station) {
     const over = [...document.querySelectorAll("[data-spot]")].find((one) => {
       const circle = one.querySelector("circle");
@@ -97,7 +98,7 @@ document.addEventListener("pointerup", (event) => {
 });
 root?.addEventListener("click", (event) => {
   const target = /** @type {Element} */ (event.target);
-  if (!target.closest("#floor-plan") || target.closest("[data-station], [data-spot]")) return;
+  if (!target.closest("#floor-plan") || target.closest("[data-station], [data-spot], [data-thing]")) return;
   const at = metres(/** @type {PointerEvent} */ (event));
   const plan = document.getElementById("floor-plan");
   if (!at || !plan || at.x < 0 || at.y < 0 || at.x > Number(plan.dataset.width) || at.y > Number(plan.dataset.height)) return;
