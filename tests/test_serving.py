@@ -156,7 +156,8 @@ def test_a_migration_keeps_a_copy_of_the_file_before(tmp_path: Path) -> None:
     path = tmp_path / "club.sqlite"
     old_file(path, "0002")
     Database(path).close()
-    with sqlite3.connect(tmp_path / "club.sqlite.before-0008") as before:
+    (copy,) = tmp_path.glob("club.sqlite.before-*")
+    with sqlite3.connect(copy) as before:
         assert before.execute("select version_num from alembic_version").fetchall() == [("0002",)]
         assert before.execute("select name from person").fetchall() == [("Ada B",)]
 

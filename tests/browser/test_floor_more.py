@@ -2,6 +2,7 @@
 
 import os
 import re
+import time
 from statistics import median
 
 import httpx
@@ -118,6 +119,35 @@ def test_a_screen_joins_by_four_letters_and_shows_what_it_is_told(
     expect(hall.locator("#what")).to_have_text("warm-up")
     offsets = [one.evaluate("run.offset") for one in (page, hall)]
     assert abs(offsets[0] - offsets[1]) <= 50  # one clock on all screens
+
+
+def test_scores_are_typed_down_a_column_and_refused_at_their_cell(
+    page: Page, server: Server
+) -> None:
+    with httpx.Client(base_url=server.url) as client:
+        at = session_of(server, SLATE)
+        for who in (1, 2, 3):
+            client.post(f"/crew/{at.rsplit('/', 1)[1]}/place", data={"person": who, "group": 0})
+        made = client.post(f"{at}/floor").headers["location"].rsplit("/", 1)[1]
+        for nth, kind in enumerate(("start", "next", "next", "end")):
+            client.post(f"/run/{made}/happen", json={"id": str(nth), "kind": kind, "at_ms": 0})
+            time.sleep(0.5)
+    page.goto(f"{server.url}/debrief/{made}")
+    cells = page.locator(".own-score input[name=text]")
+    expect(cells).to_have_count(3)
+    cells.first.click()
+    for said in ("4r 3", "900", "5 + 2"):
+        page.keyboard.type(said)
+        page.keyboard.press("Enter")
+    expect(page.locator(".own-score .stop")).to_have_count(1)
+    expect(page.locator(".own-score .stop")).to_contain_text("can't have been")
+    expect(cells.nth(1)).to_have_value("900")  # kept as it was typed until it is mended
+    cells.nth(1).fill("3")
+    cells.nth(1).press("ArrowDown")
+    expect(page.locator(".own-score .stop")).to_have_count(0)
+    page.reload()
+    assert [cells.nth(nth).input_value() for nth in range(3)] == ["4 + 3", "3 + 0", "5 + 2"]
+    expect(page.locator(".after-class")).to_contain_text("were 3 + 0 to 5 + 2")
 
 
 RECORD = """async () => {

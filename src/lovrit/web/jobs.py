@@ -4,8 +4,6 @@ from collections.abc import Callable
 from threading import Lock, Thread
 from typing import TYPE_CHECKING
 
-from lovrit.core.values import LovritError
-
 if TYPE_CHECKING:
     from lovrit.core.place.watch import Watch
 
@@ -20,7 +18,7 @@ class Job:
 
         self.watch = Watch()
         self.answer: object = None
-        self.trouble: LovritError | None = None
+        self.trouble: Exception | None = None
         self._work = work
         self._thread = Thread(target=self._run, daemon=True)
         self._thread.start()
@@ -28,7 +26,7 @@ class Job:
     def _run(self) -> None:
         try:
             self.answer = self._work(self.watch)
-        except LovritError as error:
+        except Exception as error:  # whoever asks for the answer is told, whatever it was
             self.trouble = error
 
     @property
@@ -45,7 +43,7 @@ class Job:
         """What came of it.
 
         Raises:
-            LovritError: what went wrong in it.
+            Exception: what went wrong in it.
         """
         if self.trouble:
             raise self.trouble

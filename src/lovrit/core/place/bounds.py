@@ -27,6 +27,8 @@ def least_walk(problem: Problem, seconds: float, watch: Watch) -> int | None:
     """The least that the walks alone can cost, with a spot for whoever can't stand anywhere; None where no way fits."""
     model = cp_model.CpModel()
     spots = problem.spots
+    if len(spots) < problem.count:
+        return None
     legs = {(s, t): model.new_bool_var("") for s, t in legs_of(problem)}
     unused = [model.new_bool_var("") for _ in spots]
     model.add_circuit(

@@ -137,10 +137,14 @@ def scored(
             else ""
         )
     except LovritError as error:
+        if request.headers.get("x-lovrit"):
+            return PlainTextResponse(str(error), status_code=422)
         return _shown(request, house, class_id, None, (block, text, str(error)))
     whose = int(person) if person.isascii() and person.isdecimal() else None
     told = _happen(floor, class_id, id=op, kind="score", block=block, text=said, person=whose)
     learn_from(house, class_id, told.live.plan, told.live.state.scores)
+    if request.headers.get("x-lovrit"):
+        return Response(status_code=204)
     return RedirectResponse(f"/debrief/{class_id}", 303)
 
 

@@ -1,6 +1,7 @@
 """What happened in a class, as the Debrief shows it."""
 
 from collections import Counter
+from dataclasses import field
 from statistics import fmean
 
 from lovrit.core.clock import clock, number
@@ -56,7 +57,7 @@ class FoldView(Value):
 
 
 class ScoreSheet(Value):
-    """A block that has a score."""
+    """A block that has a score; ``own`` is each person's, as it was said and as it was tapped."""
 
     block: int
     label: str
@@ -64,6 +65,7 @@ class ScoreSheet(Value):
     text: str
     people: tuple[tuple[str, str], ...] = ()
     tapped: tuple[tuple[str, str], ...] = ()
+    own: dict[int, tuple[str, str]] = field(default_factory=dict)
 
 
 class DebriefView(Value):
@@ -208,6 +210,13 @@ def _number(lane: str) -> int:
     return int(lane) if lane.isdecimal() else -1
 
 
+def _own(state: Class, block: int, comers: tuple[Comer, ...]) -> dict[int, tuple[str, str]]:
+    """Each person's score of a block as it was said, and as it was tapped for them."""
+    said = {one.person: one.text for one in state.scores if one.block == block}
+    tapped = {_number(one.lane): one.said for one in state.taps if one.block == block}
+    return {one.id: (said.get(one.id, ""), tapped.get(one.id, "")) for one in comers}
+
+
 def _scored(plan: Frozen, state: Class, comers: tuple[Comer, ...]) -> list[ScoreSheet]:
     texts = {score.block: score.text for score in state.scores if score.person is None}
     names = {comer.id: comer.name for comer in comers}
@@ -229,7 +238,7 @@ def _scored(plan: Frozen, state: Class, comers: tuple[Comer, ...]) -> list[Score
             found.append(
                 ScoreSheet(
                     block=at, label=block.head, asks=asks, text=texts.get(at, ""), people=theirs,
-                    tapped=taps,
+                    tapped=taps, own=_own(state, at, comers),
                 )
             )  # fmt: skip
     return found

@@ -1,4 +1,4 @@
-// The Debrief: efforts and the note are saved as they are typed; Enter or an arrow goes on to the next person.
+// The Debrief: efforts, scores and the note are saved as they are typed; Enter or an arrow goes on to the next person.
 import { freshId } from "./hands.js";
 
 const AFTER_TYPING_MS = 350;
@@ -70,8 +70,13 @@ class Saved {
   }
 }
 
-const fields = /** @type {HTMLInputElement[]} */ ([...document.querySelectorAll(".felt input[name=value]")]);
-for (const [nth, field] of fields.entries()) {
+/** A column of fields: Enter and the arrows go from person to person in it. @param {HTMLInputElement[]} fields */
+function column(fields) {
+  for (const [nth, field] of fields.entries()) walk(field, nth, fields);
+}
+
+/** @param {HTMLInputElement} field @param {number} nth @param {HTMLInputElement[]} fields */
+function walk(field, nth, fields) {
   const saved = new Saved(field);
   field.form?.addEventListener("submit", (event) => event.preventDefault());
   field.addEventListener("keydown", (event) => {
@@ -84,5 +89,8 @@ for (const [nth, field] of fields.entries()) {
     next?.select();
   });
 }
+
+const rows = [...document.querySelectorAll(".everyone tbody tr")].map((row) => /** @type {HTMLInputElement[]} */ ([...row.querySelectorAll(".felt input:not([type=hidden])")]));
+for (const nth of rows[0]?.keys() ?? []) column(rows.map((row) => row[nth]));
 const note = document.getElementById("note");
 if (note instanceof HTMLTextAreaElement) new Saved(note);
