@@ -318,3 +318,39 @@ def test_the_debrief_says_in_a_paragraph_what_there_is_to_say(house: House) -> N
     told = page.split('class="after-class"')[1].split("</section>")[0]
     assert "Ended by the coach at 2:" in told and f"{comer.name} stopped at 2:" in told
     assert "<li>planned " in told and "Felt" not in told and "Marked" not in told
+
+
+def test_like_is_laid_beside_like_and_nothing_else(house: House) -> None:
+    amrap = "as many as possible in 6:00 at 8\n  6 squat\n  6 push-up\n"
+    session = new_session(house, amrap)
+    made = []
+    for rounds in (6, 6, 9):
+        class_id = house.to_the_floor(session)
+        made.append(class_id)
+        house.happen(class_id, "start")
+        house.clock.on(30)
+        house.happen(class_id, "end")
+        for person in (1, 2, 3):
+            score = {
+                "op": f"{class_id}-{person}",
+                "block": "0",
+                "text": f"{rounds}+0",
+                "person": str(person),
+            }
+            house.client.post(f"/debrief/{class_id}/score", data=score)
+        house.clock.on(7 * 86_400)
+    first, last = (house.client.get(f"/debrief/{made[nth]}/kin/0").text for nth in (0, 2))
+    assert "can’t be told yet" in first and "9 + 0" not in first
+    assert last.count("<b>better</b>") == 3 and last.count("6 + 0") == 6
+    assert "the evening can’t be told from the person" in last  # three are too few for that
+    house.client.post("/people/1/stands", data={"standing": "new"})
+    again = house.client.get(f"/debrief/{made[2]}/kin/0").text
+    assert again.count("<b>better</b>") == 3  # what was then counts
+    assert house.client.get(f"/debrief/{made[2]}/kin/7").status_code == 404
+    other = new_session(house, amrap.replace("6 squat", "7 squat"))
+    class_id = house.to_the_floor(other)
+    house.happen(class_id, "start")
+    house.happen(class_id, "end")
+    score = {"op": "x", "block": "0", "text": "5+0", "person": "1"}
+    house.client.post(f"/debrief/{class_id}/score", data=score)
+    assert "6 + 0" not in house.client.get(f"/debrief/{class_id}/kin/0").text
