@@ -11,9 +11,10 @@ from lovrit.core.crew.person import Chosen, Person
 from lovrit.core.moves.library import shipped
 from lovrit.core.place.around import Box, Ways
 from lovrit.core.place.at_once import at_once
+from lovrit.core.place.evening import evening
 from lovrit.core.place.hall import Hall, problem_of
 from lovrit.core.place.place import place
-from lovrit.core.place.problem import Problem, Station
+from lovrit.core.place.problem import Problem, Spot, Station
 from lovrit.core.place.setting_up import setting_up
 from lovrit.core.place.watch import Watch
 from lovrit.core.place.ways import ways_out
@@ -143,3 +144,17 @@ def test_setting_up_is_counted_from_the_store(winter: str) -> None:
     assert put.kit == ((("bell", 12.0), 5),)
     assert put.seconds == 15 + 2 * 12 / 1.2  # five pieces are two walks of twelve metres
     assert winter
+
+
+def test_walks_that_cross_are_minded_and_a_ring_is_not() -> None:
+    names = ("a", "b", "c", "d")
+    stations = tuple(Station(name) for name in names)
+    corners = {"a": (0, 0), "b": (6, 0), "c": (6, 6), "d": (0, 6)}
+    spots = tuple(Spot(name, *corners[name]) for name in names)
+    problem = Problem(stations, (), spots, {}, 30, 1)
+    ring = evening(problem, [], {name: name for name in names})
+    assert not any("cross" in text for text in ring.cautions)
+    crossed = evening(problem, [], {"a": "a", "b": "c", "c": "b", "d": "d"})
+    assert [text for text in crossed.cautions if "cross" in text] == [
+        "a to b and c to d cross: all walk at once."
+    ]

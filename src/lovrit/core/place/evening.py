@@ -1,5 +1,6 @@
 """An evening as it stands: the loop with its seconds, kit against the clock, and what clashes, with turn and place."""
 
+from itertools import combinations
 from math import hypot, pi, sqrt
 from typing import NamedTuple
 
@@ -10,6 +11,7 @@ from lovrit.core.place.problem import Kit, Problem, Spot
 NEAR_M = 1.5  # a way out is kept free for so much round it
 LEAST_M2 = 4.0  # of floor a person, as coaches would have it; to be checked
 TIGHT = 0.8  # so much closer than their circles is still no crowd
+MOST_CROSSED = 2
 APART_M = 2.0  # who swings or jumps wants so much between stations
 
 
@@ -81,9 +83,35 @@ def evening(
     cautions = [
         *_cautions(problem, spots, by_id, ways),
         *_crowded(problem, spots, by_id, rooms or {}, most),
+        *_crossing(legs, spots, by_id),
         *_full(len(problem.people), size_m),
     ]
     return Evening(spots, legs, uses, tuple(clashes), tuple(cautions))
+
+
+def _crossing(legs: tuple[Leg, ...], spots: dict[str, str], by_id: dict[str, Spot]) -> list[str]:
+    """Walks that cross, where all go at once."""
+    ends = [(by_id[spots[leg.start]], by_id[spots[leg.end]]) for leg in legs]
+    crossed = [
+        (legs[i], legs[j])
+        for i, j in combinations(range(len(legs)), 2)
+        if _cross(*ends[i], *ends[j])
+    ]
+    said = [
+        f"{one.start} to {one.end} and {other.start} to {other.end} cross: all walk at once."
+        for one, other in crossed[:MOST_CROSSED]
+    ]
+    more = len(crossed) - MOST_CROSSED
+    return [*said, f"{more} more walks cross."] if more > 0 else said
+
+
+def _cross(a: Spot, b: Spot, c: Spot, d: Spot) -> bool:
+    """Whether the walk from a to b and that from c to d cross between their ends."""
+
+    def side(one: Spot, other: Spot, at: Spot) -> float:
+        return (other.x - one.x) * (at.y - one.y) - (other.y - one.y) * (at.x - one.x)
+
+    return side(a, b, c) * side(a, b, d) < 0 and side(c, d, a) * side(c, d, b) < 0
 
 
 def _full(people: int, size_m: tuple[float, float] | None) -> list[str]:
