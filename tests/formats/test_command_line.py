@@ -269,3 +269,47 @@ def test_rules_about_people_can_be_tried_from_outside(tmp_path: Path, crew: str)
     assert "hard landings" in run("plan", str(slate), "--json", "--crew", str(people)).stdout
     people.write_text('[{"name": "A", "shoe": 44}]', "utf-8")
     assert "no list of people" in run("plan", str(slate), "--crew", str(people)).stderr
+
+
+def test_a_class_is_reviewed_from_outside(tmp_path: Path) -> None:
+    heart = [[s, 100 + min(60, max(0, s - 60)) + s % 3] for s in range(400)]
+    given = {
+        "session": "warm-up 1:00 at 3\n\n2 x 2:00 / 1:00 at 8\n  run\n",
+        "crew": {
+            "people": [{"id": "ana", "name": "Ana", "rest_hr": 60, "max_hr": 190}, {"id": "bo"}]
+        },
+        "events": [
+            {"id": "s", "kind": "start", "at_s": 0},
+            {"id": "b", "kind": "stops", "at_s": 100, "person": "bo", "why": "calf"},
+            {"id": "f", "kind": "felt", "at_s": 390, "person": "ana", "value": 6},
+        ],
+        "traces": {"ana": heart, "bo": [[s, 0] for s in range(100)]},
+    }
+    file = tmp_path / "class.json"
+    file.write_text(json.dumps(given))
+    told = json.loads(run("review", str(file), "--json").stdout)
+    assert told["paragraph"].startswith(
+        "Ended as planned, at 7:00. 2 came, bo stopped at 1:40: calf."
+    )
+    assert "Felt easier than asked: Ana 6 at 8." in told["paragraph"]
+    ana, bo = told["people"]["ana"], told["people"]["bo"]
+    assert [turn["clean_s"] > 0 for turn in ana["turns"]] == [True, True] and ana["load"] == 42.0
+    assert len(bo["turns"]) == 1 and bo["turns"][0]["average"] is None and bo["load"] is None
+    assert [one["person"] for one in told["unsure"]] == ["bo"]
+    for wrong in ("[]", '{"session": "squat squat"}', '{"session": "rest 1:00", "traces": [1]}'):
+        file.write_text(wrong)
+        assert run("review", str(file)).exit_code == 2
+
+
+def test_a_session_goes_further_week_by_week_from_outside() -> None:
+    done = run("series", WINTER, "--weeks", "5", "--grow", "rest,rounds", "--easier", "4", "--json")
+    weeks = json.loads(done.stdout)
+    assert [one["week"] for one in weeks] == [1, 2, 3, 4, 5]
+    assert all(not read(one["slate"]).problems and one["changes"] for one in weeks)
+    assert (
+        weeks[3]["changes"][0].startswith("easier week")
+        and weeks[3]["hard_min"] < weeks[2]["hard_min"]
+    )
+    for wrong in (["--grow", "speed"], ["--grow", ""], ["--grow", "rest", "--weeks", "0"]):
+        refused = run("series", WINTER, *wrong)
+        assert refused.exit_code == 2 and refused.stderr

@@ -54,11 +54,16 @@ def review_object(given: Any, library: Library) -> dict[str, Any]:
     fold = Fold(plan, people, DEEDS)
     for event in events_of(given.get("events") or []):
         fold.take(event)
-    traces = {who: _trace(who, rows) for who, rows in (given.get("traces") or {}).items()}
+    read = given.get("traces") or {}
+    if not isinstance(read, dict):
+        raise NotAReview("Traces are {person: [[second, beats], …]}.")
+    traces = {str(who): _trace(who, rows) for who, rows in read.items()}
     last = max([fold.state.now_s, *(len(one) - 1 for one in traces.values())])
     going = fold.at(last)
-    if going.started_s is not None and going.phase == "on" and not traces:
-        going = fold.at(going.now_s + plan.total_s * 2)  # nobody said when it ended: by its clock
+    by_clock = fold.at(
+        last + plan.total_s * 2
+    )  # nobody said when it ended: by its clock, where that ends it
+    going = by_clock if by_clock.phase == "over" else going
     told = _people(given.get("crew"))
     names = {who: str(told.get(who, {}).get("name", who)) for who in going.people} if people else {}
     cleaned = {who: clean(raw) for who, raw in traces.items()}

@@ -24,7 +24,9 @@ THINGS: tuple[Thing, ...] = get_args(Thing)
 MOST_WEEKS = 26
 A_WEEK, ABOUT = 1.10, 0.02  # a tenth a week; a step of an eighth waits one week longer
 LEVEL_WEEKS = 4  # beginners stay so long on one level, and so does everybody else
-LEAST_REST_S, MOST_WORK_S, HEAVIER_KG = 10, 180, 2.5
+LEAST_REST_S, MOST_WORK_S = 10, 180
+HEAVIER = {"kg": 2.5, "lb": 5.0, "%": 2.5}
+BELLS_KG, MOST_SHARE = 4.0, 92.5
 A_POINT = 1.0
 
 
@@ -255,20 +257,29 @@ def _reps_of(line: Line) -> float:
 
 
 def _weight(now: Plan, base: Plan, at: int, library: Library) -> Iterator[Step]:
-    del library
     block, before = now.session.blocks[at], base.session.blocks[at]
     heavier, told, share = [], [], 1.0
     for line, first in zip(block.moves, before.moves, strict=True):
-        task, load = line.tasks[0], line.tasks[0].load
-        was = first.tasks[0].load
-        if load and was and load.unit == "kg" and load.form == "one":
-            value = load.values[0] + HEAVIER_KG
-            told.append(f"{number(load.values[0])} → {number(value)} kg")
+        task, was = line.tasks[0], first.tasks[0].load
+        load, by = task.load, _heavier(line, library)
+        if load and was and by and load.form == was.form == "one":
+            value = load.values[0] + by
+            told.append(f"{number(load.values[0])} → {number(value)} {load.unit}")
             share = max(share, value / was.values[0])
             task = task.but(load=load.but(values=(value,)))
         heavier.append(line.but(tasks=(task, *line.tasks[1:])))
     if told:
         yield _rewritten(at, block.but(moves=tuple(heavier)), ", ".join(told), share)
+
+
+def _heavier(line: Line, library: Library) -> float:
+    """The next step of a line's load, in its unit: bells are four kilograms apart; 0 where there is none."""
+    load = line.tasks[0].load
+    if load is None or (load.unit == "%" and load.values[0] >= MOST_SHARE):
+        return 0
+    if load.unit == "kg" and "bell" in library.kit_of(line.tasks[0].name):
+        return BELLS_KG
+    return HEAVIER.get(load.unit, 0)
 
 
 def _level(now: Plan, base: Plan, at: int, library: Library) -> Iterator[Step]:
