@@ -55,6 +55,7 @@ def test_every_page_is_for_everybody(browser: Browser, server: Server, width: in
         "/crew/4/fit",
         "/hall/4",
         "/people/1",
+        "/people/1/progress",
         "/desk/4/try",
         "/join",
         "/people",

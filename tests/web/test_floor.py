@@ -343,6 +343,9 @@ def test_like_is_laid_beside_like_and_nothing_else(house: House) -> None:
     assert "can’t be told yet" in first and "9 + 0" not in first
     assert last.count("<b>better</b>") == 3 and last.count("6 + 0") == 6
     assert "the evening can’t be told from the person" in last  # three are too few for that
+    mine = house.client.get("/people/1/progress").text
+    assert mine.count("<article") == 1 and mine.count("/kin/0") == 3 and "Too few evenings" in mine
+    assert "9 + 0" in mine and "<circle" in mine
     house.client.post("/people/1/stands", data={"standing": "new"})
     again = house.client.get(f"/debrief/{made[2]}/kin/0").text
     assert again.count("<b>better</b>") == 3  # what was then counts

@@ -9,6 +9,7 @@ from lovrit.web.crew.fits import router as fits
 from lovrit.web.crew.rises import router as rises
 from lovrit.web.crew.routes import router as crew
 from lovrit.web.debrief.kin import router as kin
+from lovrit.web.debrief.progress import router as progress
 from lovrit.web.debrief.routes import router as debrief
 from lovrit.web.desk.library import router as library
 from lovrit.web.desk.revisions import router as revisions
@@ -43,7 +44,7 @@ SCREENS = (
     Screen("hall", "Hall", "/hall", (hall_drawn, placing, hall)),
     Screen("people", "People", "/people", (people, person)),
     Screen("run", "Run", "/run", (run, hand, in_the_hall, paper, talk)),
-    Screen("debrief", "Debrief", "/debrief", (debrief, kin)),
+    Screen("debrief", "Debrief", "/debrief", (debrief, kin, progress)),
     Screen("moves", "Moves", "/moves", (moves,)),
     Screen("club", "Club", "/club", (club,)),
 )
