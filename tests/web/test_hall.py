@@ -7,6 +7,11 @@ from xml.etree import ElementTree
 import pytest
 from fastapi.testclient import TestClient
 
+from lovrit.demo.club import fill
+from lovrit.demo.season import season
+from lovrit.settings import Settings
+from lovrit.store.database import Database
+from lovrit.web.app import create_app
 from tests.web.test_people import SESSION, empty  # noqa: F401
 
 
@@ -207,6 +212,22 @@ def test_levels_that_may_rise_are_offered_from_the_classes_that_were(client: Tes
     assert client.get("/crew/4/rises").text.strip() == ""  # nothing was yet
     refused = client.post("/crew/4/rise", data={"person": 1, "station": 11, "at": 0})
     assert refused.status_code == 409
+    database = Database(None)
+    fill(database)
+    season(database)
+    with TestClient(create_app(Settings(), database), base_url="http://127.0.0.1") as behind:
+        offered = behind.get("/crew/4/rises").text
+        said = re.search(r"<b>([^<]+)</b>: ([^<]+) becomes <b>([^<]+)</b>", offered)
+        assert said and "all sets done, felt no harder than asked" in offered
+        fields = dict(
+            re.findall(r'name="(person|station|at)" value="(\d+)"', offered.split("</form>")[0])
+        )
+        behind.post("/crew/4/rise", data=fields)
+        kept = behind.get(f"/people/{fields['person']}/all.json").json()["person"]
+        assert kept["name"] == said[1] and said[3] in str(
+            [f"{one['name']}, {one['load']:g} kg" for one in kept["does"].values() if one["load"]]
+            + [one["name"] for one in kept["does"].values()]
+        )
 
 
 def test_what_a_move_to_another_group_costs_stands_beside_the_groups(client: TestClient) -> None:

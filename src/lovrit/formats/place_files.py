@@ -6,7 +6,7 @@ from lovrit.core.blocks.block import Block
 from lovrit.core.clock import number
 from lovrit.core.crew.groups import letter, usual_groups
 from lovrit.core.moves.library import Library
-from lovrit.core.place.around import Box, Ways
+from lovrit.core.place.around import Box, distances
 from lovrit.core.place.place import Placing, place
 from lovrit.core.place.problem import CannotPlace, Kit, Mover, Problem, Spot, Station
 from lovrit.core.place.stations import station_of
@@ -65,12 +65,7 @@ def _far(hall: Any, spots: tuple[Spot, ...]) -> dict[tuple[str, str], float]:
         width, height = map(float, hall.get("size_m") or (200, 200))
     except (KeyError, TypeError, ValueError):
         raise CannotPlace("What nobody walks through needs x, y, w and h in metres.") from None
-    if not boxes:
-        return {}
-    walks = Ways(boxes, (width, height))
-    return {
-        (a.id, b.id): walks.metres((a.x, a.y), (b.x, b.y)) for a in spots for b in spots if a != b
-    }
+    return distances({one.id: (one.x, one.y) for one in spots}, boxes, (width, height))
 
 
 def _block(session: Session, number_: int | None) -> Block:

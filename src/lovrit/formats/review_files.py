@@ -11,6 +11,7 @@ from lovrit.core.heart.hearts import Floats
 from lovrit.core.moves.library import Library
 from lovrit.core.review.figures import Bout, drift, figures
 from lovrit.core.review.paragraph import (
+    LEAST_CLEAN,
     After,
     Clause,
     evenness,
@@ -19,6 +20,7 @@ from lovrit.core.review.paragraph import (
     repeats,
     scored,
 )
+from lovrit.core.review.turns import LAG_MS, SHORT_S
 from lovrit.core.run.classplan import class_plan, lanes_of
 from lovrit.core.run.deeds import DEEDS
 from lovrit.core.run.going import Fold
@@ -29,8 +31,6 @@ from lovrit.formats.class_files import crew_of, events_of
 from lovrit.formats.heart_files import person_of
 
 MOST_S = 6 * 3600
-SHORT_S, SHIFT_S = 60, 20
-SURE = 0.8
 
 
 class NotAReview(LovritError):
@@ -79,7 +79,7 @@ def review_object(given: Any, library: Library) -> dict[str, Any]:
         "unsure": [
             {"person": who, "what": "heart", "why": why, "lost": round(share, 3)}
             for who, (share, why) in lost.items()
-            if 1 - share < SURE
+            if 1 - share < LEAST_CLEAN
         ],
     }  # fmt: skip
 
@@ -217,7 +217,7 @@ def _share(after: After, lap: LaneLap, told: dict[str, Any], line: Floats) -> fl
     target = corridor(
         person, step[0].effort if step else None, after.laid.session.blocks[lap.block].heart
     )
-    shift = SHIFT_S if lap.to_s - lap.from_s < SHORT_S else 0
+    shift = LAG_MS // 1000 if lap.to_s - lap.from_s < SHORT_S else 0
     seen = line[round(lap.from_s) + shift : round(lap.to_s) + shift]
     seen = seen[~np.isnan(seen)]
     if target is None or len(seen) < 5:

@@ -4,12 +4,12 @@ from collections import Counter
 from dataclasses import field
 from typing import Literal
 
-from lovrit.core.crew.person import Limit, Person
+from lovrit.core.crew.person import OLDER, Limit, Person
 from lovrit.core.moves.move import Pattern
 from lovrit.core.session.session import Whom
 from lovrit.core.values import Value
 
-OLDER, CHILD, ASKED_FROM = 65, 16, 50
+CHILD, ASKED_FROM = 16, 50
 
 
 class Schools(Value):

@@ -17,6 +17,7 @@ from lovrit.core.advice.note import (
 from lovrit.core.blocks.block import Block
 from lovrit.core.blocks.build import Build
 from lovrit.core.clock import clock
+from lovrit.core.crew.dose import MOST_S
 from lovrit.core.crew.person import Limit
 from lovrit.core.forecast.paced import pace_name
 from lovrit.core.moves.move import Move, Use
@@ -24,7 +25,7 @@ from lovrit.core.recast.round import way_round
 from lovrit.core.session.edits import AddOption, MoveOption, ReplaceBlock, ReplaceMove
 from lovrit.core.slate.line import Line
 
-OLDER_HARD_S, NEW_HARD_S, WEEKS = 7 * 60, 2 * 60, 5
+NEW_HARD_S, WEEKS = 2 * 60, 5
 LIMITS: dict[Limit, str] = {
     "overhead": "go overhead",
     "jumps": "jump",
@@ -133,7 +134,7 @@ def hard_for_older(look: Look) -> Iterator[Note]:
     """Two to seven minutes of hard work in all for older people, late, warm and by their own feeling."""
     hard = look.plan.sums.hard_s
     full = look.company.older - look.company.older_eased  # the others have a share of their own
-    if full > 0 and hard > OLDER_HARD_S:
+    if full > 0 and hard > MOST_S:
         at = hardest(look)
         yield look.note(
             code="hard-for-older",
@@ -142,7 +143,7 @@ def hard_for_older(look: Look) -> Iterator[Note]:
             reason="Two to seven minutes in all, late in the session, as hard as they feel comfortable; at once over "
             "if flushed or short of breath.",
             at=at,
-            fixes=calmer(look, OLDER_HARD_S + 1),
+            fixes=calmer(look, MOST_S + 1),
         )
 
 

@@ -4,14 +4,13 @@ It is proposed, never taken by itself, and as little as will do: a turn left out
 Figures are coaches' practice, to be checked.
 """
 
-from collections.abc import Callable, Iterable
+from collections.abc import Iterable
 from typing import NamedTuple
 
-from lovrit.core.crew.person import Person, Share
+from lovrit.core.crew.person import OLDER, Person, Share
 from lovrit.core.timeline.interval import Interval
-from lovrit.core.timeline.sums import HARD
+from lovrit.core.timeline.sums import HARD, is_hard
 
-OLDER = 65
 LEAST_S, MOST_S = 120, 420
 NEW_WEEKS = 5
 EASY = 6.0  # what is left of a hard work for whom nothing is to be hard
@@ -62,9 +61,7 @@ def eased(share: Share, effort: float, nth: int) -> float:
 def hard_works(intervals: Iterable[Interval]) -> list[tuple[float, int]]:
     """Effort and seconds of each work that is hard, in their order."""
     return [
-        (one.effort, one.seconds)
-        for one in intervals
-        if one.phase == "work" and one.effort is not None and one.effort >= HARD
+        (one.effort, one.seconds) for one in intervals if is_hard(one) and one.effort is not None
     ]
 
 
@@ -87,8 +84,6 @@ def dose(person: Person, works: list[tuple[float, int]], today: str) -> Dose | N
     tried: list[tuple[Share, int]] = [
         (share, own_hard_s(works, share)) for share in ("second", "third", "lower", "easy")
     ]
-    inside: Callable[[int], bool] = lambda seconds: LEAST_S <= seconds <= MOST_S  # noqa: E731
-    share, own = next(
-        (one for one in tried if inside(one[1])), next(one for one in tried if one[1] <= MOST_S)
-    )
+    inside = [one for one in tried if LEAST_S <= one[1] <= MOST_S]
+    share, own = next(iter(inside or [one for one in tried if one[1] <= MOST_S]))
     return Dose(share, because, hard, own)

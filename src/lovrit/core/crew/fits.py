@@ -7,7 +7,7 @@ from statistics import fmean
 from typing import NamedTuple
 
 from lovrit.core.clock import number
-from lovrit.core.crew.person import DOES_NOT, Chosen, Person
+from lovrit.core.crew.person import DOES_NOT, OLDER, Chosen, Person
 from lovrit.core.moves.guess import stand_in
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move
@@ -15,11 +15,8 @@ from lovrit.core.moves.names import key_of
 from lovrit.core.slate.line import Line, Way
 from lovrit.core.values import Value
 
-OLDER = 65
-OF_BEST, STEP_KG = (
-    0.8,
-    2.5,
-)  # so much of a best can be done in sets, as coaches have it; to be checked
+OF_BEST = 0.8  # of a best can be done in sets, as coaches have it; to be checked
+STEP_KG = 2.5
 MOST_WAYS = 6
 # words of a way that take away what its move asks
 RELIEF: dict[str, tuple[str, ...]] = {

@@ -22,6 +22,7 @@ DOES_NOT: dict[Limit, str] = {
 
 
 USUAL_REST, USUAL_HIGHEST = 62, 186
+OLDER = 65  # years from which hard work is measured out
 AGE_ERROR = 8  # beats, one standard deviation of a highest from age
 
 

@@ -112,3 +112,14 @@ class Ways:
         """How long the shortest walk is."""
         path = self.path(start, end)
         return sum(hypot(a[0] - b[0], a[1] - b[1]) for a, b in pairwise(path))
+
+
+def distances(
+    places: dict[str, Point], boxes: Iterable[Box], size_m: tuple[float, float]
+) -> dict[tuple[str, str], float]:
+    """Metres from each place to each other; nothing where there is nothing to go round."""
+    some = tuple(boxes)
+    if not some:
+        return {}
+    walks = Ways(some, size_m)
+    return {(a, b): walks.metres(places[a], places[b]) for a in places for b in places if a != b}

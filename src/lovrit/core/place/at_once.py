@@ -3,11 +3,11 @@
 from typing import NamedTuple
 
 from lovrit.core.blocks.block import Block
-from lovrit.core.clock import clock, number
+from lovrit.core.clock import clock
 from lovrit.core.crew.person import Person
 from lovrit.core.moves.library import Library
 from lovrit.core.place.hall import Hall, problem_of, sharing
-from lovrit.core.place.problem import Kit, Problem
+from lovrit.core.place.problem import Kit, Problem, kit_said
 from lovrit.core.timeline.plan import Plan
 
 
@@ -51,7 +51,7 @@ def at_once(plan: Plan, hall: Hall, people: list[Person], library: Library) -> t
         for kind, many in _most(problem).items():
             taken, there = -(-many // _shared(block)), problem.kit.get(kind, 0)
             help_ = _help(block) if taken > there else ""
-            found.append(AtOnce(at, label, start, _said(kind), taken, there, help_))
+            found.append(AtOnce(at, label, start, kit_said(kind), taken, there, help_))
     return tuple(found)
 
 
@@ -80,8 +80,3 @@ def _help(block: Block) -> str:
     if hasattr(block, "team") and sharing(block) == 1:
         return "Partners need half: “partners alternate” on its line."
     return "Lighter or other ways for some, or stations that people move through, need fewer."
-
-
-def _said(kind: Kit) -> str:
-    name, load = kind
-    return name if load is None else f"{name} {number(load)} kg"

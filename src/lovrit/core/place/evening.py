@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 from lovrit.core.clock import number
 from lovrit.core.crew.groups import letter
-from lovrit.core.place.problem import Kit, Problem, Spot
+from lovrit.core.place.problem import Kit, Problem, Spot, kit_said
 
 NEAR_M = 1.5  # a way out is kept free for so much round it
 LEAST_M2 = 4.0  # of floor a person, as coaches would have it; to be checked
@@ -193,14 +193,9 @@ def _uses(problem: Problem, groups: list[list[str]]) -> list[Use]:
                 for kind, many in problem.uses(people[who], station).items():
                     taken.setdefault(kind, [0] * n)[turn] += many
     return [
-        Use(_said(kind), problem.kit.get(kind, 0), tuple(by_turn))
+        Use(kit_said(kind), problem.kit.get(kind, 0), tuple(by_turn))
         for kind, by_turn in sorted(taken.items(), key=str)
     ]
-
-
-def _said(kind: Kit) -> str:
-    name, load = kind
-    return name if load is None else f"{name} {number(load)} kg"
 
 
 def _takers(problem: Problem, groups: list[list[str]], turn: int, kit: str) -> list[str]:
@@ -213,7 +208,7 @@ def _takers(problem: Problem, groups: list[list[str]], turn: int, kit: str) -> l
             count
             for who in some
             for kind, count in problem.uses(people[who], station).items()
-            if _said(kind) == kit
+            if kit_said(kind) == kit
         )
         if many:
             found.append(f"{letter(nth)} at {station.name} {many}")

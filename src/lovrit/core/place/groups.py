@@ -103,7 +103,7 @@ def _kit(model: cp_model.CpModel, problem: Problem, stations: list[Station], is_
                 for (p, at), need in needs.items()
                 if kind in need
             ]
-            model.add(sum(taken) <= problem.stock(kind))
+            model.add(sum(taken) <= problem.kit.get(kind, 0))
 
 
 def _apart(model: cp_model.CpModel, problem: Problem, is_in: Vars, n: int) -> None:

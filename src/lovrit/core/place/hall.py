@@ -1,7 +1,7 @@
 """A hall to scale: its size, its spots and what each holds, doors, kit with counts and loads. Metres, kg, seconds."""
 
-from dataclasses import field
-from typing import Annotated, NamedTuple
+from dataclasses import dataclass, field
+from typing import Annotated
 
 from pydantic import Field
 
@@ -10,7 +10,7 @@ from lovrit.core.blocks.company import share_of
 from lovrit.core.crew.fits import Option, cell, ladder
 from lovrit.core.crew.person import Person
 from lovrit.core.moves.library import Library
-from lovrit.core.place.around import Box, Ways
+from lovrit.core.place.around import Box, Ways, distances
 from lovrit.core.place.problem import Kit, Mover, Problem, Spot
 from lovrit.core.place.stations import station_of
 from lovrit.core.place.wishes import Wishes
@@ -113,15 +113,8 @@ class Hall(Value):
 
     def far(self) -> dict[tuple[str, str], float]:
         """Metres from spot to spot where something is in the way of walking straight on."""
-        if not self.blocked:
-            return {}
-        walks = self.walks
-        return {
-            (a.id, b.id): walks.metres((a.x, a.y), (b.x, b.y))
-            for a in self.spots
-            for b in self.spots
-            if a.id != b.id
-        }
+        places = {one.id: (one.x, one.y) for one in self.spots}
+        return distances(places, [one.box for one in self.blocked], self.size_m)
 
     def stock(self) -> dict[Kit, int]:
         """How many of each there are tonight."""
@@ -137,12 +130,13 @@ def moving_block(plan: Plan) -> int | None:
     return next((at for at, block in enumerate(blocks) if block.moves_people), None)
 
 
-class Wished(NamedTuple):
+@dataclass(frozen=True)
+class Wished:
     """What is wished of a placing: how much each wish weighs, levels mixed or alike, where stations stood last time."""
 
-    wishes: Wishes = Wishes()
+    wishes: Wishes = field(default_factory=Wishes)
     mixed: bool = True
-    stood: dict[str, str] = {}  # noqa: RUF012
+    stood: dict[str, str] = field(default_factory=dict)
 
 
 def problem_of(
@@ -188,7 +182,6 @@ def problem_of(
         alike=not wished.mixed,
         stood={name: at for name, at in wished.stood.items() if name in names},
         wishes=wished.wishes,
-        share=sharing(block),
         far=hall.far(),
     )
 

@@ -7,11 +7,18 @@ from collections import Counter
 from dataclasses import dataclass, field, replace
 from math import hypot
 
+from lovrit.core.clock import number
 from lovrit.core.place.wishes import GRIP_TWICE, HARD_TWICE, MOVED, TWICE, UP_AND_DOWN, Wishes
 from lovrit.core.values import LovritError
 
 FREE = frozenset({"mat", "wall", "floor"})  # kit that is counted by nobody
 Kit = tuple[str, float | None]  # a name and a load; None where it has none
+
+
+def kit_said(kind: Kit) -> str:
+    """A kit as it is counted: bell 12 kg."""
+    name, load = kind
+    return name if load is None else f"{name} {number(load)} kg"
 
 
 class CannotPlace(LovritError):
@@ -65,7 +72,7 @@ class Problem:
     """All of it. ``kit`` is how many there are of each; what isn't named in it is not counted.
 
     ``far`` is how many metres it is from spot to spot where that is not straight on; ``stood`` where stations stood
-    last time; ``share`` how many people share a place and one set of kit, of whom one works: partners are two.
+    last time.
     """
 
     stations: tuple[Station, ...]
@@ -83,7 +90,6 @@ class Problem:
     pinned: dict[str, str] = field(default_factory=dict)
     stood: dict[str, str] = field(default_factory=dict)
     wishes: Wishes = field(default_factory=Wishes)
-    share: int = 1
     far: dict[tuple[str, str], float] = field(default_factory=dict)
 
     def but(self, **changes: object) -> "Problem":
@@ -164,10 +170,6 @@ class Problem:
         ready = station.loads or tuple(weighed)
         return sorted(ready)[len(ready) // 2]
 
-    def stock(self, kind: Kit) -> int:
-        """How many people can take a kit in a turn: what there is, each for as many as share it."""
-        return self.kit.get(kind, 0) * self.share
-
     def needs(self) -> dict[Kit, Counter[str]]:
         """How often each kit is taken in a round, by station."""
         found: dict[Kit, Counter[str]] = {}
@@ -181,7 +183,8 @@ class Problem:
     def counts_out(self) -> bool:
         """Whether all turns of a round together have enough of every kit; where not, no placing can be."""
         return all(
-            sum(by.values()) <= self.count * self.stock(kind) for kind, by in self.needs().items()
+            sum(by.values()) <= self.count * self.kit.get(kind, 0)
+            for kind, by in self.needs().items()
         )
 
     def sizes(self) -> tuple[int, int]:

@@ -42,7 +42,7 @@ def setting_up(
                 for kind, many in problem.uses(people[who], station).items():
                     taken[kind] = taken.get(kind, 0) + many
             for kind, many in taken.items():
-                most[kind] = max(most.get(kind, 0), -(-many // problem.share))
+                most[kind] = max(most.get(kind, 0), many)
         kit = tuple(sorted(most.items(), key=str))
         found.append(
             Put(station.name, at.id, kit, _seconds(problem, at, sum(most.values()), store))

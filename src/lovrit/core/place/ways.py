@@ -97,7 +97,7 @@ def _all_short(problem: Problem, short: list[Kit]) -> Iterator[Way]:
     wanted = {
         kind: max(
             problem.kit.get(kind, 0),
-            -(-sum(problem.needs()[kind].values()) // (problem.count * problem.share)),
+            -(-sum(problem.needs()[kind].values()) // problem.count),
         )
         for kind in short
     }
@@ -129,7 +129,7 @@ def _kinds_short(problem: Problem) -> list[Kit]:
 
 
 def _is_short(problem: Problem, kind: Kit, need: int) -> bool:
-    there = problem.stock(kind)
+    there = problem.kit.get(kind, 0)
     return need > problem.count * there or most_by_one(problem, kind) > there
 
 

@@ -105,7 +105,7 @@ def _many(count: int, what: str) -> str:
 def _short(problem: Problem) -> Iterator[Collision]:
     """Kit that a round needs more of than all its turns have, or one person more than there is."""
     for kind, by_station in problem.needs().items():
-        there, turns = problem.stock(kind), problem.count
+        there, turns = problem.kit.get(kind, 0), problem.count
         need = sum(by_station.values())
         wish = f"enough {said(kind)}"
         if not there:

@@ -1,15 +1,15 @@
 """The paragraph after a class, in ten seconds: what was measured, no praise; each clause with its figures."""
 
 from collections.abc import Iterator
+from dataclasses import dataclass, field
 from statistics import fmean
 from typing import NamedTuple
 
 from lovrit.core.clock import clock, number, read_clock
+from lovrit.core.review.changes import change_said
 from lovrit.core.run.classplan import ClassPlan
 from lovrit.core.run.frozen import Frozen
 from lovrit.core.run.going import Going, Happening
-from lovrit.core.run.late import plan_in_words
-from lovrit.core.run.saying import CLOSED
 from lovrit.core.timeline.plan import Plan
 
 SAME_S = 30  # so far from the plan is still as planned
@@ -26,7 +26,8 @@ class Clause(NamedTuple):
     figures: tuple[str, ...] = ()
 
 
-class After(NamedTuple):
+@dataclass(frozen=True)
+class After:
     """A class as it was left: the plan it began with, how it stands, what counted, what people are called.
 
     ``lost`` is the share of each heart that doesn't hold, with why, for those who wore a strap.
@@ -37,7 +38,7 @@ class After(NamedTuple):
     going: Going
     counted: tuple[Happening, ...]
     names: dict[str, str]
-    lost: dict[str, tuple[float, str]] = {}  # noqa: RUF012
+    lost: dict[str, tuple[float, str]] = field(default_factory=dict)
 
     def into(self, at_s: float) -> str:
         """A moment as time into the class."""
@@ -145,28 +146,16 @@ def _stop(after: After, who: str, at_s: float) -> str:
 
 
 def _changes(after: After) -> Iterator[Clause]:
-    said = [one for event in after.counted for one in _change(after, event)]
+    labels = [block.label for block in after.laid.timeline.blocks]
+    told = ((event, change_said(event, after.begun.session, labels)) for event in after.counted)
+    said = [_when(after, event, words) for event, words in told if words]
     if said:
         yield Clause(f"Changed: {'; '.join(said)}.", tuple(said))
 
 
-def _change(after: After, event: Happening) -> Iterator[str]:
-    fields = {name: str(value) for name, value in event.fields.items()}
-    label = after.laid.timeline.blocks
-    if event.kind == "replace":
-        closed = fields.get("move") == CLOSED
-        became = "was closed" if closed else f"became {fields.get('move')}"
-        yield f"{fields.get('station')} {became} at {after.into(event.at_s)}"
-    elif event.kind == "skip-block":
-        yield f"a block was left out at {after.into(event.at_s)}"
-    elif event.kind == "skip-round":
-        yield f"a round was left out at {after.into(event.at_s)}"
-    elif event.kind == "drop-round":
-        at = fields.get("block", "")
-        known = at.isdecimal() and int(at) < len(label)
-        yield f"one round fewer{f' of {label[int(at)].label}' if known else ''}"
-    elif event.kind == "plan":
-        yield plan_in_words(fields.get("way", ""), after.begun.session)
+def _when(after: After, event: Happening, words: str) -> str:
+    """What was changed at a moment; what counts for the rest of the class needs none."""
+    return words if event.kind in ("drop-round", "plan") else f"{words} at {after.into(event.at_s)}"
 
 
 # what was scored, beside the forecast

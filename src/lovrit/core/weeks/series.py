@@ -7,6 +7,7 @@ until its share has come; every third or fourth week is easier. Figures are coac
 from collections.abc import Callable, Iterator
 from typing import Literal, NamedTuple, get_args
 
+from lovrit.core.blocks.block import Block
 from lovrit.core.blocks.strength import Strength
 from lovrit.core.clock import clock, number
 from lovrit.core.fit.knobs import GIVES, Knob, knobs
@@ -303,8 +304,8 @@ def _level(now: Plan, base: Plan, at: int, library: Library) -> Iterator[Step]:
             return
 
 
-def _rewritten(at: int, block: object, said: str, share: float = 1.0) -> Step:
-    text = "\n".join(block_lines(block))  # type: ignore[arg-type]
+def _rewritten(at: int, block: Block, said: str, share: float = 1.0) -> Step:
+    text = "\n".join(block_lines(block))
     return Step(said, (ReplaceBlock(block=at, text=text),), share)
 
 

@@ -70,7 +70,10 @@ def _shown(
         row = classes.get(work, class_id)
     view = debrief_view(live.plan, live.state, live.comers, traces, person)
     names = {str(one.id): one.name for one in live.comers}
-    happened = chronicle(live.fold.counted, live.state, live.made_ms, names, live.plan.session)
+    labels = [one.label for one in live.plan.timeline.blocks]
+    happened = chronicle(
+        live.fold.counted, live.state, live.made_ms, names, live.plan.session, labels
+    )
     values = {
         "live": live,
         "view": view,

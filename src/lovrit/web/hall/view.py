@@ -2,14 +2,14 @@
 
 from typing import NamedTuple
 
-from lovrit.core.clock import clock, number
+from lovrit.core.clock import clock
 from lovrit.core.crew.groups import letter
 from lovrit.core.crew.person import Person
 from lovrit.core.moves.library import Library
 from lovrit.core.place.around import Ways
 from lovrit.core.place.evening import Evening, evening
 from lovrit.core.place.hall import Hall, HallSpot, Wished, labels, problem_of
-from lovrit.core.place.problem import Kit, Problem
+from lovrit.core.place.problem import Kit, Problem, kit_said
 from lovrit.core.place.setting_up import setting_up
 from lovrit.core.place.stations import rooms
 from lovrit.core.timeline.plan import Plan
@@ -192,10 +192,7 @@ def _setting_up(
 
 
 def _pieces(kit: tuple[tuple[Kit, int], ...]) -> list[str]:
-    return [
-        f"{many} {name}" if load is None else f"{many} {name} {number(load)} kg"
-        for (name, load), many in kit
-    ]
+    return [f"{many} {kit_said(kind)}" for kind, many in kit]
 
 
 def _turns(plan: Plan, at: int, count: int) -> list[str]:
