@@ -7,7 +7,7 @@ from typing import Any
 import numpy as np
 
 from lovrit.core.crew.person import Person
-from lovrit.core.heart.clean import clean
+from lovrit.core.heart.clean import Known, clean
 from lovrit.core.heart.foresee import body_of, foresee
 from lovrit.core.heart.hearts import Floats
 from lovrit.core.timeline.plan import Plan
@@ -75,18 +75,13 @@ def _number(cell: str) -> float | None:
 
 def cleaned_object(raw: Floats, plan: Plan | None) -> dict[str, Any]:
     """What is wrong with a trace, held against a usual heart's forecast where the session is known."""
-    forecast = working = None
+    known = Known()
     if plan is not None:
         usual = Person(id=0, name="", initials="")
         line = foresee(plan, usual, body_of(usual)).bpm
-        forecast = np.concatenate([line, np.full(max(0, len(raw) - len(line)), line[-1])])[
-            : len(raw)
-        ]
-        working = np.zeros(len(raw))
-        for one in plan.timeline.intervals:
-            if one.phase == "work":
-                working[one.start_s : one.end_s] = 1
-    told = clean(raw, forecast, working)
+        longer = np.concatenate([line, np.full(max(0, len(raw) - len(line)), line[-1])])
+        known = Known(forecast=longer[: len(raw)])
+    told = clean(raw, known)
     good = [None if np.isnan(bpm) else round(float(bpm), 1) for bpm in told.clean]
     return {
         "faults": [fault._asdict() for fault in told.faults],

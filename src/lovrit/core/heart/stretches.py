@@ -1,0 +1,70 @@
+"""Stretches of a trace: how long something lasts, where it jumps, the median of what is round each second."""
+
+from collections.abc import Iterator
+
+import numpy as np
+from numpy.typing import NDArray
+
+from lovrit.core.heart.hearts import Floats
+
+Flags = NDArray[np.bool_]
+SLOWEST_S = 5  # straps that tell more seldom than this leave gaps
+JUMP, JUMP_S = 9, 3  # beats within so many seconds: no heart's own doing when it stays there
+
+
+def lengths(values: NDArray[np.generic]) -> Iterator[tuple[int, int]]:
+    """Each stretch of one value: where it begins, how long it lasts. What is not a number is each its own."""
+    if not len(values):
+        return
+    ends = np.flatnonzero(values[1:] != values[:-1]) + 1
+    starts = np.concatenate([[0], ends])
+    for start, end in zip(starts, [*ends, len(values)], strict=True):
+        yield int(start), int(end - start)
+
+
+def lasting(flags: Flags, least: int) -> Flags:
+    """Of what is flagged, the stretches of so many seconds or more."""
+    found = np.zeros(len(flags), dtype=bool)
+    for at, length in lengths(flags):
+        if flags[at] and length >= least:
+            found[at : at + length] = True
+    return found
+
+
+def running_median(values: Floats, each: int) -> Floats:
+    """The median of so many seconds to each side; gaps count as what lies straight between their ends."""
+    from scipy.ndimage import median_filter
+
+    there = ~np.isnan(values)
+    if not there.any():
+        return np.zeros(len(values))
+    seconds = np.arange(len(values))
+    whole = np.interp(seconds, seconds[there], values[there])
+    middle: Floats = median_filter(whole, size=2 * each + 1, mode="nearest")
+    return middle
+
+
+def held(raw: Floats) -> Floats:
+    """A trace of a strap that tells every two to five seconds, each reading held until the next; others as they are."""
+    there = np.flatnonzero(~np.isnan(raw))
+    if len(there) < 2:
+        return raw
+    every = int(np.median(np.diff(there)))
+    if not 2 <= every <= SLOWEST_S:
+        return raw
+    last = np.maximum.accumulate(np.where(np.isnan(raw), 0, np.arange(len(raw))))
+    near = np.arange(len(raw)) - last < 2 * every
+    return np.where(near, raw[last], raw)
+
+
+def jumps(good: Floats) -> list[int]:
+    """Where it has got within three seconds to somewhere at least nine beats away."""
+    if len(good) <= JUMP_S:
+        return []
+    with np.errstate(invalid="ignore"):
+        far = np.abs(good[JUMP_S:] - good[:-JUMP_S]) >= JUMP
+    return [at + JUMP_S for at, _ in _on(far)] + [at + 1 for at, _ in _on(far)]
+
+
+def _on(flags: Flags) -> Iterator[tuple[int, int]]:
+    return ((at, length) for at, length in lengths(flags) if flags[at])

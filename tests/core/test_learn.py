@@ -1,0 +1,89 @@
+"""Learning hearts: what is used foretells evenings that nobody saw better than the start; else nothing is used."""
+
+import tomllib
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+import pytest
+
+from lovrit.core.crew.fit import Fitted
+from lovrit.core.crew.person import Person
+from lovrit.core.heart.body import Body
+from lovrit.core.heart.asked import interval_demand
+from lovrit.core.heart.clean import Known, clean
+from lovrit.core.heart.foresee import body_of, foresee
+from lovrit.core.heart.learn import Evening, error, learn, learnt_body, lines
+from tests.core.odd_hearts import HEART, SESSIONS, plan_of, trace_of
+
+CASES = tomllib.loads((Path(__file__).parents[1] / "cases" / "learnings.toml").read_text("utf-8"))
+SESSIONS["dense"] = "warm-up 5:00 at 3\n16 x 40/10 at 7"
+
+
+def evening(case: dict[str, Any], nth: int, seed: int, steers: bool = True) -> Evening:
+    session, strap, did = (*case["evenings"][nth], [], [])[:3]
+    plan = plan_of(session)
+    heart = HEART | case.get("heart", {})
+    known = heart | case.get("known", {})
+    someone = person_of(known)
+    line = foresee(plan, someone, body_of(someone)).bpm
+    if case.get("ours"):
+        told = np.round(line + np.random.default_rng(seed).normal(0, 1, len(line)))
+    else:
+        whole = {"session": session, "strap": strap, "did": did, "heart": heart}
+        told = trace_of(whole, seed)[0]
+    asked = tuple(
+        (one.seconds, interval_demand(plan.session, one)) for one in plan.timeline.intervals
+    )
+    if case.get("late"):
+        asked = ((case["late"], 0.12), *asked)
+        told = np.concatenate([np.full(case["late"], known["rest"] + 12.0), told])
+        line = np.concatenate([np.full(case["late"], line[0]), line])
+    found = clean(told, Known(line, None, someone.rest, someone.highest, steers=steers))
+    weeks = case.get("weeks", [0] * len(case["evenings"]))[nth]
+    return Evening(asked, found.clean, weeks)
+
+
+def off(body: Body, one: Evening) -> float:
+    """By how much a forecast lies off as a whole, in beats."""
+    return float(np.nanmean(lines([body], one)[0] - one.clean))
+
+
+def person_of(known: dict[str, float]) -> Person:
+    return Person(
+        id=1, name="", initials="", rest_hr=round(known["rest"]), max_hr=round(known["highest"])
+    )
+
+
+@pytest.mark.parametrize("seed", [11, 12])
+@pytest.mark.parametrize(
+    "case", [one for one in CASES["learning"] if not {"thrown", "frozen", "effort_only"} & one.keys()],
+    ids=lambda case: case["name"],
+)  # fmt: skip
+def test_what_is_learnt_is_used_only_where_it_foretells_better(
+    case: dict[str, Any], seed: int
+) -> None:
+    evenings = [evening(case, nth, seed + nth) for nth in range(len(case["evenings"]))]
+    body = body_of(person_of(HEART | case.get("heart", {}) | case.get("known", {})))
+    found = learn(body, evenings)
+    if "used" in case:
+        assert (found is not None) == case["used"], found
+    if found is None:
+        return
+    unseen = evening({**case, "evenings": [["usual"]], "weeks": [0]}, 0, seed + 50)
+    now, start = error(learnt_body(body, found), unseen), error(body, unseen)
+    assert now <= start + 0.3, (start, now)
+    if "without" in case:
+        good = error(learnt_body(body, learn(body, evenings[:-1])), unseen)
+        assert now <= good + case["without"]
+    if case.get("lifted"):
+        assert abs(off(learnt_body(body, found), unseen)) <= abs(off(body, unseen)) + 2.5
+    if "down" in case:
+        assert found.down == case["down"], found
+
+
+def test_what_was_learnt_is_said_in_words() -> None:
+    fit = Fitted(
+        tau_on=20, tau_off=40, gain=1, minutes=62, evenings=3, before=6.1, after=3.4, up="quick"
+    )
+    assert "quick to rise" in fit.said and "come down" not in fit.said
