@@ -87,39 +87,38 @@ def felt(beats: Floats, things: list[list[Any]]) -> Floats:
     return told
 
 
+def _wild(here: Floats, by: float, chance: Random) -> list[int]:
+    return [round(one + chance.choice([-1, 1]) * chance.uniform(0.5, 1) * by) for one in here]
+
+
+# what a strap makes of a stretch: from the true beats, what it told so far, the figure, the heart, chance
+STRAP: dict[str, Any] = {
+    "gone": lambda true, told, by, heart, chance: 0,
+    "missing": lambda true, told, by, heart, chance: np.nan,
+    "set": lambda true, told, by, heart, chance: by,
+    "stuck": lambda true, told, by, heart, chance: told[0],
+    "add": lambda true, told, by, heart, chance: told + by,
+    "times": lambda true, told, by, heart, chance: np.round(true * by),
+    "of-highest": lambda true, told, by, heart, chance: np.round(true / heart["highest"] * 100),
+    "of-reserve": lambda true, told, by, heart, chance: np.round(
+        (true - heart["rest"]) / (heart["highest"] - heart["rest"]) * 100
+    ),
+    "steps": lambda true, told, by, heart, chance: [round(by + chance.gauss(0, 1)) for _ in true],
+    "wild": lambda true, told, by, heart, chance: _wild(true, by, chance),
+    "every-two": lambda true, told, by, heart, chance: np.where(
+        np.arange(len(true)) % 2, np.nan, told
+    ),
+}
+
+
 def strapped(beats: Floats, things: list[list[Any]], heart: dict[str, float], seed: int) -> Floats:
     """What the strap tells of a heart."""
     chance = Random(seed + 77)
     told = np.round(beats)
     for kind, first, last, *figure in things:
-        last = min(last, len(told))
-        here = slice(first, last)
-        if kind == "gone":
-            told[here] = 0
-        elif kind == "missing":
-            told[here] = np.nan
-        elif kind == "set":
-            told[here] = figure[0]
-        elif kind == "stuck":
-            told[here] = told[first]
-        elif kind == "add":
-            told[here] += figure[0]
-        elif kind == "times":
-            told[here] = np.round(beats[here] * figure[0])
-        elif kind == "of-highest":
-            told[here] = np.round(beats[here] / heart["highest"] * 100)
-        elif kind == "of-reserve":
-            span = heart["highest"] - heart["rest"]
-            told[here] = np.round((beats[here] - heart["rest"]) / span * 100)
-        elif kind == "steps":
-            told[here] = [round(figure[0] + chance.gauss(0, 1)) for _ in range(first, last)]
-        elif kind == "wild":
-            told[here] = [
-                round(one + chance.choice([-1, 1]) * chance.uniform(0.5, 1) * figure[0])
-                for one in beats[here]
-            ]
-        elif kind == "every-two":
-            told[1::2] = np.nan
+        here = slice(first, min(last, len(told)))
+        by = figure[0] if figure else 0
+        told[here] = STRAP[kind](beats[here], told[here], by, heart, chance)
     return told
 
 

@@ -9,8 +9,8 @@ import pytest
 
 from lovrit.core.crew.fit import Fitted
 from lovrit.core.crew.person import Person
-from lovrit.core.heart.body import Body
 from lovrit.core.heart.asked import interval_demand
+from lovrit.core.heart.body import Body
 from lovrit.core.heart.clean import Known, clean
 from lovrit.core.heart.foresee import body_of, foresee
 from lovrit.core.heart.learn import Evening, error, learn, learnt_body, lines

@@ -76,7 +76,8 @@ def forecast(asked: Namespace) -> int:
 
     plan = plan_of(text_of(asked.file), asked.json)
     try:
-        told = ahead_object(plan, read_json(asked.person, "The person"))
+        group = read_json(asked.group, "The group") if asked.group else None
+        told = ahead_object(plan, read_json(asked.person, "The person"), group)
     except LovritError as error:
         raise Ended(UNREADABLE, str(error)) from None
     if asked.json:

@@ -1,7 +1,5 @@
-"""Traces of hearts as CSV: read in the common layouts, cleaned, and told as JSON."""
+"""A trace of a heart from CSV, cleaned, and told as JSON."""
 
-import csv
-from io import StringIO
 from typing import Any
 
 import numpy as np
@@ -11,66 +9,24 @@ from lovrit.core.heart.clean import Known, clean
 from lovrit.core.heart.foresee import body_of, foresee
 from lovrit.core.heart.hearts import Floats
 from lovrit.core.timeline.plan import Plan
-from lovrit.core.values import LovritError
+from lovrit.formats.trace_reader import NotATrace, read_traces
 
-MOST_S = 6 * 3600
-SECONDS = ("second", "seconds", "s", "t", "time", "time_s", "elapsed")
-BEATS = ("bpm", "beats", "hr", "heart", "heart rate", "heart_rate", "beats_per_minute", "value")
-
-
-class NotATrace(LovritError):
-    """A file that is no trace; the sentence says why."""
+__all__ = ["NotATrace", "cleaned_object", "read_trace"]
 
 
 def read_trace(text: str) -> Floats:
-    """A trace at 1 Hz from CSV with seconds and beats; not a number where nothing was read.
+    """The one trace of a file at 1 Hz from its second 0 on; not a number where nothing was read.
 
     Raises:
-        NotATrace: where there are no such columns, or a second can't be.
+        NotATrace: where it is none, or there is more than one.
     """
-    rows = [
-        row for row in csv.reader(StringIO(text.lstrip("\ufeff")), delimiter=_sign(text)) if row
-    ]
-    if not rows:
-        raise NotATrace("There is nothing in this file.")
-    second, beats, first = _columns(rows[0])
-    found: dict[int, float] = {}
-    for nth, row in enumerate(rows[first:], first + 1):
-        if len(row) <= max(second, beats):
-            continue
-        at, bpm = _number(row[second]), _number(row[beats])
-        if at is None or not 0 <= at <= MOST_S:
-            raise NotATrace(f"Line {nth}: “{row[second]}” is no second of a class.")
-        found[round(at)] = np.nan if bpm is None else bpm
-    if not found:
-        raise NotATrace("There is no reading in this file.")
-    return np.array([found.get(at, np.nan) for at in range(max(found) + 1)])
-
-
-def _sign(text: str) -> str:
-    first = text.splitlines()[0] if text.splitlines() else ""
-    return max(",;\t", key=first.count)
-
-
-def _columns(head: list[str]) -> tuple[int, int, int]:
-    """Which columns are seconds and beats, and where the readings begin."""
-    names = [cell.strip().casefold() for cell in head]
-    second = next((nth for nth, name in enumerate(names) if name in SECONDS), None)
-    beats = next((nth for nth, name in enumerate(names) if name in BEATS), None)
-    if second is not None and beats is not None:
-        return second, beats, 1
-    if len(head) == 2 and all(_number(cell) is not None for cell in head):
-        return 0, 1, 0
-    raise NotATrace("Head the columns: seconds and beats (such as second,bpm).")
-
-
-def _number(cell: str) -> float | None:
-    said = cell.strip().replace(",", ".")
-    try:
-        value = float(said)
-    except ValueError:
-        return None
-    return value if np.isfinite(value) else None
+    found = read_traces(text)
+    if len(found) > 1:
+        names = ", ".join(one.name for one in found[:4])
+        raise NotATrace(f"There are {len(found)} people in it ({names}…); give one person’s.")
+    one = found[0]
+    before = 0 if one.clock else round(one.begins_s)
+    return np.concatenate([np.full(before, np.nan), one.beats])
 
 
 def cleaned_object(raw: Floats, plan: Plan | None) -> dict[str, Any]:

@@ -8,9 +8,11 @@ from sqlalchemy.orm import defer
 from sqlmodel import Session as Work
 from sqlmodel import col, delete, select
 
+from lovrit.core.crew.highest import Formula
 from lovrit.core.crew.paces import OwnPace
 from lovrit.core.crew.person import Comer, Limit, Person, Standing
 from lovrit.core.values import checked, plain
+from lovrit.store import club
 from lovrit.store.sessions import Gone
 from lovrit.store.tables import ClassRow, ComesRow, PersonRow, SampleRow
 
@@ -18,12 +20,24 @@ from lovrit.store.tables import ClassRow, ComesRow, PersonRow, SampleRow
 def everyone(work: Work) -> list[Person]:
     """All people of the club by name, but for those who were let go."""
     query = select(PersonRow).where(col(PersonRow.gone_ms).is_(None)).order_by(col(PersonRow.name))
-    return [_person(row) for row in work.exec(query)]
+    return [_person(work, row) for row in work.exec(query)]
 
 
-def _person(row: PersonRow) -> Person:
-    kept = row.model_dump(exclude={"gone_ms"})
+NOT_THEIRS = {"gone_ms", "learnt_from_ms"}  # columns that say how they are kept, not who they are
+
+
+def _person(work: Work, row: PersonRow) -> Person:
+    kept = row.model_dump(exclude=NOT_THEIRS)
+    kept["by_age"] = row.by_age or _formula(work)
     return checked(Person, kept | {"limits": _in_force(row.limits, row.until)})
+
+
+def _formula(work: Work) -> Formula:
+    """By which formula a highest is taken from age in this club; asked once in a piece of work."""
+    known: Formula | None = work.info.get("by_age")
+    if known is None:
+        known = work.info["by_age"] = club.schools(work).highest
+    return known
 
 
 def _in_force(limits: list[str], until: str | None) -> list[str]:
@@ -37,7 +51,7 @@ def get(work: Work, person_id: int) -> Person:
     Raises:
         Gone: if there is nobody of this number.
     """
-    return _person(_row(work, person_id))
+    return _person(work, _row(work, person_id))
 
 
 def _row(work: Work, person_id: int) -> PersonRow:
@@ -55,9 +69,11 @@ def change(work: Work, person_id: int, **fields: object) -> Person:
         ValidationError: if a figure can't be.
     """
     row = _row(work, person_id)
-    changed = checked(Person, {**row.model_dump(exclude={"gone_ms"}), **fields})
+    kept = row.model_dump(exclude=NOT_THEIRS) | {"by_age": row.by_age or _formula(work)}
+    given = {name: value for name, value in fields.items() if (name, value) != ("by_age", "")}
+    changed = checked(Person, kept | given)
     for name in fields:
-        setattr(row, name, plain(changed)[name])
+        setattr(row, name, plain(changed)[name] if name in given else "")
     work.add(row)
     return changed
 
@@ -67,13 +83,13 @@ def let_go(work: Work, person_id: int, now_ms: int | None) -> Person:
     row = _row(work, person_id)
     row.gone_ms = now_ms
     work.add(row)
-    return _person(row)
+    return _person(work, row)
 
 
 def gone(work: Work) -> list[Person]:
     """Those who were let go and are not yet erased."""
     query = select(PersonRow).where(col(PersonRow.gone_ms).is_not(None))
-    return [_person(row) for row in work.exec(query.order_by(col(PersonRow.name)))]
+    return [_person(work, row) for row in work.exec(query.order_by(col(PersonRow.name)))]
 
 
 def erase_gone(work: Work, before_ms: int) -> int:
@@ -108,7 +124,7 @@ def comers(work: Work, session_id: int) -> list[tuple[Person, int]]:
         .where(col(PersonRow.gone_ms).is_(None))
         .order_by(col(ComesRow.group), col(PersonRow.name))
     )
-    return [(_person(person), row.group) for person, row in work.exec(query)]
+    return [(_person(work, person), row.group) for person, row in work.exec(query)]
 
 
 COUNTED = (
@@ -191,7 +207,7 @@ def add_person(work: Work, name: str, **fields: object) -> Person:
     row = PersonRow.model_validate(fields)
     work.add(row)
     work.flush()
-    return _person(row)
+    return _person(work, row)
 
 
 def initials_of(name: str, taken: set[str]) -> str:

@@ -100,6 +100,11 @@ class PersonRow(SQLModel, table=True):
     together: list[int] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
     apart: list[int] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
     bests: dict[str, float] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
+    by_age: str = ""  # the club's formula where nothing is said
+    heart: dict[str, Any] | None = Field(default=None, sa_column=Column(JSON, nullable=True))
+    learnt_from_ms: int = (
+        0  # classes before it teach nothing: what was learnt of them was thrown away
+    )
     gone_ms: int | None = None  # let go; erased a while later
 
 
@@ -175,6 +180,17 @@ class SampleRow(SQLModel, table=True):
     person_id: int = Field(primary_key=True)
     at_ms: int = Field(primary_key=True)
     bpm: int
+
+
+class StrapRow(SQLModel, table=True):
+    """A strap that tells from outside: its own id, what it is called here, and who wears it."""
+
+    __tablename__ = "strap"
+
+    id: str = Field(primary_key=True)
+    name: str = ""
+    person_id: int | None = Field(default=None, foreign_key="person.id", ondelete="SET NULL")
+    seen_ms: int = 0
 
 
 class ClubRow(SQLModel, table=True):

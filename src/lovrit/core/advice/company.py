@@ -4,6 +4,7 @@ from collections import Counter
 from dataclasses import field
 from typing import Literal
 
+from lovrit.core.crew.highest import USUAL, Formula
 from lovrit.core.crew.person import OLDER, Limit, Person
 from lovrit.core.moves.move import Pattern
 from lovrit.core.session.session import Whom
@@ -21,6 +22,7 @@ class Schools(Value):
     hard: Literal["last", "anywhere"] = "last"
     warm_up: Literal["always", "own"] = "always"
     wall: Literal["letters", "names"] = "letters"
+    highest: Formula = USUAL
 
 
 class Day(Value):

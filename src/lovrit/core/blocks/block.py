@@ -380,6 +380,10 @@ def _without_last_rest(unrolled: Iterator[Step]) -> Iterator[Step]:
         yield held
 
 
+# of those whose hearts count, how many must be there before a gate opens for all of them; the first one for “one”
+SHARES = {"": 1.0, "all": 1.0, "half": 0.5, "one": 0.0}
+
+
 class Paired(Block):
     """A block made of works and rests; clock limits hold where the heart ends one of them."""
 
@@ -388,6 +392,7 @@ class Paired(Block):
     drop_last_rest: bool = False
     least_s: Seconds = 0
     most_s: Seconds | None = None
+    when: Literal["", "all", "half", "one"] = ""
 
     @classmethod
     def check(cls, fields: Fields, at: int) -> None:
@@ -401,8 +406,16 @@ class Paired(Block):
             raise Unreadable(
                 "A heart can fail to get there: say how long at most.", at, ("most 2:00",)
             )
-        if not gated and {"least_s", "most_s"} & fields.keys():
-            raise Unreadable("“least” and “most” belong where the heart ends a work or a rest.", at)
+        if not gated and {"least_s", "most_s", "when"} & fields.keys():
+            raise Unreadable(
+                "“least”, “most” and “when” belong where the heart ends a work or a rest.", at
+            )
+        if fields.get("when") == "one" and any(pair.rest.until_bpm for pair in pairs):
+            raise Unreadable(
+                "One heart that is down lets nobody else go: a rest waits for all or for half.",
+                at,
+                ("when half",),
+            )
         if gated and fields.get("least_s", 0) > fields["most_s"]:
             raise Unreadable("The limits are upside down: least is more than most.", at)
         if gated and not fields["most_s"]:
@@ -428,7 +441,7 @@ class Paired(Block):
         if not self.gated:
             return plain
         steps = zip(self.unroll(laying), plain.steps, strict=True)
-        lanes: Lanes = "all" if self.moves_people else "persons"
+        lanes: Lanes = "all" if self.moves_people or self.when else "persons"
         return Floor(lanes, tuple(self._opened(step, made) for step, made in steps), up=True)
 
     def _opened(self, step: Step, made: FloorStep) -> FloorStep:
@@ -438,7 +451,13 @@ class Paired(Block):
         stretch = pair.work if step.phase == "work" else pair.rest
         if stretch.until_bpm is None:
             return made
-        gate = Gate(stretch.until_bpm, self.least_s, self.most_s or 0, step.phase == "rest")
+        gate = Gate(
+            stretch.until_bpm,
+            self.least_s,
+            self.most_s or 0,
+            step.phase == "rest",
+            SHARES[self.when],
+        )
         return made._replace(clock_s=None, gate=gate, likely_s=step.seconds)
 
     def length(self, stretch: Stretch, laying: Laying) -> int:

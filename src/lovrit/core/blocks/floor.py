@@ -10,12 +10,20 @@ Tap = Literal["", "in", "done", "change"]
 
 
 class Gate(NamedTuple):
-    """A heart that ends a step, within its clock limits: when it has come down to, or up to, so many beats."""
+    """A heart that ends a step, within its clock limits: when it has come down to, or up to, so many beats.
+
+    Of a lane of more than one, ``share`` of the people must be there; one at the least.
+    """
 
     bpm: int
     least_s: int
     most_s: int
     down: bool
+    share: float = 1.0
+
+    def there(self, bpm: int) -> bool:
+        """Whether a heart is where the gate wants it; 0 is a lost signal, which is never there."""
+        return bpm > 0 and (bpm <= self.bpm if self.down else bpm >= self.bpm)
 
 
 class FloorStep(NamedTuple):

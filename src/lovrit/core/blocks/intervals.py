@@ -13,6 +13,7 @@ from lovrit.core.blocks.options import (
     MOST,
     REST,
     REST_BY_EFFORT,
+    WHEN,
     Fields,
     Option,
     Read,
@@ -89,7 +90,7 @@ class Intervals(Paired):
             "intervals",
             ("count X pair", "count X OPEN pair (COMMA? pair)* CLOSE"),
             _read,
-            (*AIMS, REST_BY_EFFORT, LEAD_IN, LEAST, MOST, DROP_LAST),
+            (*AIMS, REST_BY_EFFORT, LEAD_IN, LEAST, MOST, WHEN, DROP_LAST),
             "6 x 30/60 at 9",
         ),
         Form(

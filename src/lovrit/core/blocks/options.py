@@ -202,6 +202,12 @@ MOST = Option(
     lambda block: f"most {clock(block.most_s)}" if block.most_s is not None else "",
     (word("MOST", "most", "“most” and a time"),), "most",
 )  # fmt: skip
+WHEN = Option(
+    "when", "WHEN", "when", lambda node: Read({"when": str(node.children[0]).split()[-1].lower()}, []),
+    lambda block: f"when {block.when}" if block.when else "",
+    (Word("WHEN.4", r"/when[ \t]+(?:all|half|one)\b/i", "“when all”, “when half” or “when one”", "when half"),),
+    "when half",
+)  # fmt: skip
 CAP = Option(
     "cap", "CAP time", "cap", timed("cap_s", "cap"),
     lambda block: f"cap {clock(block.cap_s)}" if block.cap_s else "",

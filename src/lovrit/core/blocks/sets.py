@@ -11,6 +11,7 @@ from lovrit.core.blocks.options import (
     LEAST,
     MOST,
     REST_BY_EFFORT,
+    WHEN,
     Read,
     pause,
 )
@@ -52,7 +53,7 @@ class Sets(Paired):
             "sets",
             ("count SETS OF pair",),
             _read,
-            (*AIMS, REST_BY_EFFORT, LEAD_IN, LEAST, MOST, CHANGE, DROP_LAST),
+            (*AIMS, REST_BY_EFFORT, LEAD_IN, LEAST, MOST, WHEN, CHANGE, DROP_LAST),
             "8 sets of 20/10, change 1:00, at 9",
         ),
     )

@@ -6,6 +6,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from lovrit.core.crew.fit import Fitted
+from lovrit.core.crew.highest import BY_AGE, USUAL, Formula
 from lovrit.core.crew.paces import OwnPace
 from lovrit.core.values import Value, fields_of
 
@@ -22,8 +24,8 @@ DOES_NOT: dict[Limit, str] = {
 
 
 USUAL_REST, USUAL_HIGHEST = 62, 186
+MEASURED_ERROR, UNKNOWN_ERROR = 2.5, 12.0  # beats, one standard deviation of a highest
 OLDER = 65  # years from which hard work is measured out
-AGE_ERROR = 8  # beats, one standard deviation of a highest from age
 
 
 class Chosen(Value):
@@ -49,7 +51,8 @@ class Person(Value):
     ``share`` is how much of the hard work is theirs; ``threshold_hr`` the beats of an hour's hardest; ``measured`` how
     and when the heart figures were. ``level`` (1 to 5) only mixes groups and is never shown to others; ``together``
     and ``apart`` are ids of those they go with, or not. ``bests`` are the heaviest that they lifted once: kg by a
-    move's key.
+    move's key. ``by_age`` is the formula that a highest is taken from where nobody measured it; ``heart`` what was
+    learnt of how theirs rises and falls.
     """
 
     id: int
@@ -77,6 +80,8 @@ class Person(Value):
     together: tuple[int, ...] = ()
     apart: tuple[int, ...] = ()
     bests: dict[str, Annotated[float, Field(gt=0, le=500)]] = field(default_factory=dict)
+    by_age: Formula = USUAL
+    heart: Fitted | None = None
 
     @property
     def rest(self) -> int:
@@ -85,10 +90,17 @@ class Person(Value):
 
     @property
     def highest(self) -> int:
-        """Highest beats a minute: their own, else from age (Tanaka, Monahan and Seals 2001), else a usual one."""
+        """Highest beats a minute: their own, else from age by the club's formula, else a usual one."""
         if self.max_hr is not None:
             return self.max_hr
-        return USUAL_HIGHEST if self.age is None else round(208 - 0.7 * self.age)
+        return USUAL_HIGHEST if self.age is None else BY_AGE[self.by_age].at(self.age)
+
+    @property
+    def highest_error(self) -> float:
+        """How far their highest may be off, in beats (one standard deviation)."""
+        if self.max_hr is not None:
+            return MEASURED_ERROR
+        return BY_AGE[self.by_age].error if self.age is not None else UNKNOWN_ERROR
 
     @property
     def assumed(self) -> str:
@@ -96,7 +108,9 @@ class Person(Value):
         said = [] if self.rest_hr is not None else ["rest assumed"]
         if self.max_hr is None:
             said.append(
-                "highest assumed" if self.age is None else f"highest from age, ± {AGE_ERROR}"
+                "highest assumed"
+                if self.age is None
+                else f"highest from age, ± {self.highest_error:g}"
             )
         return ", ".join(said)
 

@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from lovrit.core.crew.person import AGE_ERROR, Person
+from lovrit.core.crew.person import Person
 from lovrit.core.heart.asked import interval_demand
 from lovrit.core.heart.body import Body, recovery_s
 from lovrit.core.heart.demand import corridor
@@ -43,7 +43,18 @@ class Ahead:
 
 
 def body_of(person: Person, gain: float = 1.0) -> Body:
-    """A person's heart before anything was learnt: their own rest and highest, else what is assumed."""
+    """A person's heart: their own rest and highest, else what is assumed; how it moves as learnt, else as usual."""
+    body = start_of(person, gain)
+    fit = person.heart
+    return (
+        body
+        if fit is None
+        else body.but(tau_on=fit.tau_on, tau_off=fit.tau_off, gain=fit.gain * gain)
+    )
+
+
+def start_of(person: Person, gain: float = 1.0) -> Body:
+    """A person's heart before anything is learnt of how it moves."""
     tau_off = recovery_s(person.age)
     return Body(rest=person.rest, highest=person.highest, tau_off=tau_off, gain=gain)
 
@@ -51,7 +62,7 @@ def body_of(person: Person, gain: float = 1.0) -> Body:
 def foresee(plan: Plan, person: Person, body: Body) -> Ahead:
     """The forecast of a session for one person."""
     rest_sd = 3.0 if person.rest_hr is not None else 6.0
-    own = 2.5 if person.max_hr is not None else float(AGE_ERROR if person.age is not None else 9)
+    own = person.highest_error
     drawn = company(body, BAND, rest_sd, own)
     line = _lines(plan, [body])[0]
     band = np.sort(_lines(plan, drawn), axis=0)

@@ -11,7 +11,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from lovrit.core.crew.fit import Fitted
+from lovrit.core.crew.fit import Fitted, Pace
 from lovrit.core.heart.body import Body
 from lovrit.core.heart.hearts import Floats, ManyHearts, late
 
@@ -56,7 +56,7 @@ class Evening(NamedTuple):
 
 
 def learn(body: Body, evenings: Sequence[Evening]) -> Fitted | None:
-    """What these evenings say of a heart that was taken for ``body``; None where they say too little, or nothing better.
+    """What these evenings say of a heart taken for ``body``; None where they say too little, or nothing better.
 
     Evenings are in the order in which they were, the newest last.
     """
@@ -87,7 +87,7 @@ def learnt_body(body: Body, fit: Fitted | None) -> Body:
     return body if fit is None else body.but(tau_on=fit.tau_on, tau_off=fit.tau_off, gain=fit.gain)
 
 
-def _word(ratio: float) -> str:
+def _word(ratio: float) -> Pace:
     return "quick" if ratio < QUICK else "slow" if ratio > SLOW else "usual"
 
 
@@ -126,7 +126,9 @@ def lines(bodies: list[Body], one: Evening) -> Floats:
     parts += [hearts.run(seconds, demand) for seconds, demand in one.asked if seconds]
     found = late(np.concatenate(parts, axis=1), hearts.delay)[:, : len(one.clean)]
     short = len(one.clean) - found.shape[1]
-    return np.pad(found, ((0, 0), (0, short)), mode="edge") if short > 0 else found
+    if short > 0:
+        found = np.concatenate([found, np.repeat(found[:, -1:], short, axis=1)], axis=1)
+    return found
 
 
 def _body(body: Body, point: Floats) -> Body:
@@ -219,7 +221,7 @@ def _foretold(body: Body, evenings: Sequence[Evening]) -> tuple[float, float]:
 
 
 def error(body: Body, one: Evening, offset: bool = False) -> float:
-    """How far a heart is off on an evening, in beats (root of the mean square); ``offset`` takes out what it is as a whole."""
+    """How far a heart is off on an evening, in beats (root of the mean square), with or without its ``offset``."""
     there = ~np.isnan(one.clean)
     missed = lines([body], one)[0][there] - one.clean[there]
     return float(np.sqrt(((missed - np.median(missed) * offset) ** 2).mean()))

@@ -309,9 +309,13 @@ def _tapped(kind: Any) -> Deed:
     return deed
 
 
+LOST = 0  # a strap that tells nothing: as far as a gate goes, a heart that isn't there
+
+
 def _heart(state: Going, event: Happening) -> bool:
     who, bpm = str(event.fields.get("person", "")), _whole(event.fields.get("bpm"), 0)
-    if who not in state.people or who in state.stopped or not 25 <= bpm <= 240:
+    lost = bpm == LOST and event.fields.get("bpm") is not None
+    if who not in state.people or who in state.stopped or not (lost or 25 <= bpm <= 240):
         return False
     state.beats[who] = bpm
     return True

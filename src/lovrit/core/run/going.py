@@ -6,7 +6,7 @@ earliest of its clock, a heart, a cap, from what is known up to now; taps and pr
 
 from collections.abc import Callable
 from dataclasses import dataclass, field
-from math import inf
+from math import ceil, inf
 from typing import Any, Literal
 
 from lovrit.core.blocks.floor import Floor, Tap
@@ -158,15 +158,15 @@ class Going:
         return best
 
     def _met(self, lane: Lane) -> bool:
-        """Whether the hearts of a lane are where its gate wants them: of all who are there and have told one."""
+        """Whether the hearts of a lane are where its gate wants them: of those who have told one, lost ones too."""
         step = lane.step
         if step is None or step.gate is None:
             return False
         told = [
             self.beats[one] for one in lane.people if one in self.beats and one not in self.stopped
         ]
-        gate = step.gate
-        return bool(told) and all(bpm <= gate.bpm if gate.down else bpm >= gate.bpm for bpm in told)
+        there = sum(step.gate.there(bpm) for bpm in told)
+        return there >= max(1, ceil(step.gate.share * len(told)))
 
     # lanes and blocks
 

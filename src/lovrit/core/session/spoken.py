@@ -103,8 +103,15 @@ def _times_named(found: Matched) -> Own:
     return Own(f"{found['times']} x {_pair(found)}", found["name"].strip())
 
 
-def _sets(found: Matched) -> Own:
+FAR = re.compile(
+    r"(?:m|met(?:re|er)s?|kms?|kilomet(?:re|er)s?|mi|miles?|cals?|calories?)\b", re.IGNORECASE
+)
+
+
+def _sets(found: Matched) -> Own | None:
     name, load = (found["name"] or "").strip(), found["load"] or ""
+    if FAR.match(name):
+        return None  # an amount, not a move: so many times so far
     if not name and load:
         return Own(f"{found['times']} sets of {found['reps']} reps", f"@ {load}")
     return Own(
@@ -244,6 +251,8 @@ def _rounds_every(found: Matched) -> Own | None:
 def _sets_rested(found: Matched) -> Own | None:
     """Sets of reps of a move, with their rest: ``3 x 10 squats, 90s rest``."""
     name = (found["name"] or "").strip()
+    if FAR.match(name):
+        return None
     if name.split(" ", 1)[0].lower() in NOT_STEADY | {"reps", "rep"}:
         name = ""
     groups = found.groupdict()

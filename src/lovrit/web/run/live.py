@@ -7,6 +7,7 @@ from typing import NamedTuple
 from lovrit.core.blocks.score import Impossible
 from lovrit.core.crew.groups import MOST_GROUPS, letter, usual_groups
 from lovrit.core.crew.person import Comer
+from lovrit.core.heart.gate import GateSignal
 from lovrit.core.review.scores import score
 from lovrit.core.run.account import Class, account
 from lovrit.core.run.classplan import Runner
@@ -83,6 +84,7 @@ class Live:
         self.readings = Readings()
         self.straps = SimulatedStraps(self.comers, class_id, self.readings.push)
         self.at_s = 0
+        self.signals: dict[int, GateSignal] = {}
         self.walls = 0
         self.unwritten: list[Second] = []
         self.stand(self.fold, now_ms)
@@ -163,16 +165,16 @@ class Live:
         return before == "on" and self.state.phase == "over"
 
     def at_gates(self, now_ms: int) -> Iterator[Event]:
-        """Hearts that have come to where a gate wants them, or left there again, since it was last told."""
+        """Hearts that have come to where a gate wants them, left there again, or were lost, since it was last told."""
         told = self.going.beats
         for lane in self.going.active if self.going.phase == "on" else []:
             gate = lane.step.gate if lane.step else None
             for who in lane.people if gate else []:
-                bpm = self.beats.get(int(who), 0)
-                if gate is None or not bpm or who in self.going.stopped:
+                signal = self.signals.get(int(who))
+                if gate is None or signal is None or who in self.going.stopped:
                     continue
-                before = told.get(who)
-                if before is None or (before <= gate.bpm) != (bpm <= gate.bpm):
+                bpm, before = signal.believed(gate.down), told.get(who)
+                if before is None or gate.there(before) != gate.there(bpm):
                     name = f"heart-{who}-{now_ms}"
                     yield Event(id=name, kind="heart", at_ms=now_ms, person=int(who), bpm=bpm)
 
@@ -208,4 +210,7 @@ class Live:
             second * 1000, lambda who: self.demands.at(self.state, second * 1000, who)
         )
         self.at_s = second + 1
-        return self.beats
+        beats = self.beats
+        for who, bpm in beats.items():
+            self.signals.setdefault(who, GateSignal()).second(bpm)
+        return beats
