@@ -31,8 +31,9 @@ def known_zone(name: str) -> str:
 class Settings(BaseSettings):
     """Where Lovrit listens, where it keeps its data, and what it asks for when it isn't on loopback.
 
-    ``season`` is whether the sample club comes with classes that were; ``hosts`` are further names that it may be
-    called by, where it stands behind something that answers for it.
+    ``simulated`` is whether people wear straps that Lovrit plays itself, as in the sample club; elsewhere a strap tells
+    from outside or not at all. ``season`` is whether the sample club comes with classes that were; ``hosts`` are more
+    names that it may be called by, where it stands behind something that answers for it.
     """
 
     model_config = SettingsConfigDict(env_prefix="LOVRIT_", extra="ignore")
@@ -43,6 +44,7 @@ class Settings(BaseSettings):
     passphrase: SecretStr | None = None
     log_json: bool = False
     straps: bool = True
+    simulated: bool = True
     season: bool = True
     time_zone: str = "Europe/Berlin"
     hosts: tuple[str, ...] = ()

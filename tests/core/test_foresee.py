@@ -98,7 +98,7 @@ def test_a_person_who_cannot_be_is_refused(given_person: Any) -> None:
 
 
 SAID = (
-    ("warm-up 5:00 at 3\n6 x 30/30 at 8", 1, "The first turn stays under, which is normal"),
+    ("warm-up 5:00 at 3\n6 x 30/30 at 8", 1, "The first effort stays under, which is normal"),
     ("warm-up 5:00 at 4\n3 x 4:00/2:00 at 7", 1, "is in its box from the first turn"),
     ("4 x 10/50 at 8", 0, "reaches its box in no turn"),
     ("warm-up 5:00 at 3\n3 rounds of 40/20 at 8\n  squat\n  row\n  plank", 1, "s into the rest"),

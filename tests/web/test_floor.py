@@ -26,8 +26,8 @@ REPS = "title: By reps\n\n4 rounds for time\n  12 ring row\n  16 push-up\n"
 class House:
     """A Lovrit on a file, that can be started again."""
 
-    def __init__(self, folder: Path, clock: Clock) -> None:
-        self.settings, self.clock = Settings(data=folder), clock
+    def __init__(self, folder: Path, clock: Clock, simulated: bool = True) -> None:
+        self.settings, self.clock = Settings(data=folder, simulated=simulated), clock
         self.start()
 
     def start(self) -> None:

@@ -19,6 +19,7 @@ from lovrit.cli.floor import (
 from lovrit.cli.given import AS_JSON, BROKEN_PIPE, FILE, Ended
 from lovrit.cli.house import check, demo, serve
 from lovrit.cli.paper import export, fit, moves, plan, recast, schema
+from lovrit.cli.played import straps
 
 PORT = ("--port", {"type": int, "help": "the port to listen on"})
 COMMANDS = (
@@ -91,6 +92,7 @@ COMMANDS = (
             "--person",
             {"required": True, "help": "a JSON file of a person: {“rest_hr”, “max_hr”, “age”}"},
         ),
+        ("--group", {"help": "a JSON file of a list of such people, for their middle and band"}),
         AS_JSON,
     ),
     (
@@ -158,6 +160,20 @@ COMMANDS = (
     (
         schema,
         ("of", {"nargs": "?", "default": "session", "help": "session, or moves for the library"}),
+    ),
+    (
+        straps,
+        ("--to", {"default": "http://127.0.0.1:8484", "help": "where Lovrit is"}),
+        ("--people", {"default": "18", "help": "how many straps (18)"}),
+        ("--faults", {"action": "store_true", "help": "one strap in four has a fault of its own"}),
+        ("--replay", {"help": "a CSV file of readings that is told instead"}),
+        (
+            "--speed",
+            {"type": float, "default": 1.0, "help": "how many times as quickly it is told"},
+        ),
+        ("--seconds", {"help": "for how many seconds; until it is stopped where none are named"}),
+        ("--seed", {"default": "1", "help": "other people and other faults"}),
+        ("--key", {"help": "the straps’ key, where the club has a passphrase"}),
     ),
     (serve, ("--host", {"help": "where to listen; loopback needs no passphrase"}), PORT),
     (check,),

@@ -7,19 +7,20 @@ from pydantic import ValidationError
 from lovrit.core.crew.person import Person
 from lovrit.core.heart.body import Body
 from lovrit.core.heart.foresee import Ahead, body_of, foresee
+from lovrit.core.heart.group import foresee_company
 from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import LovritError, checked, fields_of, names_of
 
 WOMEN, BY_AGE = 206.0, 0.88  # highest of women from age (Gulati and others 2010)
-MOST_S = 6 * 3600
+MOST_S, MOST_PEOPLE = 6 * 3600, 200
 
 
 class NotAHeart(LovritError):
     """A person whose heart can't be forecast; the sentence says why."""
 
 
-def ahead_object(plan: Plan, given: Any) -> dict[str, Any]:
-    """The forecast of a session for a person.
+def ahead_object(plan: Plan, given: Any, group: Any = None) -> dict[str, Any]:
+    """The forecast of a session for a person; with the middle and the band of a group in their own reserve, if given.
 
     Raises:
         NotAHeart: where the person can't be read, or the session is longer than six hours.
@@ -27,7 +28,24 @@ def ahead_object(plan: Plan, given: Any) -> dict[str, Any]:
     person, body = person_of(given)
     if plan.timeline.total_s > MOST_S:
         raise NotAHeart("That is longer than six hours; no heart is forecast so far.")
-    return _object(foresee(plan, person, body))
+    told = _object(foresee(plan, person, body))
+    return told if group is None else told | {"group": _of_group(plan, group)}
+
+
+def _of_group(plan: Plan, given: Any) -> dict[str, Any]:
+    """The lines of a group through the whole session, as shares of each one's own reserve."""
+    people = given.get("people") if isinstance(given, dict) else given
+    if not isinstance(people, list) or not people:
+        raise NotAHeart("A group is a list of people, or an object with “people”.")
+    ahead = foresee_company(plan, [person_of(one)[0] for one in people[:MOST_PEOPLE]], None)
+    if ahead is None:
+        raise NotAHeart("In this group nobody’s heart steers.")
+    return {
+        "middle": [round(float(share), 3) for share in ahead.middle],
+        "low": [round(float(share), 3) for share in ahead.low],
+        "high": [round(float(share), 3) for share in ahead.high],
+        "turns": [one._asdict() for one in ahead.turns],
+    }
 
 
 def person_of(given: Any) -> tuple[Person, Body]:

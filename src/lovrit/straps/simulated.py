@@ -4,13 +4,16 @@ All chance comes from a seed, so that the same class gives the same trace, also 
 """
 
 from collections import deque
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Container, Iterable
 from math import exp
 from random import Random
 
 from lovrit.core.crew.person import Person
 from lovrit.core.heart.body import Body, beats, recovery_s, settled, step
+from lovrit.straps.faults import BEHAVES, Player
 from lovrit.straps.source import Beat, Push
+
+__all__ = ["BEHAVES", "SimulatedStrap", "SimulatedStraps"]
 
 NOISE_SD = 1.6
 NOISE_MEMORY = 0.85
@@ -38,7 +41,7 @@ class SimulatedStrap:
         self.late: deque[float] = deque(
             [beats(self.body, self.state)] * (round(self.body.delay) + 1)
         )
-        self.lost_s = 0
+        self.player = Player(person.strap, person.highest, self.chance)
 
     def second(self, demand: float) -> int:
         """The reading after one more second of a demand (share of reserve): beats a minute, 0 for no signal."""
@@ -46,18 +49,8 @@ class SimulatedStrap:
         self.late.append(beats(self.body, self.state))
         true = self.late.popleft()
         self.noise = NOISE_MEMORY * self.noise + self.chance.gauss(0, NOISE_SD * (1 - NOISE_MEMORY))
-        if self._lost():
-            return 0
-        return max(30, min(230, round(true + self.noise)))
-
-    def _lost(self) -> bool:
-        """A strap that drops out does so about once in two minutes, for some twenty seconds."""
-        if self.lost_s:
-            self.lost_s -= 1
-            return True
-        if self.person.strap == "drops" and self.chance.random() < 1 / 110:
-            self.lost_s = self.chance.randint(8, 35)
-        return False
+        told = max(30, min(230, round(true + self.noise)))
+        return self.player.second(told)
 
 
 class SimulatedStraps:
@@ -77,10 +70,17 @@ class SimulatedStraps:
     def __len__(self) -> int:
         return len(self._straps)
 
-    def second(self, at_ms: int, demand: Callable[[int], float]) -> None:
-        """One more second, in which each person's demand is what ``demand`` says of their number."""
+    def second(
+        self, at_ms: int, demand: Callable[[int], float], worn: Container[int] = frozenset()
+    ) -> None:
+        """One more second, in which each person's demand is what ``demand`` says of their number.
+
+        Who has ``worn`` a strap from outside tells by that.
+        """
         for person, strap in self._straps.items():
-            self._push(Beat(person, at_ms, strap.second(demand(person))))
+            told = strap.second(demand(person))
+            if person not in worn:
+                self._push(Beat(person, at_ms, told))
 
 
 def _near(chance: Random, middle: float, spread: float, low: float, high: float) -> float:

@@ -21,6 +21,7 @@ OPEN_PATHS = (
     "/hand/",
     "/screen/",
     "/join",
+    "/straps/beats",
 )  # signed, or asked for a code
 KEPT = ("/static/",)
 

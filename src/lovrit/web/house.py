@@ -17,8 +17,9 @@ from lovrit.core.moves.figure import Drawing
 from lovrit.core.moves.library import Library
 from lovrit.core.run.event import MOST_ID
 from lovrit.settings import Settings
-from lovrit.store import club
+from lovrit.store import club, straps
 from lovrit.store.database import Database
+from lovrit.straps.outside import Outside
 from lovrit.web.guests import Guesses, Guests
 from lovrit.web.hub import Hub
 from lovrit.web.jobs import Jobs
@@ -47,6 +48,7 @@ class House:
     secret: str = field(init=False, repr=False)
     about: club.About = field(default_factory=club.About)
     days_near: dict[str, Day] = field(default_factory=dict)
+    outside: Outside = field(default_factory=Outside)
 
     @property
     def zone(self) -> str:
@@ -73,6 +75,7 @@ class House:
             )
             self.secret, self.about = club.secret(work), club.about(work)
             self.paces, self.drawings = club.paces(work), club.drawings(work)
+            self.outside.worn = straps.worn(work)
 
 
 def house_of(request: Request) -> House:

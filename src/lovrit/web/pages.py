@@ -43,7 +43,12 @@ def environment(assets: str, screens: Sequence[Any]) -> Environment:
         "browser": browser,
         "plain": plain,
     }
-    made.globals |= {"words": WORDS, "assets": assets, "screens": screens, "fresh_id": _fresh_id}
+    made.globals |= {
+        "words": WORDS,
+        "assets": assets,
+        "screens": [one for one in screens if one.named],
+        "fresh_id": _fresh_id,
+    }
     made.globals["patterns"] = PATTERNS
     return made
 

@@ -27,15 +27,21 @@ from lovrit.web.run.paper import router as paper
 from lovrit.web.run.routes import router as run
 from lovrit.web.run.screens import router as in_the_hall
 from lovrit.web.run.talk import router as talk
+from lovrit.web.straps.entry import router as entry
+from lovrit.web.straps.routes import router as straps
 
 
 class Screen(NamedTuple):
-    """A screen: the folder that it lives in, what it is called, where it begins, and its routes."""
+    """A screen: the folder that it lives in, what it is called, where it begins, and its routes.
+
+    One that is not ``named`` in the row of screens is reached from another.
+    """
 
     key: str
     name: str
     path: str
     routers: tuple[APIRouter, ...]
+    named: bool = True
 
 
 SCREENS = (
@@ -44,6 +50,7 @@ SCREENS = (
     Screen("hall", "Hall", "/hall", (hall_drawn, placing, hall)),
     Screen("people", "People", "/people", (people, person)),
     Screen("run", "Run", "/run", (run, hand, in_the_hall, paper, talk)),
+    Screen("straps", "Straps", "/straps", (straps, entry), named=False),
     Screen("debrief", "Debrief", "/debrief", (debrief, kin, progress)),
     Screen("moves", "Moves", "/moves", (moves,)),
     Screen("club", "Club", "/club", (club,)),

@@ -107,6 +107,8 @@ def _settings(host: str | None, port: int | None, demo: bool) -> Settings:
     except ValidationError as error:
         raise Refused(_cannot_be(error)) from None
     known_zone(settings.time_zone)
+    if "simulated" not in settings.model_fields_set:
+        settings = settings.model_copy(update={"simulated": demo})
     if demo:
         settings = settings.model_copy(update={"data": settings.data / "demo", "host": "127.0.0.1"})
     passphrase = settings.passphrase.get_secret_value() if settings.passphrase else ""

@@ -37,7 +37,8 @@ class Day(Value):
 class Company(Value):
     """Who comes. Counts only: a rule never names a person where others can read it.
 
-    ``paces`` says how many have a numbered pace of their own.
+    ``paces`` says how many have a numbered pace of their own; of those whose heart can steer (``steering``), the
+    highest of ``from_age`` was never measured, and ``thresholds`` have one that is known.
     """
 
     groups: int | None = None
@@ -54,6 +55,10 @@ class Company(Value):
     days: tuple[Day, ...] = ()
     schools: Schools = Schools()
     missing: frozenset[str] = frozenset()
+    steering: int = 0
+    by_effort: int = 0
+    from_age: int = 0
+    thresholds: int = 0
 
     def also_for(self, whom: tuple[Whom, ...]) -> "Company":
         """With at least one of those that the session says it is for."""
@@ -70,6 +75,7 @@ def company_of(people: list[Person], groups: int | None, today: str | None = Non
     weeks = [one.weeks(today) for one in people if one.standing == "new" and today]
     known = [one for one in weeks if one is not None]
     limits = Counter(limit for person in people for limit in person.limits)
+    steering = [one for one in people if not one.effort_only]
     paces = Counter(number for person in people for number in {one.number for one in person.paces})
     return Company(
         groups=groups,
@@ -86,4 +92,8 @@ def company_of(people: list[Person], groups: int | None, today: str | None = Non
         new_weeks=min(known, default=None),
         limits=dict(limits),
         paces=dict(paces),
+        steering=len(steering),
+        by_effort=len(people) - len(steering),
+        from_age=sum(one.max_hr is None for one in steering),
+        thresholds=sum(one.threshold_hr is not None for one in steering),
     )

@@ -116,7 +116,8 @@ def _spread(evenings: Sequence[Evening]) -> Floats:
     A lone evening can't tell a heart that does more for an effort from a bad evening, so it moves no gain.
     """
     fall = 1.0 if _rested(evenings) else SURE
-    return SPREAD * np.array([1.0, fall, 1.0 if len(evenings) > 1 else SURE])
+    own: Floats = SPREAD * np.array([1.0, fall, 1.0 if len(evenings) > 1 else SURE])
+    return own
 
 
 def lines(bodies: list[Body], one: Evening) -> Floats:
@@ -124,7 +125,7 @@ def lines(bodies: list[Body], one: Evening) -> Floats:
     hearts = ManyHearts(bodies)
     parts = [hearts.now()[:, None]]
     parts += [hearts.run(seconds, demand) for seconds, demand in one.asked if seconds]
-    found = late(np.concatenate(parts, axis=1), hearts.delay)[:, : len(one.clean)]
+    found: Floats = late(np.concatenate(parts, axis=1), hearts.delay)[:, : len(one.clean)]
     short = len(one.clean) - found.shape[1]
     if short > 0:
         found = np.concatenate([found, np.repeat(found[:, -1:], short, axis=1)], axis=1)

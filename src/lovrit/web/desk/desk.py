@@ -10,7 +10,6 @@ from lovrit.core.crew.groups import usual_groups
 from lovrit.core.crew.person import Person
 from lovrit.core.forecast.group import Someone
 from lovrit.core.forecast.learned import Quickness
-from lovrit.core.heart.said import heart_said
 from lovrit.core.moves.names import key_of
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.session.edits import BlockEdit, Edit
@@ -23,8 +22,10 @@ from lovrit.store.sessions import Written
 from lovrit.store.tables import AsideRow, SessionRow
 from lovrit.web.crew.view import stations
 from lovrit.web.desk.company import company_here
+from lovrit.web.desk.corridor import CorridorStrip, corridor_strip
 from lovrit.web.desk.library import describe
 from lovrit.web.desk.panel import LineMove, crowd_said, line_move
+from lovrit.web.desk.rails import Rails
 from lovrit.web.desk.view import DeskView, Listener, People, desk_view
 from lovrit.web.house import House
 
@@ -51,9 +52,9 @@ class Desk:
         ]
         return crowd_said(self.drawn, block, group or [Someone()] * self.people.coming)
 
-    def heart(self, block: int) -> str:
-        """What a usual heart will do in a block."""
-        return heart_said(self.drawn, block)
+    def hearts(self, rails: Rails) -> CorridorStrip | None:
+        """What the hearts of all who come will do in the block that is open; a usual one's where nobody is named."""
+        return corridor_strip(self.drawn, rails, self.who)
 
     def move_on(self, line: int) -> LineMove | None:
         """The move that stands on a line of the slate."""

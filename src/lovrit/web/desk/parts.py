@@ -24,7 +24,7 @@ def values_of(opened: Desk, shown: Shown) -> dict[str, Any]:
     view = opened.view(block, shown.part if block == shown.block else 0)
     return {
         "crowd": opened.crowd(view.rails.block) if view.rails and view.for_group else "",
-        "heart": opened.heart(view.rails.block) if view.rails else "",
+        "hearts": opened.hearts(view.rails) if view.rails else None,
         "shown": opened.move_on(shown.line),
         "rack": rack(),
         "session": opened.row,

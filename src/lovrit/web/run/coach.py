@@ -23,6 +23,7 @@ def coach_view(live: Live, everyone: Iterable[Person]) -> dict[str, Any]:
         "stations": stations_of(live),
         "kit": kit_of(live),
         "straps": len(live.straps),
+        "outside": sum(one.id in live.outside.worn for one in live.comers),
         "labels": [block.label for block in live.plan.timeline.blocks],
         "scored": scored_in(live),
         "hardest": max((one.effort or 0 for one in live.plan.timeline.intervals), default=0),

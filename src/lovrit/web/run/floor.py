@@ -98,7 +98,15 @@ class Floor:
 
     def _load(self, class_id: int) -> Live:
         try:
-            return Live(self.house.database, class_id, self.house.now_ms(), self._names)
+            house = self.house
+            return Live(
+                house.database,
+                class_id,
+                house.now_ms(),
+                self._names,
+                house.outside,
+                house.settings.simulated,
+            )
         except UnreadableClass as error:
             if class_id not in self.aside:
                 log.warning("class set aside", class_id=class_id, why=str(error))

@@ -18,6 +18,7 @@ from lovrit.core.run.going import Fold, Going
 from lovrit.core.session.session import Session
 from lovrit.store import classes
 from lovrit.store.database import Database
+from lovrit.straps.outside import Outside
 from lovrit.straps.simulated import SimulatedStraps
 from lovrit.straps.source import Readings
 from lovrit.web.run.telling import Told
@@ -54,8 +55,12 @@ class Live:
         class_id: int,
         now_ms: int,
         names: Callable[[], bool] = lambda: False,
+        outside: Outside | None = None,
+        simulated: bool = True,
     ) -> None:
         """Load a class and fold what happened in it; ``names`` says whether the wall may show first names.
+
+        ``outside`` are straps that tell by themselves; ``simulated`` where those who wear none of them are played.
 
         Raises:
             Gone: if there is none of this number.
@@ -82,7 +87,11 @@ class Live:
             self.fold.take(happening(event, self.made_ms, kept=True))
         self.demands = Demands(self.plan.session, self.plan.timeline)
         self.readings = Readings()
-        self.straps = SimulatedStraps(self.comers, class_id, self.readings.push)
+        self.outside, self._taken = outside or Outside(), dict[int, tuple[str, int]]()
+        self.simulated = simulated
+        self.straps = SimulatedStraps(
+            self.comers if simulated else (), class_id, self.readings.push
+        )
         self.at_s = 0
         self.signals: dict[int, GateSignal] = {}
         self.walls = 0
@@ -110,7 +119,8 @@ class Live:
     def admit(self, comes: Comer) -> None:
         """Somebody who comes late is here from now on, with their strap."""
         self.comers = (*self.comers, comes)
-        self.straps.add(comes)
+        if self.simulated:
+            self.straps.add(comes)
 
     def try_out(self, event: Event, comes: Comer | None = None) -> tuple[Fold, str | None]:
         """The fold after an event, and why it changed nothing where it did not; nothing is kept yet.
@@ -161,7 +171,8 @@ class Live:
         """Time goes on; whether the class has just gone over of itself."""
         before = self.state.phase
         self.look(now_ms)
-        self.unwritten = [*self.unwritten, *self.catch_up(now_ms)][-MOST_UNWRITTEN:]
+        told = [*self.catch_up(now_ms), *self.from_outside()]
+        self.unwritten = [*self.unwritten, *told][-MOST_UNWRITTEN:]
         return before == "on" and self.state.phase == "over"
 
     def at_gates(self, now_ms: int) -> Iterator[Event]:
@@ -188,6 +199,27 @@ class Live:
         first = max((self.state.started_ms or now_ms) // 1000, self.at_s, last - MOST_BEHIND_S)
         return [Second(second * 1000, self._second(second)) for second in range(first, last + 1)]
 
+    def _strap_of(self, person: int) -> int:
+        """Whose strap somebody wears tonight: their own, unless two were swapped."""
+        return int(self.going.worn.get(str(person), person))
+
+    def from_outside(self) -> list[Second]:
+        """All that straps from outside told since they were last asked, each at its own moment: nothing is lost."""
+        found = []
+        for comer in self.comers:
+            strap = self.outside.worn.get(self._strap_of(comer.id))
+            if strap is None or comer.effort_only:
+                continue
+            before, count = self._taken.get(comer.id, (strap, 0))
+            told, newest = self.outside.since(strap, count if before == strap else 0)
+            self._taken[comer.id] = (strap, newest)
+            found += [
+                Second(one.at_ms, {comer.id: one.beat(comer.id).bpm})
+                for one in told
+                if one.at_ms >= (self.state.started_ms or self.made_ms)
+            ]
+        return found
+
     def _sleeps_ms(self) -> int:
         """When straps fall asleep, as things stand."""
         if self.state.phase == "over":
@@ -206,11 +238,17 @@ class Live:
         return {who: told[strap] for who, strap in swapped.items() if strap in told}
 
     def _second(self, second: int) -> dict[int, int]:
+        worn = self.outside.worn
         self.straps.second(
-            second * 1000, lambda who: self.demands.at(self.state, second * 1000, who)
+            second * 1000, lambda who: self.demands.at(self.state, second * 1000, who), worn
         )
+        heard = self.outside.heard()
+        for comer in self.comers:
+            last = heard.get(worn.get(comer.id, ""))
+            if last is not None and not comer.effort_only:
+                self.readings.push(last.last.beat(comer.id))
         self.at_s = second + 1
         beats = self.beats
         for who, bpm in beats.items():
             self.signals.setdefault(who, GateSignal()).second(bpm)
-        return beats
+        return {who: bpm for who, bpm in beats.items() if self._strap_of(who) not in worn}

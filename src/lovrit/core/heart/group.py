@@ -1,0 +1,157 @@
+"""What a company's hearts will do in a block, each in their own reserve: the middle, the band, and who gets to the box.
+
+People are so unlike in beats that only shares of one's own reserve can be laid on one another.
+"""
+
+from dataclasses import dataclass
+from typing import NamedTuple
+
+import numpy as np
+
+from lovrit.core.blocks.parts import Heart
+from lovrit.core.crew.person import Person
+from lovrit.core.heart.asked import interval_demand
+from lovrit.core.heart.demand import corridor
+from lovrit.core.heart.foresee import HIGH, LAG_S, LOW, SHORT_S, body_of
+from lovrit.core.heart.hearts import Floats, ManyHearts, company, late
+from lovrit.core.timeline.interval import Interval
+from lovrit.core.timeline.plan import Plan
+
+DRAWN = 48  # people drawn for the band, as many of each who comes as make about so many
+REST_SD, REST_KNOWN_SD = 6.0, 3.0
+
+
+class Box(NamedTuple):
+    """A target on the clock, in seconds of the session and shares of reserve; the middle of all who steer by it."""
+
+    start_s: int
+    end_s: int
+    low: float
+    high: float
+
+
+class TurnOfAll(NamedTuple):
+    """A work as a company will do it: how many get to their box, of how many that have one; where the middle peaks."""
+
+    start_s: int
+    end_s: int
+    reached: int
+    steer: int
+    peak: float
+    peak_after_end_s: int
+
+
+@dataclass(frozen=True)
+class CompanyAhead:
+    """Shares of reserve at 1 Hz from ``start_s`` on: the middle, and the band where eight of ten will be."""
+
+    start_s: int
+    middle: Floats
+    low: Floats
+    high: Floats
+    boxes: tuple[Box, ...]
+    turns: tuple[TurnOfAll, ...]
+    steer: int
+    by_effort: int
+    gated: bool
+
+
+def foresee_company(plan: Plan, people: list[Person], block: int | None) -> CompanyAhead | None:
+    """A block as these people's hearts will go through it after those before it, or all of them where none is named.
+
+    None where no heart steers, or there is nothing on the clock.
+    """
+    steering = [one for one in people if not one.effort_only]
+    if not steering:
+        return None
+    so_far = [one for one in plan.timeline.intervals if block is None or one.block <= block]
+    mine = [one for one in so_far if block is None or one.block == block]
+    if not mine:
+        return None
+    bodies = [body_of(one) for one in steering]
+    each = max(1, round(DRAWN / len(steering)))
+    for one, body in zip(steering, list(bodies), strict=True):
+        known = REST_KNOWN_SD if one.rest_hr is not None else REST_SD
+        bodies += company(body, each, known, one.highest_error)
+    hearts = ManyHearts(bodies)
+    parts = [hearts.now()[:, None]]
+    parts += [
+        hearts.run(one.seconds, interval_demand(plan.session, one)) for one in so_far if one.seconds
+    ]
+    lines = late(np.concatenate(parts, axis=1), hearts.delay)
+    rest = np.array([body.rest for body in bodies])[:, None]
+    span = np.array([body.highest for body in bodies])[:, None] - rest
+    own = lines[: len(steering)]
+    shares = np.sort(((lines - rest) / span)[len(steering) :, mine[0].start_s :], axis=0)
+    middle, low, high = (shares[int(at * (len(shares) - 1))] for at in (0.5, LOW, HIGH))
+    boxes = tuple(_boxes(plan, steering, mine))
+    turns = tuple(_turns(plan, steering, own, middle, mine))
+    by_effort, gated = (
+        len(people) - len(steering),
+        block is not None and plan.session.blocks[block].gated,
+    )
+    return CompanyAhead(
+        mine[0].start_s, middle, low, high, boxes, turns, len(steering), by_effort, gated
+    )
+
+
+def _target(plan: Plan, one: Interval) -> tuple[float | None, Heart | None]:
+    """What an interval asks: the effort and the target of work, or what is written of its rest."""
+    block = plan.session.blocks[one.block]
+    if one.phase == "rest":
+        return None, block.rest_heart
+    return one.effort, block.heart
+
+
+def _shares(plan: Plan, people: list[Person], one: Interval) -> list[tuple[float, float]]:
+    """Each person's own box in an interval, as shares of their reserve."""
+    effort, heart = _target(plan, one)
+    if one.phase == "rest" and heart is None:
+        return []
+    found = [(person, corridor(person, effort, heart)) for person in people]
+    return [
+        (
+            (box[0] - person.rest) / (person.highest - person.rest),
+            (box[1] - person.rest) / (person.highest - person.rest),
+        )
+        for person, box in found
+        if box is not None
+    ]
+
+
+def _boxes(plan: Plan, people: list[Person], mine: list[Interval]) -> list[Box]:
+    found: list[Box] = []
+    for one in mine:
+        shares = _shares(plan, people, one) if one.phase in ("work", "steady", "rest") else []
+        if shares:
+            low, high = np.median(np.array(shares), axis=0)
+            found.append(Box(one.start_s, one.end_s, round(float(low), 3), round(float(high), 3)))
+    return found
+
+
+def _turns(
+    plan: Plan, people: list[Person], own: Floats, middle: Floats, mine: list[Interval]
+) -> list[TurnOfAll]:
+    works = [one for one in mine if one.phase == "work"]
+    start, end = mine[0].start_s, mine[-1].end_s
+    found = []
+    for nth, one in enumerate(works):
+        effort, heart = _target(plan, one)
+        targets = [corridor(person, effort, heart) for person in people]
+        seen = min(one.end_s + (LAG_S if one.seconds < SHORT_S else 0), end)
+        tops = own[:, one.start_s : seen + 1].max(axis=1)
+        asked = [(top, box) for top, box in zip(tops, targets, strict=True) if box is not None]
+        following = works[nth + 1].start_s if nth + 1 < len(works) else end
+        stretch = middle[one.start_s - start : min(following, one.end_s + 30) - start + 1]
+        at = int(stretch.argmax())
+        found.append(
+            TurnOfAll(
+                one.start_s,
+                one.end_s,
+                sum(top >= box[0] for top, box in asked),
+                len(asked),
+                float(stretch[at]),
+                one.start_s + at - one.end_s,
+            )
+        )
+    return found

@@ -1,0 +1,1 @@
+"""Straps: who wears which, what each tells, and the door by which they tell it."""
