@@ -135,6 +135,53 @@ CASES: dict[str, tuple[str, str, Company]] = {
             ("6 x 2:00/2:00 heart 150-160", "6 x 2:00/2:00 heart 150-160, lead-in 1:00"),
         ),
         (
+            "heart-out-of-reach",
+            (WARM + "8 x 20/40 heart 85-90% reserve", WARM + "6 x 3:00/3:00 heart 80-88% max"),
+        ),
+        (
+            "rest-heart-out-of-reach",
+            (
+                WARM + "6 x 60/30 at 9, rest heart 110 at 3",
+                WARM + "6 x 60/120 at 8.5, rest heart 126-150 at 5",
+            ),
+        ),
+        (
+            "heart-effort-at-odds",
+            (
+                WARM + "5 x 3:00/2:00 heart 88-93% max, at 4",
+                WARM + "5 x 3:00/3:00 heart 82-90% max, at 8",
+            ),
+        ),
+        (
+            "corridor-held-too-long",
+            (
+                WARM + "laps 25:00 at 8, heart 90-95% max",
+                WARM + "laps 25:00 at 5, heart 65-75% reserve",
+            ),
+        ),
+        (
+            "gate-drives-effort",
+            (
+                WARM + "4 x until 184/2:00, most 4:00, at 9.5",
+                WARM + "4 x until 160/2:00, most 3:00, at 8",
+            ),
+        ),
+        (
+            "heart-cannot-steer",
+            (WARM + "4 x 4:00/2:00 heart 150-160", WARM + "4 x 4:00/2:00 at 7"),
+            Company(people=4, steering=3, by_effort=1),
+        ),
+        (
+            "heart-from-age",
+            (WARM + "4 x 4:00/2:00 heart 75-80% max", WARM + "4 x 4:00/2:00 heart 150-158"),
+            Company(people=4, steering=4, from_age=2),
+        ),
+        (
+            "threshold-unknown",
+            (WARM + "4 x 4:00/2:00 heart threshold ±5", WARM + "4 x 4:00/2:00 heart 150-158"),
+            Company(people=4, steering=4, thresholds=3),
+        ),
+        (
             "heart-steers-badly",
             (WARM + "6 x 30/60 heart 150-160", WARM + "6 x 30/60 heart 150-160, at 8"),
         ),

@@ -158,6 +158,13 @@ def came_to(work: Work, person_id: int, most: int) -> list[ClassRow]:
     return list(islice(rows, most))
 
 
+def with_samples(work: Work, most: int) -> list[int]:
+    """The numbers of the newest classes that are over and have readings."""
+    told = select(SampleRow.class_id).where(SampleRow.class_id == ClassRow.id).exists()
+    query = select(ClassRow.id).where(col(ClassRow.over_ms).is_not(None), told)
+    return [class_id for class_id in work.exec(query.order_by(*_newest()).limit(most)) if class_id]
+
+
 def trace_of(work: Work, class_id: int, person_id: int) -> list[tuple[int, int]]:
     """One person's readings of a class as (time in ms, beats a minute), in order."""
     query = select(SampleRow.at_ms, SampleRow.bpm).where(

@@ -8,6 +8,7 @@ from sqlalchemy.orm import defer
 from sqlmodel import Session as Work
 from sqlmodel import col, delete, select
 
+from lovrit.core.crew.fit import Fitted
 from lovrit.core.crew.highest import Formula
 from lovrit.core.crew.paces import OwnPace
 from lovrit.core.crew.person import Comer, Limit, Person, Standing
@@ -76,6 +77,37 @@ def change(work: Work, person_id: int, **fields: object) -> Person:
         setattr(row, name, plain(changed)[name] if name in given else "")
     work.add(row)
     return changed
+
+
+class Learnt(NamedTuple):
+    """What is known of how somebody's heart moves, and from when on classes may teach it."""
+
+    person: Person
+    heart: Fitted | None
+    learnt_from_ms: int
+
+
+def kept_heart(work: Work, person_id: int) -> Learnt | None:
+    """What was learnt of somebody's heart; None where they are the club's no more."""
+    row = work.get(PersonRow, person_id)
+    if row is None or row.gone_ms is not None:
+        return None
+    person = _person(work, row)
+    return Learnt(person, person.heart, row.learnt_from_ms)
+
+
+def set_heart(work: Work, person_id: int, fit: Fitted | None) -> None:
+    """Keep what was learnt of a heart; None where nothing is better than the start."""
+    row = _row(work, person_id)
+    row.heart = None if fit is None else plain(fit)
+    work.add(row)
+
+
+def throw_away(work: Work, person_id: int, now_ms: int) -> None:
+    """What was learnt of a heart is thrown away, and classes up to now teach nothing of it any more."""
+    row = _row(work, person_id)
+    row.heart, row.learnt_from_ms = None, now_ms
+    work.add(row)
 
 
 def let_go(work: Work, person_id: int, now_ms: int | None) -> Person:

@@ -24,7 +24,7 @@ class SimulatedStrap:
 
     def __init__(self, person: Person, seed: int) -> None:
         self.person = person
-        chance = Random(f"{seed}/{person.id}/body")
+        chance = Random(f"{person.id}/body")  # a person's heart is the same on every evening
         gain = 1.24 if person.strap == "over" else 1 + 0.04 * chance.gauss(0, 1)
         self.body = Body(
             rest=person.rest,

@@ -1,17 +1,20 @@
 """Rules about hearts: targets and gates that this work or rest never gets to, and whose figures they rest on."""
 
 from collections.abc import Iterator
+from typing import TYPE_CHECKING
 
 from lovrit.core.advice.note import Fix, Look, Note, WayTo, effort
-from lovrit.core.blocks.block import Block
-from lovrit.core.blocks.parts import Effort, Heart
+from lovrit.core.blocks.block import Block, Paired
+from lovrit.core.blocks.parts import Effort, Heart, Pair, Stretch
 from lovrit.core.clock import clock, number
 from lovrit.core.crew.person import USUAL_HIGHEST, USUAL_REST, Person
-from lovrit.core.heart.body import beats, settled, step
+from lovrit.core.heart.body import Body, beats, settled, step
 from lovrit.core.heart.demand import DEMAND, at_reserve, corridor, demand
-from lovrit.core.heart.foresee import TurnAhead, body_of, turns_ahead
 from lovrit.core.session.edits import ReplaceBlock
 from lovrit.core.session.writer import block_lines
+
+if TYPE_CHECKING:
+    from lovrit.core.heart.foresee import TurnAhead
 
 USUAL = Person(id=0, name="", initials="")
 MODEL = "the heart model of docs/forecasts.md, for a usual heart of 62 to 186"
@@ -82,7 +85,7 @@ def at_odds(look: Look) -> Iterator[Note]:
             code="heart-effort-at-odds",
             level="weigh",
             text=f"Heart {target} is about effort {number(meant)}, and {number(asked)} is asked: two orders in one.",
-            reason="After two minutes the two say the same; which of them is meant?",
+            reason="After two minutes the two say the same, so only one of them can be meant.",
             basis=MODEL,
             at=at,
             fixes=(
@@ -121,7 +124,7 @@ def gate_never_up(look: Look) -> Iterator[Note]:
             until, most = pair.work.until_bpm, getattr(block, "most_s", None)
             if until is None or most is None:
                 continue
-            body = body_of(USUAL)
+            body = Body(rest=USUAL_REST, highest=USUAL_HIGHEST)
             asked = demand(effort(block) or 7.0)
             here = beats(
                 body, step(body, settled(STANDING), asked, max(0, most - round(body.delay)))
@@ -179,7 +182,7 @@ def whose_figures(look: Look) -> Iterator[Note]:
             text=f"{_go(company.by_effort)} by effort: say theirs in words, and let the clock end it for them.",
             reason="Medicine that slows the heart, or no strap: beats say nothing of how hard it is.",
             at=steered[0],
-            fixes=(crew,),
+            fixes=(*_unsteered(steered[0], look.session.blocks[steered[0]]), crew),
         )
     shares = [
         at for at, block, _ in look.blocks() if block.heart and block.heart.of in ("reserve", "max")
@@ -191,7 +194,7 @@ def whose_figures(look: Look) -> Iterator[Note]:
             text=f"The highest of {company.from_age} is from age: check with effort, and talk.",
             reason="A formula is wrong by ten beats either way for one in three.",
             at=shares[0],
-            fixes=(crew,),
+            fixes=(*_by_effort(shares[0], look.session.blocks[shares[0]]), crew),
         )
     asked = [at for at, block, _ in look.blocks() if block.heart and block.heart.of == "threshold"]
     unknown = company.steering - company.thresholds
@@ -202,7 +205,7 @@ def whose_figures(look: Look) -> Iterator[Note]:
             text=f"Nobody knows the threshold of {unknown} who come: they go by effort here.",
             reason="A threshold is measured, in an hour’s hardest or a test; it is never from age.",
             at=asked[0],
-            fixes=(crew,),
+            fixes=(*_by_effort(asked[0], look.session.blocks[asked[0]]), crew),
         )
 
 
@@ -210,8 +213,15 @@ def _go(count: int) -> str:
     return "One goes" if count == 1 else f"{count} go"
 
 
-def _foreseen(look: Look) -> Iterator[tuple[int, Block, list[TurnAhead]]]:
+def _foreseen(look: Look) -> Iterator[tuple[int, Block, list["TurnAhead"]]]:
     """The blocks with a target of work or rest, and a usual heart's turns in them."""
+    if not any(block.heart or block.rest_heart for _, block, _ in look.blocks()):
+        return
+    from lovrit.core.heart.foresee import (  # arrays only where a target needs them
+        body_of,
+        turns_ahead,
+    )
+
     if len(look.timeline.intervals) > MOST_INTERVALS:
         return
     for at, block, laid in look.blocks():
@@ -252,6 +262,22 @@ def _by_effort(at: int, block: Block) -> tuple[Fix, ...]:
     level = block.top_effort if block.top_effort is not None else meant
     own = block.efforts or (Effort(low=level, high=level),)
     return (_instead(f"by effort, at {number(level)}", at, block.but(heart=None, efforts=own)),)
+
+
+def _unsteered(at: int, block: Block) -> tuple[Fix, ...]:
+    """The same without a heart: its gates by the clock, its targets by effort."""
+    pairs = block.pairs
+    if isinstance(block, Paired) and block.gated and len(pairs) == 1:
+        most = Stretch(seconds=block.most_s)
+        timed = Pair(
+            work=pairs[0].work if pairs[0].work.seconds is not None else most,
+            rest=pairs[0].rest if pairs[0].rest.seconds is not None else most,
+        )
+        plain = block.but(least_s=0, most_s=None, when="", heart=None, rest_heart=None)
+        return (_instead("by the clock", at, plain.with_pairs((timed,))),)
+    if block.heart:
+        return _by_effort(at, block.but(rest_heart=None))
+    return (_instead("no target in the rest", at, block.but(rest_heart=None)),)
 
 
 def _instead(text: str, at: int, block: Block) -> Fix:

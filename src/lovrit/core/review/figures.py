@@ -49,11 +49,11 @@ def smoothed(trace: Floats) -> Floats:
     return np.where(held >= LEAST_IN_5, sums / np.maximum(held, 1), np.nan)
 
 
-def figures(trace: Floats, bout: Bout) -> Figures:
-    """A bout in figures."""
+def figures(trace: Floats, bout: Bout, smooth: Floats | None = None) -> Figures:
+    """A bout in figures; ``smooth`` is the trace smoothed, where somebody has it already."""
     inside = trace[bout.start_s : bout.end_s]
     clean = int((~np.isnan(inside)).sum())
-    smooth = smoothed(trace)
+    smooth = smoothed(trace) if smooth is None else smooth
     peak_at = _peak(smooth, bout)
     enough = clean >= LEAST_CLEAN
     return Figures(

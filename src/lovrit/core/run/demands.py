@@ -2,7 +2,10 @@
 
 from bisect import bisect_right
 
+import numpy as np
+
 from lovrit.core.heart.asked import interval_demand
+from lovrit.core.heart.hearts import Floats
 from lovrit.core.run.account import Class
 from lovrit.core.session.session import Session
 from lovrit.core.timeline.interval import Timeline
@@ -15,6 +18,17 @@ class Demands:
 
     def __init__(self, session: Session, timeline: Timeline) -> None:
         self._by_interval = [interval_demand(session, one) for one in timeline.intervals]
+
+    def seconds(self, state: Class, count: int, person: int) -> Floats:
+        """Demands on a person in each of so many seconds from the class's start on."""
+        found = np.full(count, STANDING)
+        begun = (state.started_ms or 0) // 1000
+        for lap in state.laps_of(person):
+            first, last = lap.from_ms // 1000 - begun, lap.to_ms // 1000 - begun
+            found[max(0, first) : max(0, last)] = self._by_interval[lap.interval]
+        if person in state.stopped:
+            found[max(0, state.stopped[person] // 1000 - begun) :] = STANDING
+        return found
 
     def at(self, state: Class, at_ms: int, person: int | None = None) -> float:
         """Demand on a person at a moment; between laps, or once stopped, people stand."""

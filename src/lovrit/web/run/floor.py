@@ -23,6 +23,7 @@ from lovrit.web.guests import Guesses
 from lovrit.web.house import House
 from lovrit.web.pages import render
 from lovrit.web.run.hearts import hearts_view
+from lovrit.web.run.learnt import HeartsAfter, learn_hearts, newest_with_hearts
 from lovrit.web.run.live import Live
 from lovrit.web.run.telling import MANY, SOON, state_object
 
@@ -57,6 +58,8 @@ class Floor:
         self._tasks: list[asyncio.Task[None]] = []
         self._trouble = ""
         self._behind: set[int] = set()
+        self.cleaned = HeartsAfter()
+        self._to_learn: set[int] = set()
         self._stood: dict[tuple[int, str, int], tuple[int, str]] = {}
 
     def open(self) -> None:
@@ -232,6 +235,7 @@ class Floor:
             await asyncio.sleep(1)
             await asyncio.to_thread(self._write_all)
             await asyncio.to_thread(self._tell_on)
+            await asyncio.to_thread(self.learn)
 
     def tick(self, now_ms: int) -> None:
         """One second of every class that is on, and its straps written down."""
@@ -259,6 +263,22 @@ class Floor:
             self.tell(live)
         self._show(live)
 
+    def learn(self) -> None:
+        """What classes that have just gone over teach of hearts, so that the next is foretold by it."""
+        if not self._to_learn:
+            return
+        self._to_learn.clear()
+        with self.house.database.work() as work:
+            ids = newest_with_hearts(work)
+        lives = []
+        for class_id in ids:
+            with contextlib.suppress(UnreadableClass):
+                lives.append(self.live(class_id))
+        try:
+            learn_hearts(self.house.database, self.cleaned, lives, self.house.now_ms())
+        except Trouble as trouble:
+            self._say_once(str(trouble))
+
     def _write_all(self) -> None:
         """Write down what straps told, and classes that went over; what can't be written now is tried again."""
         for live in list(self.lives.values()):
@@ -284,6 +304,8 @@ class Floor:
             live.unwritten = [
                 one for one in live.unwritten if not told or one.at_ms > told[-1].at_ms
             ]
+            if live.closed or over:
+                self._to_learn.add(live.id)
             live.closed = live.closed or over
         self.samples += sum(len(one.beats) for one in told)
         self._put(live)

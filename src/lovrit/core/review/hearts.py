@@ -1,0 +1,151 @@
+"""A heart after the class: its trace cleaned against what was really run, each work in figures, what it drifted by."""
+
+from typing import NamedTuple
+
+import numpy as np
+
+from lovrit.core.crew.person import Comer
+from lovrit.core.heart.clean import Cleaned, Known, clean
+from lovrit.core.heart.foresee import body_of
+from lovrit.core.heart.hearts import STANDING, Floats
+from lovrit.core.heart.learn import Evening, lines
+from lovrit.core.heart.stretches import lengths
+from lovrit.core.review.figures import Bout, Figures, drift, figures, smoothed
+from lovrit.core.review.turns import Trace, works
+from lovrit.core.run.account import Class
+from lovrit.core.run.demands import Demands
+from lovrit.core.run.frozen import Frozen
+from lovrit.core.timeline.interval import Interval
+
+HELD_S = 10  # seconds that a highest must be held to count
+NEAR = 5  # beats under a threshold that are still near it
+MOST_S = 6 * 3600
+
+
+class WorkOfHeart(NamedTuple):
+    """A work as a heart did it: which interval, where it begins in the class (s), its figures, the effort asked."""
+
+    interval: int
+    block: int
+    start_s: int
+    effort: float | None
+    figures: Figures
+
+
+class HeartAfter(NamedTuple):
+    """One person's heart in one class, at 1 Hz from the class's start: raw, cleaned, and as it was to be expected."""
+
+    person: int
+    begun_ms: int
+    raw: Floats
+    cleaned: Cleaned
+    expected: Floats
+    asked: tuple[tuple[int, float], ...]
+    works: tuple[WorkOfHeart, ...]
+
+    @property
+    def clean_s(self) -> int:
+        """Seconds that hold."""
+        return int((~np.isnan(self.cleaned.clean)).sum())
+
+    @property
+    def trace(self) -> Trace:
+        """The readings that hold, as they were told."""
+        kept = np.flatnonzero(~np.isnan(self.cleaned.clean))
+        return [
+            (self.begun_ms + int(at) * 1000, round(float(self.cleaned.clean[at]))) for at in kept
+        ]
+
+    @property
+    def lost(self) -> tuple[float, str]:
+        """Which share of it does not hold, and mostly why."""
+        seconds: dict[str, int] = {}
+        for fault in self.cleaned.faults:
+            seconds[fault.kind] = seconds.get(fault.kind, 0) + fault.end_s - fault.start_s + 1
+        worst = max(seconds, key=lambda kind: seconds[kind], default="")
+        return 1 - self.clean_s / max(1, len(self.raw)), worst
+
+    @property
+    def seen_highest(self) -> int | None:
+        """The highest that was held for ten clean seconds; None where none were."""
+        clean = self.cleaned.clean
+        if len(clean) < HELD_S:
+            return None
+        windows = np.lib.stride_tricks.sliding_window_view(clean, HELD_S)
+        least = windows.min(axis=1)  # not a number where one of the ten is none
+        return None if np.isnan(least).all() else int(np.nanmax(least))
+
+    def drift_in(self, block: int) -> float | None:
+        """Beats from work to work in a block at one effort; None where no drift is clear or too little is told."""
+        mine = [one for one in self.works if one.block == block]
+        if len({one.effort for one in mine}) > 1:
+            return None
+        return drift([one.figures.peak for one in mine if one.figures.peak is not None])
+
+    def near(self, threshold: float) -> int:
+        """The longest stay near a threshold or over it, in seconds; what is lost ends it."""
+        with np.errstate(invalid="ignore"):
+            there = self.cleaned.clean >= threshold - NEAR
+        return max((length for at, length in lengths(there) if there[at]), default=0)
+
+    def evening(self, weeks: float = 0) -> Evening:
+        """It as something to learn from, so many weeks old."""
+        return Evening(self.asked, self.cleaned.clean, weeks)
+
+
+def heart_after(plan: Frozen, state: Class, comer: Comer, trace: Trace) -> HeartAfter | None:
+    """A person's heart in a class; None where no strap of theirs told anything."""
+    if not trace or state.started_ms is None:
+        return None
+    begun = state.started_ms
+    last = min(MOST_S, max(at for at, _ in trace) // 1000 - begun // 1000)
+    raw = np.full(max(1, last + 1), np.nan)
+    for at, bpm in trace:
+        second = at // 1000 - begun // 1000
+        if 0 <= second < len(raw):
+            raw[second] = bpm
+    asked = asked_of(plan, state, comer.id, len(raw))
+    expected = lines([body_of(comer)], Evening(asked, raw))[0]
+    known = Known(expected, None, comer.rest, comer.highest, steers=not comer.effort_only)
+    cleaned = clean(raw, known)
+    return HeartAfter(
+        comer.id,
+        begun,
+        raw,
+        cleaned,
+        expected,
+        asked,
+        tuple(_works(plan, state, comer.id, cleaned.clean)),
+    )
+
+
+def asked_of(
+    plan: Frozen, state: Class, person: int, seconds: int
+) -> tuple[tuple[int, float], ...]:
+    """What was really asked of somebody from the class's start on, step by step: (seconds, share of reserve)."""
+    each = Demands(plan.session, plan.timeline).seconds(state, seconds, person)
+    return tuple((length, float(each[at])) for at, length in lengths(each)) or ((1, STANDING),)
+
+
+def _works(plan: Frozen, state: Class, person: int, clean: Floats) -> list[WorkOfHeart]:
+    begun = state.started_ms or 0
+    mine: list[tuple[Interval, int, int]] = [
+        (one, round((lap.from_ms - begun) / 1000), round((lap.to_ms - begun) / 1000))
+        for one, lap in works(plan.timeline, state, person)
+    ]
+    rests = [
+        (round((lap.from_ms - begun) / 1000), round((lap.to_ms - lap.from_ms) / 1000))
+        for lap in state.laps_of(person)
+        if plan.timeline.intervals[lap.interval].phase in ("rest", "break", "change")
+    ]
+    found, smooth = [], smoothed(clean)
+    numbers = {id(one): nth for nth, one in enumerate(plan.timeline.intervals)}
+    for one, start, end in mine:
+        rest = next((seconds for at, seconds in rests if abs(at - end) <= 1), 0)
+        bout = Bout(max(0, start), max(0, min(end, len(clean))), rest)
+        told = figures(clean, bout, smooth) if bout.end_s > bout.start_s else NOTHING
+        found.append(WorkOfHeart(numbers.get(id(one), -1), one.block, start, one.effort, told))
+    return found
+
+
+NOTHING = Figures(None, None, None, None, None, None, 0)

@@ -1,0 +1,77 @@
+"""Hearts of a class once it is over: cleaned once and kept at hand, and what they teach for the next."""
+
+from collections import OrderedDict
+
+from sqlmodel import Session as Work
+
+from lovrit.core.crew.fit import Fitted
+from lovrit.core.crew.person import Person
+from lovrit.core.heart.foresee import start_of
+from lovrit.core.heart.learn import Evening, learn
+from lovrit.core.review.hearts import HeartAfter, heart_after
+from lovrit.core.review.turns import Trace
+from lovrit.store import classes, people
+from lovrit.store.database import Database
+from lovrit.web.run.live import Live
+
+EVENINGS = 6  # the newest classes that a heart is learnt from
+WEEK_MS = 7 * 24 * 3600 * 1000
+ON_THE_SHELF = 12
+
+
+class HeartsAfter:
+    """The hearts of classes that were looked at last, each cleaned once for what its class is by now."""
+
+    def __init__(self) -> None:
+        self._kept: OrderedDict[tuple[int, int, int], dict[int, HeartAfter]] = OrderedDict()
+
+    def of(self, live: Live, traces: dict[int, Trace]) -> dict[int, HeartAfter]:
+        """Each person's heart in a class, of those whose strap told something."""
+        key = (live.id, len(live.fold.seen), sum(map(len, traces.values())))
+        if key not in self._kept:
+            made = {
+                one.id: heart_after(live.plan, live.state, one, traces.get(one.id, []))
+                for one in live.comers
+            }
+            self._kept[key] = {who: heart for who, heart in made.items() if heart is not None}
+            while len(self._kept) > ON_THE_SHELF:
+                self._kept.popitem(last=False)
+        self._kept.move_to_end(key)
+        return self._kept[key]
+
+
+def learn_hearts(
+    database: Database, after: HeartsAfter, lives: list[Live], now_ms: int
+) -> dict[int, Fitted | None]:
+    """Learn from classes, the oldest first, what they say of everybody who was in the last of them.
+
+    Nothing changes for whom the coach has frozen, and what was thrown away teaches nothing. What was learnt, by person.
+    """
+    told: dict[int, Fitted | None] = {}
+    with database.work() as work:
+        hearts = [(live, after.of(live, classes.traces(work, live.id))) for live in lives]
+        comers = [one for one in lives[-1].comers if not one.effort_only] if lives else []
+        known = {one.id: people.kept_heart(work, one.id) for one in comers}
+    for comer in comers:
+        kept = known[comer.id]
+        if kept is None or (kept.heart is not None and kept.heart.frozen):
+            continue
+        evenings = [
+            mine[comer.id].evening((now_ms - live.made_ms) / WEEK_MS)
+            for live, mine in hearts
+            if comer.id in mine and live.made_ms >= kept.learnt_from_ms and not live.is_try
+        ]
+        told[comer.id] = _learn(kept.person, evenings)
+    with database.writing() as work:
+        for person, fit in told.items():
+            people.set_heart(work, person, fit)
+    return told
+
+
+def _learn(person: Person, evenings: list[Evening]) -> Fitted | None:
+    return learn(start_of(person), evenings) if evenings else None
+
+
+def newest_with_hearts(work: Work, most: int = EVENINGS) -> list[int]:
+    """The numbers of the newest classes that are over and have readings, the oldest of them first."""
+    return list(reversed(classes.with_samples(work, most)))
