@@ -194,7 +194,7 @@ def test_threads_place_each_heart_in_its_own_corridor() -> None:
     how = {bead.person: bead.how for bead in view.beads}
     assert how == {
         1: "in",
-        2: "under",
+        2: "rising",  # a heart at work lags
         3: "over",
         4: "effort",
         5: "lost",
@@ -204,6 +204,11 @@ def test_threads_place_each_heart_in_its_own_corridor() -> None:
     y = {bead.person: bead.y for bead in view.beads}
     assert y[3] < BOX_TOP < y[1] < BOX_BOTTOM < y[2] < 100
     assert view.over == ("P3",)
+    for later_s, then in ((90, "under"), (150, "resting")):
+        slate = plan("6 x 2:00/2:00 heart 140-160\n  run")
+        planned, state = run_through(slate, happened, T0 + later_s * 1000, people)
+        late = hearts_view(planned, state, people, {2: 120})
+        assert {bead.person: bead.how for bead in late.beads}[2] == then
 
 
 @pytest.mark.parametrize("bpm", range(130, 176))

@@ -1,11 +1,14 @@
 """How much a post may bring: refused before it is read, and again while it comes, where nobody said how long it is."""
 
+import re
+
 from starlette.datastructures import Headers
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 MOST = 1_000_000
 MOST_FILE = 5_000_000
 FILES = frozenset({"/moves/file", "/desk/board"})
+TRACES = re.compile(r"/debrief/[0-9]+/traces", re.ASCII)
 
 
 class TooLarge(Exception):
@@ -23,7 +26,7 @@ class Bodies:
         if scope["type"] != "http":
             await self.app(scope, receive, send)
             return
-        most = MOST_FILE if scope["path"] in FILES else MOST
+        most = MOST_FILE if scope["path"] in FILES or TRACES.fullmatch(scope["path"]) else MOST
         said = Headers(scope=scope).get("content-length", "0")
         if not said.isdecimal() or int(said[:20]) > most:
             await self.refuse(scope, receive, send)

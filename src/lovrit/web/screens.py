@@ -11,6 +11,7 @@ from lovrit.web.crew.routes import router as crew
 from lovrit.web.debrief.kin import router as kin
 from lovrit.web.debrief.progress import router as progress
 from lovrit.web.debrief.routes import router as debrief
+from lovrit.web.debrief.traces import router as traces
 from lovrit.web.desk.library import router as library
 from lovrit.web.desk.revisions import router as revisions
 from lovrit.web.desk.routes import router as desk
@@ -51,7 +52,7 @@ SCREENS = (
     Screen("people", "People", "/people", (people, person)),
     Screen("run", "Run", "/run", (run, hand, in_the_hall, paper, talk)),
     Screen("straps", "Straps", "/straps", (straps, entry), named=False),
-    Screen("debrief", "Debrief", "/debrief", (debrief, kin, progress)),
+    Screen("debrief", "Debrief", "/debrief", (debrief, kin, progress, traces)),
     Screen("moves", "Moves", "/moves", (moves,)),
     Screen("club", "Club", "/club", (club,)),
 )

@@ -98,6 +98,7 @@ def _past(database: Database, app: FastAPI) -> None:
     """The sample club's season, made beside the first pages."""
     season(database)
     app.state.house.refresh()
+    app.state.floor.teach()
 
 
 def _settings(host: str | None, port: int | None, demo: bool) -> Settings:

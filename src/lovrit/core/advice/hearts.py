@@ -9,7 +9,7 @@ from lovrit.core.blocks.parts import Effort, Heart, Pair, Stretch
 from lovrit.core.clock import clock, number
 from lovrit.core.crew.person import USUAL_HIGHEST, USUAL_REST, Person
 from lovrit.core.heart.body import Body, beats, settled, step
-from lovrit.core.heart.demand import DEMAND, at_reserve, corridor, demand
+from lovrit.core.heart.demand import at_reserve, corridor, demand, effort_at
 from lovrit.core.session.edits import ReplaceBlock
 from lovrit.core.session.writer import block_lines
 
@@ -240,12 +240,7 @@ def _box(target: Heart) -> tuple[float, float]:
 
 def _felt(bpm: float) -> float:
     """The effort that steady beats of a usual heart are."""
-    share = (bpm - USUAL_REST) / (USUAL_HIGHEST - USUAL_REST)
-    above = next((nth for nth, one in enumerate(DEMAND) if one >= share), len(DEMAND) - 1)
-    if above == 0:
-        return 0.0
-    low, high = DEMAND[above - 1], DEMAND[above]
-    return above - 1 + min(1.0, (share - low) / (high - low))
+    return effort_at((bpm - USUAL_REST) / (USUAL_HIGHEST - USUAL_REST))
 
 
 def _longest(look: Look, at: int) -> int:

@@ -25,6 +25,15 @@ def demand(effort: float, seconds: float | None = None) -> float:
     return DEMAND[below] + (DEMAND[below + 1] - DEMAND[below]) * (effort - below)
 
 
+def effort_at(share: float) -> float:
+    """The effort, 0 to 10, that a share of reserve is once beats are steady: ``demand`` the other way round."""
+    above = next((nth for nth, one in enumerate(DEMAND) if one >= share), len(DEMAND) - 1)
+    if above == 0:
+        return 0.0
+    low, high = DEMAND[above - 1], DEMAND[above]
+    return above - 1 + min(1.0, (share - low) / (high - low))
+
+
 def at_reserve(person: Person, share: float) -> float:
     """Beats a minute at a share of reserve (Karvonen 1957)."""
     return person.rest + share * (person.highest - person.rest)

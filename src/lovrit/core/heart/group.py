@@ -70,9 +70,9 @@ def foresee_company(plan: Plan, people: list[Person], block: int | None) -> Comp
         return None
     bodies = [body_of(one) for one in steering]
     each = max(1, round(DRAWN / len(steering)))
-    for one, body in zip(steering, list(bodies), strict=True):
+    for nth, one in enumerate(steering):
         known = REST_KNOWN_SD if one.rest_hr is not None else REST_SD
-        bodies += company(body, each, known, one.highest_error)
+        bodies += company(bodies[nth], each, known, one.highest_error, skip=nth * each)
     hearts = ManyHearts(bodies)
     parts = [hearts.now()[:, None]]
     parts += [

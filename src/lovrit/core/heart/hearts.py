@@ -21,10 +21,13 @@ CLIPS = {
 STANDING = 0.12
 
 
-def company(body: Body, count: int, rest_sd: float, highest_sd: float) -> list[Body]:
-    """People like one, apart as people are; always the same ones, so that nothing jumps between looks."""
+def company(body: Body, count: int, rest_sd: float, highest_sd: float, skip: int = 0) -> list[Body]:
+    """People like one, apart as people are; always the same ones, so that nothing jumps between looks.
+
+    ``skip`` leaves out the first ones, so that people like somebody else are apart in other ways.
+    """
     made = []
-    for nth in range(1, count + 1):
+    for nth in range(skip + 1, skip + count + 1):
         draws = [NormalDist().inv_cdf(min(0.999, max(0.001, (nth * root) % 1))) for root in ROOTS]
         spread = dict(zip((*FACTORS, *STEPS), draws, strict=False))
         fields = fields_of(body)

@@ -30,7 +30,8 @@ class Clause(NamedTuple):
 class After:
     """A class as it was left: the plan it began with, how it stands, what counted, what people are called.
 
-    ``lost`` is the share of each heart that doesn't hold, with why, for those who wore a strap.
+    ``lost`` is the share of each heart that doesn't hold, with why, for those who wore a strap; ``drifted`` by how many
+    beats a turn hearts went up at equal work.
     """
 
     begun: ClassPlan
@@ -39,6 +40,7 @@ class After:
     counted: tuple[Happening, ...]
     names: dict[str, str]
     lost: dict[str, tuple[float, str]] = field(default_factory=dict)
+    drifted: dict[str, float] = field(default_factory=dict)
 
     def into(self, at_s: float) -> str:
         """A moment as time into the class."""
@@ -296,6 +298,12 @@ def _hearts(after: After) -> Iterator[Clause]:
     ]
     if unsure:
         yield Clause(f"Not to be trusted: the hearts of {_some(unsure)}.", tuple(unsure))
+    rose = sorted(after.drifted.items(), key=lambda one: -one[1])
+    if rose:
+        named = [f"{after.called(who)} {beats:.1f}" for who, beats in rose]
+        yield Clause(
+            f"Went up from turn to turn at equal work: {_some(named)} beats a turn.", tuple(named)
+        )
 
 
 def _marks(after: After) -> Iterator[Clause]:

@@ -7,6 +7,7 @@ from fastapi.responses import HTMLResponse, RedirectResponse, Response
 from pydantic import ValidationError
 
 from lovrit.core.advice.company import Schools
+from lovrit.core.crew.highest import BY_AGE
 from lovrit.core.values import LovritError, checked, names_of, plain, type_of
 from lovrit.settings import known_zone
 from lovrit.store import club, guests, sessions
@@ -49,6 +50,10 @@ QUESTIONS: dict[str, tuple[str, dict[str, str]]] = {
     "warm_up": (
         "Is every session warmed up on the slate?",
         {"always": "Yes, five easy minutes at least.", "own": "People come warm by themselves."},
+    ),
+    "highest": (
+        "Where nobody measured it, a highest is from age by",
+        {key: by.words for key, by in BY_AGE.items()},
     ),
     "wall": (
         "May the wall show first names?",

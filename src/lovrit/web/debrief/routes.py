@@ -13,11 +13,12 @@ from lovrit.core.run.event import MOST_ID, Event
 from lovrit.core.values import LovritError, checked
 from lovrit.formats.cells import told_apart
 from lovrit.formats.session_json import to_json
-from lovrit.store import classes
+from lovrit.store import classes, people
 from lovrit.web.debrief.chronicle import chronicle
+from lovrit.web.debrief.hearts import learnt_rows, one_heart
 from lovrit.web.debrief.learning import learn_from
 from lovrit.web.debrief.told import clauses_of
-from lovrit.web.debrief.view import debrief_view
+from lovrit.web.debrief.view import debrief_view, held
 from lovrit.web.house import FormId, House, Id, InHouse
 from lovrit.web.pages import day, page, render
 from lovrit.web.run.floor import Floor, Happened
@@ -68,7 +69,10 @@ def _shown(
     with house.database.work() as work:
         traces = classes.traces(work, class_id)
         row = classes.get(work, class_id)
-    view = debrief_view(live.plan, live.state, live.comers, traces, person)
+        everyone = people.everyone(work)
+    hearts = floor_of(request).cleaned.of(live, traces)
+    view = debrief_view(live.plan, live.state, live.comers, held(traces, hearts), person, hearts)
+    chosen = next((one for one in live.comers if one.id == view.chosen), None)
     names = {str(one.id): one.name for one in live.comers}
     labels = [one.label for one in live.plan.timeline.blocks]
     happened = chronicle(
@@ -80,7 +84,9 @@ def _shown(
         "when": day(house, row.made_ms),
         "refused": refused,
         "chronicle": happened,
-        "clauses": clauses_of(live, traces),
+        "clauses": clauses_of(live, hearts),
+        "heart": one_heart(live.plan, chosen, hearts.get(chosen.id)) if chosen else None,
+        "learnt": learnt_rows(everyone, live.comers, hearts),
     }
     return page(request, house, "debrief/page.html", status=422 if refused else 200, **values)
 
@@ -114,7 +120,9 @@ def felt(
         return RedirectResponse(f"/debrief/{class_id}?person={person}", 303)
     with house.database.work() as work:
         traces = classes.traces(work, class_id)
-    view = debrief_view(told.live.plan, told.live.state, told.live.comers, traces, person)
+    live = told.live
+    hearts = floor_of(request).cleaned.of(live, traces)
+    view = debrief_view(live.plan, live.state, live.comers, held(traces, hearts), person, hearts)
     return HTMLResponse(render(house, "debrief/readout.html", view=view))
 
 

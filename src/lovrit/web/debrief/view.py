@@ -6,6 +6,7 @@ from statistics import fmean
 
 from lovrit.core.clock import clock, number
 from lovrit.core.crew.person import Comer
+from lovrit.core.review.hearts import HeartAfter
 from lovrit.core.review.turns import Fold, Trace, Turn, folded, good, person_turns, works
 from lovrit.core.run.account import Class
 from lovrit.core.run.frozen import Frozen
@@ -54,6 +55,7 @@ class FoldView(Value):
     work_s: int
     rest_s: int
     peak: tuple[float, str] | None
+    expected: str = ""
 
 
 class ScoreSheet(Value):
@@ -86,8 +88,9 @@ def debrief_view(
     comers: tuple[Comer, ...],
     traces: dict[int, Trace],
     chosen: int | None,
+    hearts: dict[int, HeartAfter] | None = None,
 ) -> DebriefView:
-    """Everything that a class says afterwards."""
+    """Everything that a class says afterwards; ``traces`` are the readings that hold."""
     rows = tuple(_row(plan, state, comer, traces.get(comer.id, [])) for comer in comers)
     done = works(plan.timeline, state)
     columns = _columns(rows) or [(lap.interval, 0) for _, lap in done]
@@ -103,11 +106,18 @@ def debrief_view(
             for nth in range(1, len(columns) + 1)
         ),
         rows=tuple(_aligned(row, columns) for row in rows),
-        fold=_fold(plan, state, person, traces.get(person.id, [])) if person else None,
+        fold=_fold(plan, state, person, traces.get(person.id, []), (hearts or {}).get(person.id))
+        if person
+        else None,
         chosen=person.id if person else 0,
         scored=tuple(_scored(plan, state, comers)),
         laps=len(done),
     )
+
+
+def held(traces: dict[int, Trace], hearts: dict[int, HeartAfter]) -> dict[int, Trace]:
+    """Of each trace the readings that hold."""
+    return {who: hearts[who].trace if who in hearts else trace for who, trace in traces.items()}
 
 
 Column = tuple[int, int]  # an interval, and the how manieth time that somebody was in it
@@ -244,7 +254,9 @@ def _scored(plan: Frozen, state: Class, comers: tuple[Comer, ...]) -> list[Score
     return found
 
 
-def _fold(plan: Frozen, state: Class, comer: Comer, trace: Trace) -> FoldView | None:
+def _fold(
+    plan: Frozen, state: Class, comer: Comer, trace: Trace, heart: HeartAfter | None
+) -> FoldView | None:
     """The block with the most turns, folded."""
     blocks = [interval.block for interval, _ in works(plan.timeline, state)]
     if not blocks or not trace:
@@ -261,7 +273,17 @@ def _fold(plan: Frozen, state: Class, comer: Comer, trace: Trace) -> FoldView | 
         (turn.corridor for turn in person_turns(plan.session, plan.timeline, state, comer, trace)
          if plan.timeline.intervals[turn.interval].block == block), None
     )  # fmt: skip
-    return _drawn(comer, plan.session.blocks[block].head, folds, (work_s, rest_s), target)
+    expected = _expected(heart, block, len(folds[-1].points)) if heart else None
+    return _drawn(comer, plan.session.blocks[block].head, folds, (work_s, rest_s), target, expected)
+
+
+def _expected(heart: HeartAfter, block: int, length: int) -> Fold | None:
+    """What was to be expected of the last turn of a block."""
+    last = [one.start_s for one in heart.works if one.block == block][-1:]
+    if not last:
+        return None
+    line = heart.expected[last[0] : last[0] + length]
+    return Fold(turn=0, points=tuple((at, round(float(bpm))) for at, bpm in enumerate(line)))
 
 
 def _drawn(
@@ -270,8 +292,10 @@ def _drawn(
     folds: list[Fold],
     lengths: tuple[int, int],
     target: tuple[float, float] | None,
+    expected: Fold | None = None,
 ) -> FoldView:
-    beats = [bpm for fold in folds for _, bpm in fold.points if bpm is not None and good(bpm)]
+    every = [*folds, expected] if expected else folds
+    beats = [bpm for fold in every for _, bpm in fold.points if bpm is not None and good(bpm)]
     top = max([*beats, target[1] if target else 0]) + 6
     bottom = min([*beats, target[0] if target else 300]) - 6
     length = max(1, *(second for fold in folds for second, _ in fold.points))
@@ -298,6 +322,7 @@ def _drawn(
         work_s=lengths[0],
         rest_s=lengths[1],
         peak=_peak(folds, lengths[0], scale),
+        expected=scale.path(expected) if expected else "",
     )
 
 

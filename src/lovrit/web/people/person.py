@@ -3,13 +3,15 @@
 import json
 import re
 from datetime import date
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
+from urllib.parse import urlsplit
 
 from fastapi import APIRouter, Form, Request
 from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
 from sqlmodel import Session as Work
 
 from lovrit.core.crew.dose import SHARES
+from lovrit.core.crew.highest import BY_AGE
 from lovrit.core.crew.person import DOES_NOT, Cleared, Limit, Person, Share, Standing
 from lovrit.core.moves.names import key_of
 from lovrit.core.values import LovritError, plain
@@ -52,6 +54,7 @@ def _shown(
         "names": names,
         "names_of": lambda ids: ", ".join(names[other] for other in ids if other in names),
         "shares": SHARES,
+        "formulas": BY_AGE,
         "pace": paces.get(person_id),
         "came": came,
         "limits": DOES_NOT,
@@ -176,6 +179,33 @@ def forget(house: InHouse, person_id: Id, move: Annotated[str, Form(max_length=1
             work, person_id, does={name: one for name, one in does.items() if name != move}
         )
     return RedirectResponse(f"/people/{person_id}", 303)
+
+
+@router.post("/people/{person_id}/heart")
+def heart(
+    request: Request,
+    house: InHouse,
+    person_id: Id,
+    do: Annotated[Literal["freeze", "thaw", "throw", "highest", "by-age"], Form()],
+    bpm: Annotated[int, Form(ge=100, le=230)] = 100,
+    formula: Annotated[str, Form(max_length=20)] = "",
+) -> Response:
+    """What was learnt of a heart stays, learns on, or goes; a highest that was seen is taken, or its formula."""
+    with house.database.writing() as work:
+        one = people.get(work, person_id)
+        if do == "throw":
+            people.throw_away(work, person_id, house.now_ms())
+        elif do == "highest":
+            people.change(
+                work, person_id, max_hr=bpm, measured=f"seen, held ten seconds, {house.today}"
+            )
+        elif do == "by-age":
+            people.change(work, person_id, by_age=formula if formula in BY_AGE else "")
+        elif one.heart:
+            people.set_heart(work, person_id, one.heart.but(frozen=do == "freeze"))
+    came = urlsplit(request.headers.get("referer", ""))
+    back = f"{came.path}?{came.query}" if came.path.startswith("/debrief/") else ""
+    return RedirectResponse(back or f"/people/{person_id}", 303)
 
 
 @router.get("/people/{person_id}/all.json")

@@ -22,7 +22,6 @@ from lovrit.store.trouble import Trouble
 from lovrit.web.guests import Guesses
 from lovrit.web.house import House
 from lovrit.web.pages import render
-from lovrit.web.run.hearts import hearts_view
 from lovrit.web.run.learnt import HeartsAfter, learn_hearts, newest_with_hearts
 from lovrit.web.run.live import Live
 from lovrit.web.run.telling import MANY, SOON, state_object
@@ -59,7 +58,7 @@ class Floor:
         self._trouble = ""
         self._behind: set[int] = set()
         self.cleaned = HeartsAfter()
-        self._to_learn: set[int] = set()
+        self._to_learn = False
         self._stood: dict[tuple[int, str, int], tuple[int, str]] = {}
 
     def open(self) -> None:
@@ -161,7 +160,8 @@ class Floor:
             if comes:
                 live.admit(comes)
             live.stand(after, now_ms)
-            live.closed = live.state.phase == "over"
+            was_closed, live.closed = live.closed, live.state.phase == "over"
+            self._to_learn = self._to_learn or (live.closed and not was_closed)
             self._put(live)
             self.tell(live, shifts=event.kind not in SHIFT_NOTHING)
         log.info("class event", class_id=class_id, kind=event.kind)
@@ -263,11 +263,16 @@ class Floor:
             self.tell(live)
         self._show(live)
 
+    def teach(self) -> None:
+        """What classes say of hearts has changed: it is learnt from anew, beside all else."""
+        self._to_learn = True
+
     def learn(self) -> None:
         """What classes that have just gone over teach of hearts, so that the next is foretold by it."""
-        if not self._to_learn:
+        busy = any(live.state.phase in ("on", "held") for live in self.lives.values())
+        if not self._to_learn or busy:
             return
-        self._to_learn.clear()
+        self._to_learn = False
         with self.house.database.work() as work:
             ids = newest_with_hearts(work)
         lives = []
@@ -305,7 +310,7 @@ class Floor:
                 one for one in live.unwritten if not told or one.at_ms > told[-1].at_ms
             ]
             if live.closed or over:
-                self._to_learn.add(live.id)
+                self._to_learn = True
             live.closed = live.closed or over
         self.samples += sum(len(one.beats) for one in told)
         self._put(live)
@@ -333,5 +338,5 @@ class Floor:
         return render(
             self.house,
             "run/hearts.svg",
-            hearts=hearts_view(live.plan, live.state, live.comers, live.beats),
+            hearts=live.hearts(),
         )

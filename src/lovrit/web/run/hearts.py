@@ -13,7 +13,8 @@ from lovrit.core.timeline.interval import Interval
 from lovrit.core.timeline.sums import HARD
 from lovrit.core.values import Value
 
-How = Literal["in", "under", "over", "lost", "effort", "stopped", "waiting"]
+How = Literal["in", "under", "over", "rising", "resting", "lost", "effort", "stopped", "waiting"]
+LAG_S = 45  # a heart at work lags: so long into a work it may still be climbing
 BOX_TOP, BOX_BOTTOM = 32.0, 60.0
 
 
@@ -41,20 +42,37 @@ class Hearts(Value):
     box_top: float
     box_height: float
     over: tuple[str, ...]
+    calls: tuple[str, ...] = ()
 
 
 def hearts_view(
     plan: Frozen, state: Class, comers: tuple[Comer, ...], beats: dict[int, int]
 ) -> Hearts:
-    """The threads: each person in their own corridor."""
+    """The threads: each person in their own corridor, the lag of a heart at work taken into account."""
     work = _work_near(plan, state)
     step = 100 / max(1, len(comers))
     beads = tuple(
-        _bead(plan, state, comer, work, beats.get(comer.id), round((nth + 0.5) * step, 3))
+        _lagging(
+            plan,
+            state,
+            _bead(plan, state, comer, work, beats.get(comer.id), round((nth + 0.5) * step, 3)),
+        )
         for nth, comer in enumerate(comers)
     )
     over = tuple(bead.name for bead in beads if bead.how == "over")
     return Hearts(beads=beads, box_top=BOX_TOP, box_height=BOX_BOTTOM - BOX_TOP, over=over)
+
+
+def _lagging(plan: Frozen, state: Class, bead: Bead) -> Bead:
+    """Under early in a work is still climbing, and under in a rest is coming down: neither is too little."""
+    if bead.how != "under" or state.phase != "on":
+        return bead
+    now = plan.timeline.intervals[min(state.interval, len(plan.timeline.intervals) - 1)]
+    if now.phase not in ("work", "steady"):
+        return bead.but(how="resting")
+    lap = state.laps_of(bead.person)[-1:]
+    into_s = (state.now_ms - lap[0].from_ms) / 1000 if lap else 0
+    return bead.but(how="rising") if into_s < LAG_S else bead
 
 
 def _y(person: Comer, target: tuple[float, float], bpm: float) -> float:

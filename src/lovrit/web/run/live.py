@@ -21,6 +21,8 @@ from lovrit.store.database import Database
 from lovrit.straps.outside import Outside
 from lovrit.straps.simulated import SimulatedStraps
 from lovrit.straps.source import Readings
+from lovrit.web.run.calls import Calls
+from lovrit.web.run.hearts import Hearts, hearts_view
 from lovrit.web.run.telling import Told
 
 HELD_SLEEP_MS = 600_000  # a class left held for so long is one that nobody is in
@@ -94,6 +96,7 @@ class Live:
         )
         self.at_s = 0
         self.signals: dict[int, GateSignal] = {}
+        self.calls = Calls()
         self.walls = 0
         self.unwritten: list[Second] = []
         self.stand(self.fold, now_ms)
@@ -199,6 +202,12 @@ class Live:
         first = max((self.state.started_ms or now_ms) // 1000, self.at_s, last - MOST_BEHIND_S)
         return [Second(second * 1000, self._second(second)) for second in range(first, last + 1)]
 
+    def hearts(self) -> Hearts:
+        """The threads as they stand, with what the coach is told of them."""
+        view = hearts_view(self.plan, self.state, self.comers, self.beats)
+        at_s = self.at_s if self.at_s else self.state.now_ms / 1000
+        return view.but(calls=self.calls.look(view.beads, self.state.felt, self.comers, at_s))
+
     def _strap_of(self, person: int) -> int:
         """Whose strap somebody wears tonight: their own, unless two were swapped."""
         return int(self.going.worn.get(str(person), person))
@@ -251,4 +260,5 @@ class Live:
         beats = self.beats
         for who, bpm in beats.items():
             self.signals.setdefault(who, GateSignal()).second(bpm)
+            self.calls.hear(who, bpm)
         return {who: bpm for who, bpm in beats.items() if self._strap_of(who) not in worn}

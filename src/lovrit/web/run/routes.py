@@ -14,7 +14,6 @@ from lovrit.web.house import House, Id, InHouse
 from lovrit.web.pages import page
 from lovrit.web.run.coach import coach_view
 from lovrit.web.run.floor import Floor
-from lovrit.web.run.hearts import hearts_view
 from lovrit.web.run.live import Live
 from lovrit.web.run.telling import Watcher, move_cards, state_object, strip_object, wall_drawings
 from lovrit.web.words import KEYS
@@ -94,7 +93,7 @@ def on_screen(
         with house.database.work() as work:
             values |= coach_view(live, people.everyone(work))
         values |= {
-            "hearts": hearts_view(live.plan, live.state, live.comers, live.beats),
+            "hearts": live.hearts(),
             "keys": KEYS["run"],
             "about": house.about,
         }

@@ -31,6 +31,7 @@ const json = (id) => JSON.parse(at(id)?.textContent ?? "null");
 class Run {
   /** @param {HTMLElement} root */
   constructor(root) {
+    this.toldOfHearts = "";
     this.root = root;
     this.id = root.dataset.class;
     this.zone = root.dataset.zone;
@@ -240,7 +241,11 @@ class Run {
       state: (data) => this.answered(JSON.parse(data)),
       hearts: (data) => {
         const box = at("hearts");
-        if (box) box.innerHTML = data;
+        if (!box) return;
+        box.innerHTML = data;
+        const called = box.querySelector(".calls")?.textContent ?? "";
+        if (called && called !== this.toldOfHearts) put("announce", called);
+        this.toldOfHearts = called;
       },
       walls: (data) => this.coach?.walls(Number(data)),
       away: () => {

@@ -7,6 +7,7 @@ const BATTERY_LEVEL = 0x2a19;
 const SEND_EVERY_MS = 1000;
 const AGAIN_MS = 4000;
 const MOST_WAITING = 400;
+const REFRESH_MS = 2000;
 
 /** @type {{ id: string, measurement: string, at_ms: number, battery?: number }[]} */
 let waiting = [];
@@ -64,6 +65,19 @@ async function add() {
     said.textContent = name === "NotFoundError" ? "None was chosen." : "It could not be reached: is it on, moist, and with nobody else?";
   }
 }
+
+/** What the straps tell by now; not while a hand is in the list. */
+async function refresh() {
+  const list = document.getElementById("strap-list");
+  if (!list || document.hidden || list.contains(document.activeElement) || list.querySelector("details[open]")) return;
+  try {
+    const answer = await fetch("/straps/now");
+    if (answer.ok) list.outerHTML = await answer.text();
+  } catch {
+    said.textContent = "Lovrit doesn’t answer; what stands here is old.";
+  }
+}
+if (document.getElementById("strap-list")) window.setInterval(refresh, REFRESH_MS);
 
 if (button && bluetooth) {
   button.hidden = false;

@@ -1,0 +1,233 @@
+"""Traces of a class brought in from files, laid where they belong; and every figure of hearts taken along as CSV."""
+
+import csv
+import io
+from collections import OrderedDict
+from typing import Any, NamedTuple
+from uuid import uuid4
+
+import numpy as np
+from fastapi import APIRouter, Request, UploadFile
+from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
+
+from lovrit.core.crew.person import Comer
+from lovrit.core.heart.align import Placed, align
+from lovrit.core.heart.foresee import body_of
+from lovrit.core.heart.learn import Evening, lines
+from lovrit.core.review.hearts import HeartAfter, asked_of
+from lovrit.core.review.turns import good
+from lovrit.core.values import LovritError
+from lovrit.formats.cells import told_apart
+from lovrit.formats.trace_reader import Trace, read_traces
+from lovrit.store import classes
+from lovrit.web.house import Id, InHouse, WholeForm
+from lovrit.web.pages import page
+from lovrit.web.run.live import Live
+from lovrit.web.run.routes import floor_of
+
+router = APIRouter()
+MOST_WAITING, MOST_TRACES = 8, 60
+WIDEST_S = 3600
+
+
+class NoPlace(LovritError):
+    """A trace that can't be laid, or one that is not waiting any more."""
+
+
+class Waiting(NamedTuple):
+    """A trace of a file that waits to be laid: whose it may be, where it was found to belong, and how surely."""
+
+    trace: Trace
+    comer: Comer | None
+    placed: Placed
+    how: str
+
+
+class Waitings:
+    """Files that were read and wait for somebody to say where they belong; the newest few."""
+
+    def __init__(self) -> None:
+        self._files: OrderedDict[str, list[Waiting]] = OrderedDict()
+
+    def keep(self, some: list[Waiting]) -> str:
+        """Keep a file's traces under a name of their own."""
+        name = uuid4().hex
+        self._files[name] = some
+        while len(self._files) > MOST_WAITING:
+            self._files.popitem(last=False)
+        return name
+
+    def of(self, name: str) -> list[Waiting]:
+        """A file's traces.
+
+        Raises:
+            NoPlace: where they wait no more.
+        """
+        if name not in self._files:
+            raise NoPlace("That file is not waiting any more; bring it in again.")
+        return self._files[name]
+
+
+WAITINGS = Waitings()
+
+
+@router.post("/debrief/{class_id}/traces")
+async def bring(request: Request, house: InHouse, class_id: Id, file: UploadFile) -> HTMLResponse:
+    """Read a file of traces, and say where each seems to belong; nothing is kept yet."""
+    live = floor_of(request).live(class_id)
+    raw = await file.read()
+    try:
+        text = raw.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        raise NoPlace("This file is no text; CSV with seconds and beats is read.") from None
+    found = [_waiting(live, one) for one in read_traces(text, house.zone)[:MOST_TRACES]]
+    values: dict[str, Any] = {"live": live, "name": WAITINGS.keep(found), "waiting": found}
+    values["refused"] = ""
+    return page(request, house, "debrief/bring.html", here="debrief", **values)
+
+
+def _waiting(live: Live, trace: Trace) -> Waiting:
+    called = {name.casefold(): one for one in live.comers for name in (one.initials, one.name)}
+    comer = called.get(trace.name.casefold())
+    begun_s = (live.state.started_ms or live.made_ms) / 1000
+    if trace.clock:
+        offset = round(trace.begins_s - begun_s)
+        return Waiting(trace, comer, Placed(offset, 1.0, abs(offset) <= WIDEST_S), "by its clock")
+    as_it_stands = Placed(round(trace.begins_s), 0.0, False)
+    someone = comer or next((one for one in live.comers if not one.effort_only), None)
+    if someone is None or live.state.started_ms is None:
+        return Waiting(trace, comer, as_it_stands, "as it stands in the file")
+    last = (live.state.over_ms or live.state.now_ms) - live.state.started_ms
+    asked = asked_of(live.plan, live.state, someone.id, max(1, last // 1000))
+    expected = lines([body_of(someone)], Evening(asked, np.zeros(max(1, last // 1000))))[0]
+    placed = align(trace.beats, expected)
+    if placed.sure:
+        return Waiting(trace, comer, placed, f"by its pattern, {placed.like:.0%} alike")
+    return Waiting(
+        trace, comer, as_it_stands, "as it stands in the file; its pattern says too little"
+    )
+
+
+@router.post("/debrief/{class_id}/traces/lay")
+def lay(request: Request, house: InHouse, class_id: Id, form: WholeForm) -> Response:
+    """Lay traces where somebody said that they belong. What a strap has told is never written over."""
+    live = floor_of(request).live(class_id)
+    found = WAITINGS.of(str(form.get("name", "")))
+    by_id = {one.id: one for one in live.comers}
+    begun = live.state.started_ms or live.made_ms
+    told: list[tuple[int, dict[int, int]]] = []
+    with house.database.work() as work:
+        kept = classes.traces(work, class_id)
+    for nth, one in enumerate(found):
+        whose, offset = (
+            str(form.get(f"person-{nth}", "")),
+            str(form.get(f"offset-{nth}", "")).strip(),
+        )
+        if not whose:
+            continue
+        if (
+            not whose.isdecimal()
+            or int(whose) not in by_id
+            or not offset.removeprefix("-").isdecimal()
+        ):
+            return _again(
+                request,
+                house,
+                live,
+                found,
+                str(form["name"]),
+                f"“{offset}” is no number of seconds.",
+            )
+        who = by_id[int(whose)]
+        if any(good(bpm) for _, bpm in kept.get(who.id, [])):
+            why = (
+                f"{who.name}’s strap told of this class already; what it told is not written over."
+            )
+            return _again(request, house, live, found, str(form["name"]), why)
+        told += [
+            (begun + (int(offset) + at) * 1000, {who.id: round(float(bpm))})
+            for at, bpm in enumerate(one.trace.beats)
+            if not np.isnan(bpm)
+        ]
+    with house.database.writing() as work:
+        classes.add_samples(work, class_id, told)
+    floor_of(request).teach()
+    return RedirectResponse(f"/debrief/{class_id}", 303)
+
+
+def _again(
+    request: Request, house: InHouse, live: Live, found: list[Waiting], name: str, why: str
+) -> HTMLResponse:
+    values: dict[str, Any] = {"live": live, "name": name, "waiting": found, "refused": why}
+    return page(request, house, "debrief/bring.html", here="debrief", status=422, **values)
+
+
+def _hearts(request: Request, house: InHouse, class_id: int) -> tuple[Live, dict[int, HeartAfter]]:
+    live = floor_of(request).live(class_id)
+    with house.database.work() as work:
+        traces = classes.traces(work, class_id)
+    return live, floor_of(request).cleaned.of(live, traces)
+
+
+@router.get("/debrief/{class_id}/clean.csv")
+def clean(request: Request, house: InHouse, class_id: Id) -> PlainTextResponse:
+    """Every second of every heart: as it was told, as it holds (empty where it doesn't), why not, and as expected."""
+    live, hearts = _hearts(request, house, class_id)
+    names = {one.id: one.name for one in live.comers}
+    out = io.StringIO()
+    writer = csv.writer(out)
+    writer.writerow(["person", "second", "told", "holds", "fault", "expected"])
+    for who, heart in hearts.items():
+        kinds = [""] * len(heart.raw)
+        for fault in heart.cleaned.faults:
+            for at in range(fault.start_s, fault.end_s + 1):
+                kinds[at] = fault.kind
+        for at, bpm in enumerate(heart.raw):
+            held = heart.cleaned.clean[at]
+            writer.writerow(
+                [
+                    told_apart(names[who]),
+                    at,
+                    _cell(bpm),
+                    _cell(held),
+                    kinds[at],
+                    round(float(heart.expected[at]), 1),
+                ]
+            )
+    return _download(out, f"class-{class_id}-clean.csv")
+
+
+def _cell(value: float) -> str:
+    return "" if np.isnan(value) else f"{value:g}"
+
+
+@router.get("/debrief/{class_id}/turns.csv")
+def turns(request: Request, house: InHouse, class_id: Id) -> PlainTextResponse:
+    """Each work of each heart in figures, with how many clean seconds it rests on; empty where too few."""
+    live, hearts = _hearts(request, house, class_id)
+    names = {one.id: one.name for one in live.comers}
+    out = io.StringIO()
+    writer = csv.writer(out)
+    figures = ("average", "highest", "peak", "peak_after_end_s", "drop_60", "lag_s", "clean_s")
+    writer.writerow(["person", "turn", "block", "start_s", "effort", *figures])
+    for who, heart in hearts.items():
+        for nth, one in enumerate(heart.works, 1):
+            told = one.figures._asdict()
+            label = live.plan.timeline.blocks[one.block].label
+            cells = ["" if told[name] is None else told[name] for name in figures]
+            writer.writerow(
+                [
+                    told_apart(names[who]),
+                    nth,
+                    told_apart(label),
+                    one.start_s,
+                    one.effort or "",
+                    *cells,
+                ]
+            )
+    return _download(out, f"class-{class_id}-turns.csv")
+
+
+def _download(out: io.StringIO, name: str) -> PlainTextResponse:
+    headers = {"Content-Disposition": f'attachment; filename="{name}"'}
+    return PlainTextResponse(out.getvalue(), media_type="text/csv; charset=utf-8", headers=headers)
