@@ -7,7 +7,9 @@ from lovrit.core.values import checked
 from lovrit.web.run.calls import Calls
 from lovrit.web.run.hearts import Bead, How
 
-WHO = checked(Comer, {"id": 1, "name": "Ada", "initials": "AD", "rest_hr": 60, "max_hr": 190, "group": 0})
+WHO = checked(
+    Comer, {"id": 1, "name": "Ada", "initials": "AD", "rest_hr": 60, "max_hr": 190, "group": 0}
+)
 
 
 def bead(how: How) -> Bead:

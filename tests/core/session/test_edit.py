@@ -67,7 +67,7 @@ def test_moving_a_station_permutes_its_lines_and_nothing_else(
 ) -> None:
     reading = read(text)
     blocks = [at for at, place in enumerate(reading.blocks) if len(place.moves) > 1]
-    assume(blocks)
+    assume(blocks and not reading.spoken)  # what is edited is written in its own form first
     block = data.draw(st.sampled_from(blocks))
     moves = reading.blocks[block].moves
     start, to = (data.draw(st.integers(0, len(moves) - 1)) for _ in range(2))

@@ -4,7 +4,7 @@ import re
 from random import Random
 
 import pytest
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from lovrit.core.session.lines import read_block
@@ -135,6 +135,7 @@ def test_mangled_text_gives_problems_never_an_exception(
         assert 1 <= problem.line <= text.count("\n") + 1 and problem.column >= 1 and problem.text
 
 
+@example('10 " for time', 0, "")
 @given(
     st.one_of(lines("block"), lines("header")),
     st.integers(0, 40),

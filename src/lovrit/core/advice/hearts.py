@@ -32,11 +32,13 @@ STANDING = 0.12
 def out_of_reach(look: Look) -> Iterator[Note]:
     """A heart target that this work is over before anybody's heart gets to."""
     for at, block, turns in _foreseen(look):
-        if not block.heart or block.gated or any(one.reached for one in turns):
+        longest = max(one.end_s - one.start_s for one in turns)
+        if not block.heart or block.gated or longest >= STEADY_S:
+            continue
+        if any(one.reached for one in turns):
             continue
         top = max(round(one.peak) for one in turns)
         low, _ = _box(block.heart)
-        longest = max(one.end_s - one.start_s for one in turns)
         yield look.note(
             code="heart-out-of-reach",
             level="weigh",

@@ -8,7 +8,7 @@ from lovrit.core.crew.person import Person
 from lovrit.core.heart.asked import interval_demand
 from lovrit.core.heart.body import Body, recovery_s
 from lovrit.core.heart.demand import corridor
-from lovrit.core.heart.hearts import Floats, ManyHearts, company, late
+from lovrit.core.heart.hearts import Floats, ManyHearts, company
 from lovrit.core.session.session import Session
 from lovrit.core.timeline.interval import Interval
 from lovrit.core.timeline.plan import Plan
@@ -80,14 +80,9 @@ def turns_ahead(plan: Plan, person: Person, body: Body, block: int) -> tuple[Tur
 
 
 def _lines(plan: Plan, bodies: list[Body]) -> Floats:
-    hearts = ManyHearts(bodies)
-    parts = [hearts.now()[:, None]]
-    parts += [
-        hearts.run(one.seconds, interval_demand(plan.session, one))
-        for one in plan.timeline.intervals
-        if one.seconds
-    ]
-    return late(np.concatenate(parts, axis=1), hearts.delay)
+    return ManyHearts(bodies).line(
+        (one.seconds, interval_demand(plan.session, one)) for one in plan.timeline.intervals
+    )
 
 
 def _turns(plan: Plan, person: Person, line: Floats) -> list[TurnAhead]:

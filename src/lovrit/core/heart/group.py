@@ -13,7 +13,7 @@ from lovrit.core.crew.person import Person
 from lovrit.core.heart.asked import interval_demand
 from lovrit.core.heart.demand import corridor
 from lovrit.core.heart.foresee import HIGH, LAG_S, LOW, SHORT_S, body_of
-from lovrit.core.heart.hearts import Floats, ManyHearts, company, late
+from lovrit.core.heart.hearts import Floats, ManyHearts, company
 from lovrit.core.timeline.interval import Interval
 from lovrit.core.timeline.plan import Plan
 
@@ -73,12 +73,9 @@ def foresee_company(plan: Plan, people: list[Person], block: int | None) -> Comp
     for nth, one in enumerate(steering):
         known = REST_KNOWN_SD if one.rest_hr is not None else REST_SD
         bodies += company(bodies[nth], each, known, one.highest_error, skip=nth * each)
-    hearts = ManyHearts(bodies)
-    parts = [hearts.now()[:, None]]
-    parts += [
-        hearts.run(one.seconds, interval_demand(plan.session, one)) for one in so_far if one.seconds
-    ]
-    lines = late(np.concatenate(parts, axis=1), hearts.delay)
+    lines = ManyHearts(bodies).line(
+        (one.seconds, interval_demand(plan.session, one)) for one in so_far
+    )
     rest = np.array([body.rest for body in bodies])[:, None]
     span = np.array([body.highest for body in bodies])[:, None] - rest
     own = lines[: len(steering)]

@@ -13,7 +13,7 @@ import numpy as np
 
 from lovrit.core.crew.fit import Fitted, Pace
 from lovrit.core.heart.body import Body
-from lovrit.core.heart.hearts import Floats, ManyHearts, late
+from lovrit.core.heart.hearts import Floats, ManyHearts
 
 SPREAD = np.array(
     [0.22, 0.25, 0.10]
@@ -122,10 +122,7 @@ def _spread(evenings: Sequence[Evening]) -> Floats:
 
 def lines(bodies: list[Body], one: Evening) -> Floats:
     """Each body's beats at 1 Hz, cut or held to the trace's length."""
-    hearts = ManyHearts(bodies)
-    parts = [hearts.now()[:, None]]
-    parts += [hearts.run(seconds, demand) for seconds, demand in one.asked if seconds]
-    found: Floats = late(np.concatenate(parts, axis=1), hearts.delay)[:, : len(one.clean)]
+    found = ManyHearts(bodies).line(one.asked)[:, : len(one.clean)]
     short = len(one.clean) - found.shape[1]
     if short > 0:
         found = np.concatenate([found, np.repeat(found[:, -1:], short, axis=1)], axis=1)

@@ -102,7 +102,10 @@ def _understood(text: str, indented: bool) -> bool:
             return read_move(text.split("   # ", 1)[0]) is not None
         if reads(text, "header"):
             return bool(read_header_line(text))
-        return reads(text, "block") and bool(read_heading(text))
+        if not reads(text, "block"):
+            return False
+        move = read_heading(text).move
+        return not move or read_move(move) is not None  # a heading may bring its move with it
     except Unreadable:
         return False
 
