@@ -14,6 +14,7 @@ from lovrit.core.crew.person import Comer, Person
 from lovrit.core.forecast.learned import Scored, learn, ratios_of
 from lovrit.core.heart.asked import interval_demand
 from lovrit.core.heart.body import BodyState, beats, settled, step
+from lovrit.core.heart.hearts import STANDING
 from lovrit.core.moves.library import Library
 from lovrit.core.run.account import Class, account
 from lovrit.core.run.classplan import Runner
@@ -203,9 +204,15 @@ class _Maker:
     def _line(self, frozen: Frozen, told: Class, comer: Comer, seed: int) -> list[int]:
         """One heart through a class, second by second."""
         strap = SimulatedStrap(comer, seed)
-        state, line, noise = settled(0.12), [float(comer.rest + 8)], 0.0
+        state, line, noise = settled(STANDING), [float(comer.rest + 8)], 0.0
+        stopped = told.stopped.get(comer.id)
         for lap in told.laps:
-            asked = interval_demand(frozen.session, frozen.timeline.intervals[lap.interval])
+            sits = stopped is not None and stopped <= lap.from_ms
+            asked = (
+                STANDING
+                if sits
+                else interval_demand(frozen.session, frozen.timeline.intervals[lap.interval])
+            )
             seconds = max(1, round((lap.to_ms - lap.from_ms) / 1000))
             for nth in range(0, seconds, EVERY_S):
                 length = min(EVERY_S, seconds - nth)

@@ -29,7 +29,11 @@ STEP = 1e-3
 HALF_LIFE_WEEKS = 10.0
 LEAST_MIN = 6.0  # clean minutes, old ones counted less, under which nothing is claimed
 BETTER, BETTER_BEATS = 0.92, 0.4  # how much better it must foretell to be used
-FOLDS = 5
+FOLDS = 3
+SEVERAL, ODD = (
+    3,
+    2.5,
+)  # evenings from which on one that is so many times further off than usual is left out
 MOST_OFF = 10.0  # further off than this, it was not the plan that was done
 KNOWN = 0.6  # of the usual spread: a figure known no better than that says nothing
 QUICK, SLOW = 0.82, 1.22
@@ -60,13 +64,13 @@ def learn(body: Body, evenings: Sequence[Evening]) -> Fitted | None:
 
     Evenings are in the order in which they were, the newest last.
     """
-    told = [one for one in evenings if _moves(one)]
+    told = _as_planned(body, [one for one in evenings if _moves(one)])
     if sum(one.minutes * one.weight for one in told) < LEAST_MIN:
         return None
-    before, after = _foretold(body, told)
+    point, sd = _fit(body, told)
+    before, after = _foretold(body, told, point)
     if after > min(BETTER * before, before - BETTER_BEATS, MOST_OFF):
         return None
-    point, sd = _fit(body, told)
     rise, fall, gain = (float(exp(one)) for one in point)
     knows = sd < KNOWN * _spread(told)
     return Fitted(
@@ -80,6 +84,15 @@ def learn(body: Body, evenings: Sequence[Evening]) -> Fitted | None:
         up=_word(rise / body.tau_on) if knows[0] else "",
         down=_word(fall / body.tau_off) if knows[1] and _rested(told) else "",
     )
+
+
+def _as_planned(body: Body, evenings: list[Evening]) -> list[Evening]:
+    """Without evenings on which something else was done than was asked: far further off than somebody's others are."""
+    if len(evenings) < SEVERAL:
+        return evenings
+    off = [error(body, one, offset=True) for one in evenings]
+    usual = float(np.median(off))
+    return [one for one, by in zip(evenings, off, strict=True) if by <= max(ODD * usual, MOST_OFF)]
 
 
 def learnt_body(body: Body, fit: Fitted | None) -> Body:
@@ -134,8 +147,10 @@ def _body(body: Body, point: Floats) -> Body:
     return body.but(tau_on=float(rise), tau_off=float(fall), gain=float(gain))
 
 
-def _fit(body: Body, evenings: Sequence[Evening]) -> tuple[Floats, Floats]:
-    """The logarithms that fit best, and one standard deviation of each."""
+def _fit(
+    body: Body, evenings: Sequence[Evening], near: Floats | None = None
+) -> tuple[Floats, Floats]:
+    """The logarithms that fit best, and one standard deviation of each; looked for from ``near`` on, if known."""
     from scipy.optimize import least_squares
 
     start = np.array([log(body.tau_on), log(body.tau_off), log(body.gain)])
@@ -152,7 +167,7 @@ def _fit(body: Body, evenings: Sequence[Evening]) -> tuple[Floats, Floats]:
     free = np.zeros(len(evenings))
     found = least_squares(
         lambda point: both(point)[0],
-        np.concatenate([np.clip(start, low + 1e-6, high - 1e-6), free]),
+        np.concatenate([np.clip(start if near is None else near, low + 1e-6, high - 1e-6), free]),
         jac=lambda point: both(point)[1],
         bounds=(np.concatenate([low, free - 40]), np.concatenate([high, free + 40])),
         loss="soft_l1",
@@ -187,7 +202,7 @@ def _residuals(
     return np.concatenate([*missed, held]), np.concatenate([*slopes, own])
 
 
-def _foretold(body: Body, evenings: Sequence[Evening]) -> tuple[float, float]:
+def _foretold(body: Body, evenings: Sequence[Evening], near: Floats) -> tuple[float, float]:
     """The error (root of the mean square, beats) on what a fit has not seen: before it, and with it.
 
     Each of the last evenings is foretold by the others; a lone one's halves by each other, where its
@@ -208,7 +223,7 @@ def _foretold(body: Body, evenings: Sequence[Evening]) -> tuple[float, float]:
             ([one._replace(clean=second)], one._replace(clean=first)),
         ]
     errors = [
-        (error(body, unseen, lone), error(_body(body, _fit(body, seen)[0]), unseen, lone))
+        (error(body, unseen, lone), error(_body(body, _fit(body, seen, near)[0]), unseen, lone))
         for seen, unseen in pairs
         if unseen.minutes and any(one.minutes for one in seen)
     ]

@@ -42,6 +42,7 @@ class HeartAfter(NamedTuple):
     expected: Floats
     asked: tuple[tuple[int, float], ...]
     works: tuple[WorkOfHeart, ...]
+    until_s: int
 
     @property
     def clean_s(self) -> int:
@@ -89,8 +90,10 @@ class HeartAfter(NamedTuple):
         return max((length for at, length in lengths(there) if there[at]), default=0)
 
     def evening(self, weeks: float = 0) -> Evening:
-        """It as something to learn from, so many weeks old."""
-        return Evening(self.asked, self.cleaned.clean, weeks)
+        """It as something to learn from, so many weeks old; once somebody stopped, nobody knows what they do."""
+        known = self.cleaned.clean.copy()
+        known[self.until_s :] = np.nan
+        return Evening(self.asked, known, weeks)
 
 
 def heart_after(plan: Frozen, state: Class, comer: Comer, trace: Trace) -> HeartAfter | None:
@@ -108,15 +111,10 @@ def heart_after(plan: Frozen, state: Class, comer: Comer, trace: Trace) -> Heart
     expected = lines([body_of(comer)], Evening(asked, raw))[0]
     known = Known(expected, None, comer.rest, comer.highest, steers=not comer.effort_only)
     cleaned = clean(raw, known)
-    return HeartAfter(
-        comer.id,
-        begun,
-        raw,
-        cleaned,
-        expected,
-        asked,
-        tuple(_works(plan, state, comer.id, cleaned.clean)),
-    )
+    stopped = state.ever_stopped.get(comer.id)
+    until = len(raw) if stopped is None else max(0, (stopped - begun) // 1000)
+    done = tuple(_works(plan, state, comer.id, cleaned.clean))
+    return HeartAfter(comer.id, begun, raw, cleaned, expected, asked, done, until)
 
 
 def asked_of(
