@@ -6,6 +6,8 @@ from typing import Any
 
 import numpy as np
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from lovrit.core.crew.person import Person
 from lovrit.core.heart.clean import Cleaned, Known, clean
@@ -29,6 +31,27 @@ def judged(case: dict[str, Any], seed: int) -> tuple[Cleaned, int]:
     found = clean(told, known)
     assert np.array_equal(before, told, equal_nan=True)
     return found, len(told)
+
+
+READING = st.one_of(st.just(np.nan), st.integers(0, 300), st.floats(40, 190))
+
+
+@settings(max_examples=300)
+@given(st.lists(READING, min_size=1, max_size=90), st.booleans(), st.none() | st.floats(60, 200))
+def test_whatever_a_strap_tells_it_is_judged_and_stays_as_it_was(
+    told: list[float], known: bool, steps: float | None
+) -> None:
+    raw = np.array(told, dtype=float)
+    before = raw.copy()
+    line = 90 + 60 * np.sin(np.arange(len(raw)) / 20) if known else None
+    found = clean(raw, Known(forecast=line, steps=steps))
+    assert np.array_equal(raw, before, equal_nan=True) and len(found.clean) == len(raw)
+    marked = np.zeros(len(raw), dtype=bool)
+    for fault in found.faults:
+        assert 0 <= fault.start_s <= fault.end_s < len(raw) and fault.why
+        assert not marked[fault.start_s : fault.end_s + 1].any()
+        marked[fault.start_s : fault.end_s + 1] = True
+    assert (marked == np.isnan(found.clean)).all()
 
 
 @pytest.mark.parametrize("seed", [1, 2])

@@ -163,3 +163,15 @@ def test_half_of_a_group_that_is_down_lets_all_go(house: House) -> None:
         ends[when] = rest.to_s - rest.from_s
         house.happen(class_id, "end")
     assert 20 <= ends["when half"] <= ends["when all"] <= 180
+
+
+@pytest.mark.parametrize("seconds", [0, 2, 6, 7, 9, 15, 31, 70])
+def test_a_class_of_any_length_is_told(house: House, seconds: int) -> None:
+    class_id = house.to_the_floor()
+    house.happen(class_id, "start")
+    house.clock.on(seconds)
+    house.floor.tick(house.clock.ms)
+    house.happen(class_id, "end")
+    house.floor.learn()
+    for path in ("", "?person=3", "/clean.csv", "/turns.csv", "/traces.csv"):
+        assert house.client.get(f"/debrief/{class_id}{path}").status_code == 200

@@ -144,7 +144,8 @@ def _wild(good: Floats) -> Flags:
     """Where it leaps about from second to second: a strap that slips, and no reading of such a while can be trusted."""
     leaps = np.abs(np.diff(good, prepend=good[:1]))
     leaps = np.nan_to_num(leaps)
-    mean = np.convolve(leaps, np.ones(2 * WILD_S + 1) / (2 * WILD_S + 1), "same")
+    window = np.ones(2 * WILD_S + 1) / (2 * WILD_S + 1)
+    mean = np.convolve(leaps, window, "full")[WILD_S : WILD_S + len(good)]
     wild: Flags = lasting((mean > WILD) & ~np.isnan(good), WILD_S)
     return wild
 
