@@ -59,6 +59,8 @@ def test_every_page_is_for_everybody(browser: Browser, server: Server, width: in
         "/desk/4/try",
         "/join",
         "/people",
+        "/people/2",
+        "/straps",
         "/first",
         "/debrief",
         "/moves",

@@ -8,6 +8,8 @@ from hypothesis import strategies as st
 
 from lovrit.core.blocks.floor import Gate
 from lovrit.core.heart.gate import GateSignal
+from lovrit.core.heart.gates_ahead import foresee_gates, gates_said
+from lovrit.core.heart.said import USUAL
 from lovrit.core.moves.library import shipped
 from lovrit.core.timeline.plan import plan_text
 
@@ -85,3 +87,21 @@ def test_one_is_enough_for_work_only() -> None:
     refused = plan_text("6 x 40/until 118, least 20, most 2:00, when one", shipped()).problems
     assert refused and "all or for half" in refused[0].text
     assert plan_text("6 x 40/20, when half", shipped()).problems
+
+
+def test_what_gates_will_take_is_said_within_their_limits() -> None:
+    text = "warm-up 5:00 at 3\n6 x 40/until 125, least 20, most 2:00, at 8"
+    plan = plan_text(text, shipped())
+    ahead = foresee_gates(plan, [USUAL], 1)
+    assert ahead is not None and ahead.down
+    low, likely, high = ahead.each_s
+    assert 20 <= low <= likely <= high <= 120
+    first, middle, last = ahead.block_s
+    assert 6 * 60 <= first <= middle <= last <= 6 * 160
+    assert last - first < 6 * (high - low)  # totals, not sums of the worst
+    assert "Each rest takes" in gates_said(ahead)
+    harder = foresee_gates(plan_text(text.replace("125", "105"), shipped()), [USUAL], 1)
+    assert harder is not None and harder.by_clock > ahead.by_clock
+    assert harder.each_s[1] >= likely
+    assert "hardly a gate" in gates_said(harder._replace(by_clock=0.8))
+    assert foresee_gates(plan, [], 1) is None and foresee_gates(plan, [USUAL], 0) is None

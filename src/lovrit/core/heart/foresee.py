@@ -127,7 +127,7 @@ def _lasting(plan: Plan, drawn: list[Body]) -> list[tuple[float, float, float]]:
             continue
         total = np.zeros(len(drawn))
         for one in mine:
-            gate = _gate(plan.session, one)
+            gate = gate_of(plan.session, one)
             if gate is None:
                 hearts.run(one.seconds, interval_demand(plan.session, one))
                 total += one.seconds
@@ -138,7 +138,7 @@ def _lasting(plan: Plan, drawn: list[Body]) -> list[tuple[float, float, float]]:
     return found
 
 
-def _gate(session: Session, one: Interval) -> tuple[float, float, int, int, bool] | None:
+def gate_of(session: Session, one: Interval) -> tuple[float, float, int, int, bool] | None:
     """What ends an interval, where a heart does: beats, demand, least, most, and whether it has to come down."""
     block = session.blocks[one.block]
     pairs, asked = block.pairs, interval_demand(session, one)

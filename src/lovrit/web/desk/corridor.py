@@ -1,6 +1,7 @@
 """The corridor strip under the rails: targets as outlined boxes, the middle of all hearts a line, a haze round it."""
 
 from lovrit.core.crew.person import Person
+from lovrit.core.heart.gates_ahead import foresee_gates, gates_said
 from lovrit.core.heart.group import CompanyAhead, foresee_company
 from lovrit.core.heart.hearts import Floats
 from lovrit.core.heart.said import USUAL, foretold, hearts_said
@@ -58,9 +59,14 @@ def corridor_strip(plan: Plan, rails: Rails, people: list[Person]) -> CorridorSt
             for one in boxes
         ),
         scale=tuple((pen.y(share), f"{share:.0%}") for share in LINES),
-        said=hearts_said(ahead, people),
+        said=_said(plan, rails.block, ahead, people),
         whose=_whose(ahead, people),
     )
+
+
+def _said(plan: Plan, block: int, ahead: CompanyAhead, people: list[Person]) -> str:
+    gates = foresee_gates(plan, people or [USUAL], block) if ahead.gated else None
+    return gates_said(gates) if gates else hearts_said(ahead, people)
 
 
 def _whose(ahead: CompanyAhead, people: list[Person]) -> str:

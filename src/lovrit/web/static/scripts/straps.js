@@ -78,6 +78,15 @@ async function refresh() {
   }
 }
 if (document.getElementById("strap-list")) window.setInterval(refresh, REFRESH_MS);
+// who wears a strap is said by choosing; the list then says so
+document.addEventListener("change", async (event) => {
+  const choice = /** @type {HTMLElement} */ (event.target).closest("select[name=person]");
+  const form = choice instanceof HTMLSelectElement ? choice.form : null;
+  if (!form?.action.endsWith("/straps/wear")) return;
+  await fetch(form.action, { method: "POST", body: new URLSearchParams(/** @type {any} */ (new FormData(form))) });
+  if (choice instanceof HTMLElement) choice.blur();
+  await refresh();
+});
 
 if (button && bluetooth) {
   button.hidden = false;
