@@ -141,6 +141,31 @@ def repeats(browser: Browser) -> None:
     take(open_page(browser, own.removeprefix(URL), HAND), "run-person")
 
 
+def worn(browser: Browser) -> Page:
+    """The strap wall, with straps that a program of its own plays, two of them with a fault."""
+    command = [
+        sys.executable,
+        "-m",
+        "lovrit.cli",
+        "straps",
+        "--to",
+        URL,
+        "--people",
+        "12",
+        "--faults",
+    ]
+    straps = subprocess.Popen([*command, "--seconds", "12"], stdout=subprocess.DEVNULL)
+    page = open_page(browser, "/straps", DESK)
+    page.wait_for_selector(".strap-wall")
+    for nth in range(1, 11):
+        form = {"strap": f"S{nth:02}", "person": str(nth + (nth > 4))}
+        page.request.post(f"{URL}/straps/wear", form=form)
+    page.reload()
+    page.wait_for_timeout(2500)
+    straps.wait()
+    return page
+
+
 def main() -> None:
     """All pictures."""
     OUT.mkdir(parents=True, exist_ok=True)
@@ -150,7 +175,6 @@ def main() -> None:
         try:
             take(open_page(browser, "/desk/4", DESK), "desk")
             take(open_page(browser, "/desk/4", HAND), "desk-hand")
-            take(open_page(browser, "/desk/3?block=3", DESK), "desk-every-minute")
             take(open_page(browser, "/desk", DESK), "sessions")
             take(open_page(browser, "/moves", DESK), "moves")
             thinking(browser)
@@ -164,6 +188,7 @@ def main() -> None:
             take(open_page(browser, path, HAND), "run-hand")
             take(open_page(browser, f"{path}/sheets", SHEET), "station-sheet")
             repeats(browser)
+            take(worn(browser), "straps")
             take(open_page(browser, f"/debrief/{LAST_OF_SEASON}", DESK), "debrief")
         finally:
             browser.close()

@@ -172,3 +172,12 @@ def test_the_library_is_sound() -> None:
     assert library.find("Push-ups") is library.find("push-up")
     assert all(move.no_kit or not move.kit for move in library.moves if move.kit not in (("mat",),))
     assert all(move.low_impact for move in library.moves if move.impact == "high")
+
+
+@given(st.floats(0, 10), st.integers(90, 220))
+def test_nobody_is_asked_for_more_than_their_own_limit(effort: float, limit: int) -> None:
+    free = Person(id=1, name="", initials="", rest_hr=60, max_hr=190)
+    held = free.but(limit_hr=limit)
+    asked, own = corridor(free, effort), corridor(held, effort)
+    assert asked and own and own[0] < own[1] <= max(limit, 0)
+    assert own == asked or own[1] == limit

@@ -166,6 +166,7 @@ COMMANDS = (
         ("--to", {"default": "http://127.0.0.1:8484", "help": "where Lovrit is"}),
         ("--people", {"default": "18", "help": "how many straps (18)"}),
         ("--faults", {"action": "store_true", "help": "one strap in four has a fault of its own"}),
+        ("--swap", {"help": "two straps that tell each other's hearts, such as S02,S05"}),
         ("--replay", {"help": "a CSV file of readings that is told instead"}),
         (
             "--speed",

@@ -70,7 +70,14 @@ def straps(asked: Namespace) -> int:
         raise Ended(UNREADABLE, "People, seed and seconds are whole numbers.") from None
     if not 1 <= people <= MOST_PEOPLE:
         raise Ended(UNREADABLE, f"From 1 to {MOST_PEOPLE} people.")
-    return _play(door, Played(people, seed, asked.faults), last, _pause)
+    return _play(door, Played(people, seed, asked.faults, _names(asked.swap)), last, _pause)
+
+
+def _names(said: str | None) -> tuple[str, ...]:
+    names = tuple(one.strip() for one in (said or "").split(",") if one.strip())
+    if names and len(names) != 2:
+        raise Ended(UNREADABLE, "Two straps are swapped, such as S02,S05.")
+    return names
 
 
 def _pause(seconds: float) -> None:
@@ -78,9 +85,12 @@ def _pause(seconds: float) -> None:
 
 
 class Played:
-    """So many straps with hearts of their own; one in four has a fault where ``faults`` are wanted."""
+    """So many straps with hearts of their own; one in four has a fault where ``faults`` are wanted.
 
-    def __init__(self, people: int, seed: int, faults: bool) -> None:
+    Two that are ``swapped`` tell each other's hearts.
+    """
+
+    def __init__(self, people: int, seed: int, faults: bool, swapped: tuple[str, ...] = ()) -> None:
         from lovrit.core.crew.person import Person
         from lovrit.straps.simulated import SimulatedStrap
 
@@ -90,6 +100,9 @@ class Played:
             for nth in range(people)
         ]
         self.names = [f"S{nth:02}" for nth in range(1, people + 1)]
+        self._told_as = {name: name for name in self.names}
+        if len(swapped) == 2 and set(swapped) <= set(self.names):
+            self._told_as |= {swapped[0]: swapped[1], swapped[1]: swapped[0]}
         self._straps = [
             SimulatedStrap(
                 Person(
@@ -110,7 +123,7 @@ class Played:
             demand = asked[numbers[nth]] if nth < len(numbers) else STANDING
             bpm = strap.second(demand)
             one = {
-                "id": name,
+                "id": self._told_as[name],
                 "bpm": bpm,
                 "at_ms": at_ms,
                 "contact": bpm > 0,

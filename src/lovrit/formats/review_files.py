@@ -1,13 +1,17 @@
 """A class reviewed on the command line: session, crew, events and traces read from JSON, what they say as JSON."""
 
+from dataclasses import replace
 from statistics import median
 from typing import Any
 
 import numpy as np
 
-from lovrit.core.heart.clean import Cleaned, clean
-from lovrit.core.heart.demand import corridor
-from lovrit.core.heart.hearts import Floats
+from lovrit.core.heart.asked import USUAL_EFFORT
+from lovrit.core.heart.clean import Cleaned, Known, clean
+from lovrit.core.heart.demand import corridor, demand
+from lovrit.core.heart.hearts import STANDING, Floats
+from lovrit.core.heart.learn import Evening, lines
+from lovrit.core.heart.stretches import lengths
 from lovrit.core.moves.library import Library
 from lovrit.core.review.figures import Bout, drift, figures
 from lovrit.core.review.paragraph import (
@@ -66,9 +70,11 @@ def review_object(given: Any, library: Library) -> dict[str, Any]:
     going = by_clock if by_clock.phase == "over" else going
     told = _people(given.get("crew"))
     names = {who: str(told.get(who, {}).get("name", who)) for who in going.people} if people else {}
-    cleaned = {who: clean(raw) for who, raw in traces.items()}
+    after = After(plan, laid, going, tuple(fold.counted), names)
+    cleaned = {who: _cleaned(after, who, told.get(who, {}), raw) for who, raw in traces.items()}
     lost = {who: _lost(who, one) for who, one in cleaned.items()}
-    after = After(plan, laid, going, tuple(fold.counted), names, lost)
+    rose = {who: up for who, one in cleaned.items() if (up := _drift(after, who, one)) > 0}
+    after = replace(after, lost=lost, drifted=rose)
     noted = (Clause(f"Noted: {going.note}"),) if going.note else ()
     clauses = (*paragraph(after), *noted)
     return {
@@ -107,6 +113,51 @@ def _trace(who: str, rows: Any) -> Floats:
     except (TypeError, ValueError):
         raise NotAReview(f"The trace of “{who}” is a list of [second, beats].") from None
     return np.array([found.get(at, np.nan) for at in range(max(found, default=0) + 1)])
+
+
+def _cleaned(after: After, who: str, told: dict[str, Any], raw: Floats) -> Cleaned:
+    """A trace held against what this person's heart was to be expected to do in what was really run."""
+    if who not in after.going.people:
+        return clean(raw)
+    each = np.full(len(raw), STANDING)
+    for lap in laps_of(after, who):
+        each[round(lap.from_s) : round(lap.to_s)] = _demand(after, lap)
+    asked = tuple((length, float(each[at])) for at, length in lengths(each))
+    person, body = person_of(told)
+    expected = lines([body], Evening(asked, raw))[0] if asked else None
+    known = Known(expected, None, person.rest, person.highest, steers=not person.effort_only)
+    return clean(raw, known)
+
+
+def _demand(after: After, lap: LaneLap) -> float:
+    """What a lap asked of a heart, as a share of reserve."""
+    step = after.begun.blocks[lap.block].floor.steps[lap.step : lap.step + 1]
+    effort = step[0].effort if step and step[0].effort is not None else USUAL_EFFORT.get(lap.phase)
+    return STANDING if effort is None else demand(effort, lap.to_s - lap.from_s)
+
+
+def _drift(after: After, who: str, cleaned: Cleaned) -> float:
+    """By how many beats a turn somebody went up at equal work, the most of the blocks; 0 where they did not."""
+    found = [0.0]
+    works = (
+        [one for one in laps_of(after, who) if one.phase == "work"]
+        if who in after.going.people
+        else []
+    )
+    for block in {one.block for one in works}:
+        mine = [one for one in works if one.block == block]
+        steps = after.begun.blocks[block].floor.steps
+        efforts = {steps[one.step].effort for one in mine if one.step < len(steps)}
+        bouts = [
+            figures(cleaned.clean, Bout(round(one.from_s), round(one.to_s), 0)) for one in mine
+        ]
+        slope = (
+            drift([one.peak for one in bouts if one.peak is not None])
+            if len(efforts) == 1
+            else None
+        )
+        found.append(slope or 0.0)
+    return max(found)
 
 
 def _lost(who: str, cleaned: Cleaned) -> tuple[float, str]:

@@ -100,6 +100,7 @@ class PersonRow(SQLModel, table=True):
     together: list[int] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
     apart: list[int] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
     bests: dict[str, float] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
+    limit_hr: int | None = None
     by_age: str = ""  # the club's formula where nothing is said
     heart: dict[str, Any] | None = Field(default=None, sa_column=Column(JSON, nullable=True))
     learnt_from_ms: int = (

@@ -11,6 +11,7 @@ DEMAND = (0.08, 0.24, 0.34, 0.43, 0.53, 0.61, 0.70, 0.79, 0.89, 0.975, 1.20)
 SPRINT = 1.7
 SPRINT_S = 15
 UNDER, ABOVE = 2.0, 0.5
+LIMITED = 15.0  # beats under somebody's own limit that are still asked of them
 
 
 def demand(effort: float, seconds: float | None = None) -> float:
@@ -44,13 +45,19 @@ def corridor(
 ) -> tuple[float, float] | None:
     """Lowest and highest beats a minute that a work asks of a person; None where the heart can't steer.
 
-    A written target comes first; otherwise the beats from two
-    points of effort under, since a heart in short works never gets where the effort is, to half a point above.
+    A written target comes first; otherwise the beats from two points of effort under, since a heart in short works
+    never gets where the effort is, to half a point above. Whatever is asked ends at a limit that is theirs.
     """
     if person.effort_only:
         return None
-    if target:
-        return _target(person, target)
+    asked = _target(person, target) if target else _by_effort(person, effort)
+    if asked is None or person.limit_hr is None or asked[1] <= person.limit_hr:
+        return asked
+    top = float(person.limit_hr)
+    return min(asked[0], top - LIMITED), top
+
+
+def _by_effort(person: Person, effort: float | None) -> tuple[float, float] | None:
     if effort is None:
         return None
     low, high = demand(max(0.0, effort - UNDER)), demand(min(9.4, effort + ABOVE))

@@ -186,14 +186,21 @@ def heart(
     request: Request,
     house: InHouse,
     person_id: Id,
-    do: Annotated[Literal["freeze", "thaw", "throw", "highest", "by-age"], Form()],
+    do: Annotated[Literal["freeze", "thaw", "throw", "highest", "by-age", "limit"], Form()],
     bpm: Annotated[int, Form(ge=100, le=230)] = 100,
     formula: Annotated[str, Form(max_length=20)] = "",
+    limit: Annotated[str, Form(max_length=5)] = "",
 ) -> Response:
     """What was learnt of a heart stays, learns on, or goes; a highest that was seen is taken, or its formula."""
+    try:
+        most = _figure(limit, "What a heart is not to pass is from 90 to 220 beats.", 90, 220)
+    except NoSuchDay as refused:
+        return _shown(request, house, person_id, str(refused), {"limit": limit})
     with house.database.writing() as work:
         one = people.get(work, person_id)
-        if do == "throw":
+        if do == "limit":
+            people.change(work, person_id, limit_hr=most)
+        elif do == "throw":
             people.throw_away(work, person_id, house.now_ms())
         elif do == "highest":
             people.change(

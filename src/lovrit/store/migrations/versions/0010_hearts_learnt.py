@@ -1,4 +1,4 @@
-"""What was learnt of a heart, by which formula a highest is, and the straps that tell from outside."""
+"""What was learnt of a heart, what it is not to pass, by which formula a highest is; straps from outside."""
 
 import sqlalchemy as sa
 from alembic import op
@@ -13,6 +13,7 @@ depends_on = None
 
 def upgrade() -> None:
     add_column("person", sa.Column("by_age", sa.String(), nullable=False, server_default=""))
+    add_column("person", sa.Column("limit_hr", sa.Integer(), nullable=True))
     add_column("person", sa.Column("heart", sa.JSON(), nullable=True))
     add_column(
         "person", sa.Column("learnt_from_ms", sa.Integer(), nullable=False, server_default="0")
@@ -29,5 +30,5 @@ def upgrade() -> None:
 
 def downgrade() -> None:
     op.drop_table("strap")
-    for name in ("by_age", "heart", "learnt_from_ms"):
+    for name in ("by_age", "limit_hr", "heart", "learnt_from_ms"):
         op.drop_column("person", name)
