@@ -85,11 +85,21 @@ def test_a_heart_is_learnt_used_frozen_and_thrown_away(house: House) -> None:
     house.floor.learn()
     with house.floor.house.database.work() as work:
         assert people.get(work, who).heart == fit.but(frozen=True)
+    series = house.client.get(f"/people/{who}/progress/hearts").text
+    assert "average heart" in series and "drop in 60 s of rest" in series
+    assert "Too few evenings to say where it goes" in series
     house.client.post(f"/people/{who}/heart", data={"do": "throw"})
     house.floor.teach()
     house.floor.learn()
     with house.floor.house.database.work() as work:
         assert people.get(work, who).heart is None
+    refused = house.client.post(f"/people/{who}/heart", data={"do": "limit", "limit": "soon"})
+    assert "“soon” can’t be" in refused.text and 'value="soon"' in refused.text
+    house.client.post(f"/people/{who}/heart", data={"do": "limit", "limit": "150"})
+    house.client.post(f"/people/{who}/heart", data={"do": "highest", "bpm": "199"})
+    with house.floor.house.database.work() as work:
+        one = people.get(work, who)
+    assert (one.limit_hr, one.max_hr) == (150, 199) and "held ten seconds" in one.measured
     assert "Nothing was learnt yet" in house.client.get(f"/people/{who}").text
 
 

@@ -1,5 +1,7 @@
 """One person over time, made to be shown to them: what they did again in the very same way, and where it goes."""
 
+from contextlib import suppress
+from statistics import median
 from typing import NamedTuple
 
 from fastapi import APIRouter, Request
@@ -8,15 +10,21 @@ from sqlmodel import Session as Work
 
 from lovrit.core.moves.library import Library
 from lovrit.core.review.compare import Evening, compare
+from lovrit.core.review.hearts import heart_after
 from lovrit.core.review.kin import Worth, kin_key, own_key, worth
+from lovrit.core.review.turns import Trace
 from lovrit.core.run.frozen import UnreadableClass
 from lovrit.store import classes, people
 from lovrit.store.tables import ClassRow
 from lovrit.web.house import House, Id, InHouse
-from lovrit.web.pages import page
+from lovrit.web.pages import page, render
+from lovrit.web.run.live import Live
+from lovrit.web.run.routes import floor_of
 
 router = APIRouter()
 MOST_CLASSES = 60
+MOST_WITH_HEARTS, FEWEST = 16, 2
+AVERAGE, DROP = "average heart, without the first turn", "drop in 60 s of rest"
 WIDE, HIGH, EDGE = 220.0, 56.0, 6.0
 
 
@@ -66,6 +74,71 @@ def _series(house: House, work: Work, person_id: int) -> list[Series]:
         for key, times in by_key.items()
         if len(times) > 1
     ]
+
+
+@router.get("/people/{person_id}/progress/hearts")
+def hearts(request: Request, house: InHouse, person_id: Id) -> HTMLResponse:
+    """What one heart did at equal work and in equal rests, by evening; worked out aside, since it reads traces."""
+    floor = floor_of(request)
+    by_key: dict[tuple[str, str], list[Again]] = {}
+    labels: dict[tuple[str, str], str] = {}
+    with house.database.work() as work:
+        rows = [
+            (row, classes.trace_of(work, row.id or 0, person_id))
+            for row in classes.came_to(work, person_id, MOST_WITH_HEARTS)
+            if not row.is_try and row.over_ms is not None
+        ]
+    for row, trace in rows:
+        with suppress(UnreadableClass):
+            _hearts_of(house, floor.live(row.id or 0), person_id, trace, by_key, labels)
+    found = [
+        _drawn(labels[key], key[1], sorted(times, key=lambda one: one.day))
+        for key, times in by_key.items()
+        if len(times) > 1
+    ]
+    text = render(
+        house, "debrief/series.html", series=sorted(found, key=lambda one: -len(one.times))
+    )
+    return HTMLResponse(text)
+
+
+def _hearts_of(
+    house: House,
+    live: Live,
+    person_id: int,
+    trace: Trace,
+    by_key: dict[tuple[str, str], list[Again]],
+    labels: dict[tuple[str, str], str],
+) -> None:
+    """The average of each block's works and the drop in its rests, each to what it is of a kind with."""
+    mine = next((one for one in live.comers if one.id == person_id), None)
+    heart = heart_after(live.plan, live.state, mine, trace) if mine else None
+    if mine is None or heart is None:
+        return
+    when, library = house.when(live.made_ms), live.plan.library
+    for at in sorted({one.block for one in heart.works}):
+        block, label = live.plan.session.blocks[at], live.plan.timeline.blocks[at].label
+        works = [one.figures for one in heart.works if one.block == at]
+        figures = (
+            ("heart", [one.average for one in works[1:]], False, AVERAGE, "{:.0f} beats"),
+            ("drop_60", [one.drop_60 for one in works], True, DROP, "{:.0f} in 60 s"),
+        )  # fmt: skip
+        for figure, values, more, said, how in figures:
+            told = [one for one in values if one is not None]
+            if len(told) < FEWEST:
+                continue
+            value = float(median(told))
+            key = (f"{figure}\n{kin_key(block, library)}", own_key(block, mine, library))
+            labels[key] = f"{label}: {said}"
+            again = Again(
+                live.id,
+                at,
+                when.date().toordinal(),
+                f"{when:%d %b}",
+                how.format(value),
+                Worth(figure, value, more),
+            )
+            by_key.setdefault(key, []).append(again)
 
 
 def _gather(
