@@ -22,7 +22,7 @@ from lovrit.store.trouble import Trouble
 from lovrit.web.guests import Guesses
 from lovrit.web.house import House
 from lovrit.web.pages import render
-from lovrit.web.run.learnt import HeartsAfter, learn_hearts, newest_with_hearts
+from lovrit.web.run.learnt import HeartsAfter, learn_newest
 from lovrit.web.run.live import Live
 from lovrit.web.run.telling import MANY, SOON, state_object
 
@@ -268,19 +268,13 @@ class Floor:
         self._to_learn = True
 
     def learn(self) -> None:
-        """What classes that have just gone over teach of hearts, so that the next is foretold by it."""
+        """Learn what is to be learnt of hearts; not while a class is on, whose clocks come first."""
         busy = any(live.state.phase in ("on", "held") for live in self.lives.values())
         if not self._to_learn or busy:
             return
         self._to_learn = False
-        with self.house.database.work() as work:
-            ids = newest_with_hearts(work)
-        lives = []
-        for class_id in ids:
-            with contextlib.suppress(UnreadableClass):
-                lives.append(self.live(class_id))
         try:
-            learn_hearts(self.house.database, self.cleaned, lives, self.house.now_ms())
+            learn_newest(self.house.database, self.cleaned, self.live, self.house.now_ms())
         except Trouble as trouble:
             self._say_once(str(trouble))
 

@@ -1,8 +1,8 @@
 """Hearts of a class once it is over: cleaned once and kept at hand, and what they teach for the next."""
 
 from collections import OrderedDict
-
-from sqlmodel import Session as Work
+from collections.abc import Callable
+from contextlib import suppress
 
 from lovrit.core.crew.fit import Fitted
 from lovrit.core.crew.person import Person
@@ -10,6 +10,7 @@ from lovrit.core.heart.foresee import start_of
 from lovrit.core.heart.learn import Evening, learn
 from lovrit.core.review.hearts import HeartAfter, heart_after
 from lovrit.core.review.turns import Trace
+from lovrit.core.run.frozen import UnreadableClass
 from lovrit.store import classes, people
 from lovrit.store.database import Database
 from lovrit.web.run.live import Live
@@ -72,6 +73,14 @@ def _learn(person: Person, evenings: list[Evening]) -> Fitted | None:
     return learn(start_of(person), evenings) if evenings else None
 
 
-def newest_with_hearts(work: Work, most: int = EVENINGS) -> list[int]:
-    """The numbers of the newest classes that are over and have readings, the oldest of them first."""
-    return list(reversed(classes.with_samples(work, most)))
+def learn_newest(
+    database: Database, after: HeartsAfter, live: Callable[[int], Live], now_ms: int
+) -> None:
+    """Learn from the newest classes that are over and have readings; one that can't be read teaches nothing."""
+    with database.work() as work:
+        ids = classes.with_samples(work, EVENINGS)
+    lives = []
+    for class_id in reversed(ids):
+        with suppress(UnreadableClass):
+            lives.append(live(class_id))
+    learn_hearts(database, after, lives, now_ms)
