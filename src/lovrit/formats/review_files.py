@@ -266,7 +266,9 @@ def _share(after: After, lap: LaneLap, told: dict[str, Any], line: Floats) -> fl
     step = after.begun.blocks[lap.block].floor.steps[lap.step : lap.step + 1]
     person, _ = person_of(told)
     target = corridor(
-        person, step[0].effort if step else None, after.laid.session.blocks[lap.block].heart
+        person,
+        step[0].effort if step else None,
+        after.laid.session.blocks[lap.block].heart_in(lap.round),
     )
     shift = LAG_MS // 1000 if lap.to_s - lap.from_s < SHORT_S else 0
     seen = line[round(lap.from_s) + shift : round(lap.to_s) + shift]

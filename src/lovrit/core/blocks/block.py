@@ -56,6 +56,7 @@ class Block(Value):
     kind: str
     efforts: tuple[Effort, ...] = ()
     heart: Heart | None = None
+    heart_later: tuple[Heart, ...] = ()  # of the second round, the third, where they differ
     pace: Pace | None = None
     rest_effort: Effort | None = None
     rest_heart: Heart | None = None
@@ -213,6 +214,12 @@ class Block(Value):
     def top_effort(self) -> float | None:
         """The highest effort that it asks for; None where none is written."""
         return max((effort.high for effort in self.efforts), default=None)
+
+    def heart_in(self, nth: int | None) -> Heart | None:
+        """The heart target of a round (from 1); where fewer are written, the last holds on."""
+        if nth is None or nth < 2 or not self.heart_later:
+            return self.heart
+        return self.heart_later[min(nth - 1, len(self.heart_later)) - 1]
 
     def effort_in(self, nth: int) -> float | None:
         """The effort of a round (from 1); where fewer are written, the last holds on."""

@@ -171,13 +171,20 @@ def _span_of(node: Node) -> Pace:
     return Pace(low=low, high=high)
 
 
+def _hearts(node: Node) -> Read:
+    """A target, or one for each round: the last holds on."""
+    first, *later = map(read_heart, trees(node))
+    return Read({"heart": first, **({"heart_later": tuple(later)} if later else {})}, [])
+
+
 AT = Option(
     "at", "AT effort+", "at", _efforts,
     lambda block: "at " + " ".join(map(str, block.efforts)) if block.efforts else "", sample="at",
 )  # fmt: skip
 HEART = Option(
-    "heart_at", "HEART heart", "heart", lambda node: Read({"heart": read_heart(trees(node)[0])}, []),
-    lambda block: f"heart {block.heart}" if block.heart else "", sample="heart",
+    "heart_at", "HEART heart+", "heart", _hearts,
+    lambda block: " ".join(["heart", *map(str, (block.heart, *block.heart_later))]) if block.heart else "",
+    sample="heart",
 )  # fmt: skip
 PACE = Option(
     "pace", "PACE NUM (DASH NUM)?", "pace", lambda node: Read({"pace": _span_of(node)}, []),

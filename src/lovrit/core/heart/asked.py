@@ -16,7 +16,7 @@ USUAL_EFFORT: dict[str, float] = {
 
 def interval_demand(session: Session, interval: Interval) -> float:
     """Demand of an interval as a share of reserve; where no effort is written, what is usual for its phase."""
-    target = session.blocks[interval.block].heart
+    target = session.blocks[interval.block].heart_in(interval.round)
     if interval.phase == "work" and interval.effort is None and target and target.of == "reserve":
         return (target.low + target.high) / 200
     effort = interval.effort if interval.effort is not None else USUAL_EFFORT[interval.phase]

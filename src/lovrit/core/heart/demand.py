@@ -11,6 +11,10 @@ DEMAND = (0.08, 0.24, 0.34, 0.43, 0.53, 0.61, 0.70, 0.79, 0.89, 0.975, 1.20)
 SPRINT = 1.7
 SPRINT_S = 15
 UNDER, ABOVE = 2.0, 0.5
+TALK = (
+    (1, "hardly anything"), (3, "breathing easy"), (6.5, "you can talk"), (8.5, "a sentence or two"), (9.5, "a word"),
+    (10, "no word at all"),
+)  # fmt: skip
 LIMITED = 15.0  # beats under somebody's own limit that are still asked of them
 
 
@@ -24,6 +28,11 @@ def demand(effort: float, seconds: float | None = None) -> float:
         return SPRINT
     below = min(int(effort), 9)
     return DEMAND[below] + (DEMAND[below + 1] - DEMAND[below]) * (effort - below)
+
+
+def talk(effort: float) -> str:
+    """The talk test: what somebody can say at an effort, for who goes without a heart."""
+    return next(said for most, said in TALK if effort <= most)
 
 
 def effort_at(share: float) -> float:

@@ -93,7 +93,7 @@ def _turns(plan: Plan, person: Person, line: Floats) -> list[TurnAhead]:
         until = min(following, one.end_s + AFTER_S)
         stretch = line[one.start_s : until + 1]
         at = one.start_s + int(stretch.argmax())
-        target = corridor(person, one.effort, plan.session.blocks[one.block].heart)
+        target = corridor(person, one.effort, plan.session.blocks[one.block].heart_in(one.round))
         seen = one.end_s + (LAG_S if one.seconds < SHORT_S else 0)
         highest = float(line[one.start_s : min(seen, len(line) - 1) + 1].max())
         rest = line[one.end_s : following + 1]

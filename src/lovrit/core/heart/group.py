@@ -97,7 +97,7 @@ def _target(plan: Plan, one: Interval) -> tuple[float | None, Heart | None]:
     block = plan.session.blocks[one.block]
     if one.phase == "rest":
         return None, block.rest_heart
-    return one.effort, block.heart
+    return one.effort, block.heart_in(one.round)
 
 
 def _shares(plan: Plan, people: list[Person], one: Interval) -> list[tuple[float, float]]:

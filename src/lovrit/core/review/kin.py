@@ -19,7 +19,14 @@ ROUNDS = re.compile(r"(\d+) \+ (\d+)")
 TIME = re.compile(r"\d+:[0-5]\d")
 HELD = re.compile(r"(\d+) s")
 LIFTED = re.compile(r"(\d+(?:\.\d+)?) kg")
-ASKED = {"efforts": (), "rest_effort": None, "heart": None, "rest_heart": None, "pace": None}
+ASKED = {
+    "efforts": (),
+    "rest_effort": None,
+    "heart": None,
+    "heart_later": (),
+    "rest_heart": None,
+    "pace": None,
+}
 
 
 class Worth(NamedTuple):

@@ -60,7 +60,9 @@ def person_turns(
     turns = []
     for interval, lap in works(timeline, state, comer.id):
         stopped = comer.id in state.ever_stopped and state.ever_stopped[comer.id] <= lap.from_ms
-        target = corridor(comer, interval.effort, session.blocks[interval.block].heart)
+        target = corridor(
+            comer, interval.effort, session.blocks[interval.block].heart_in(interval.round)
+        )
         turns.append(_turn(lap, target, trace, stopped))
     return turns
 

@@ -127,7 +127,7 @@ def _bead(
 
 def _target(plan: Frozen, comer: Comer, work: Interval) -> tuple[float, float] | None:
     """Their corridor in a work; where not all of the hard work is theirs, that of their share."""
-    heart = plan.session.blocks[work.block].heart
+    heart = plan.session.blocks[work.block].heart_in(work.round)
     if not comer.share or work.effort is None or work.effort < HARD:
         return corridor(comer, work.effort, heart)
     before = len(hard_works(one for one in plan.timeline.intervals if one.start_s < work.start_s))

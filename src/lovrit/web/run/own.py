@@ -5,7 +5,7 @@ from lovrit.core.crew.dose import eased
 from lovrit.core.crew.fits import cell
 from lovrit.core.crew.groups import letter
 from lovrit.core.crew.person import Comer
-from lovrit.core.heart.demand import corridor
+from lovrit.core.heart.demand import corridor, talk
 from lovrit.core.run.classplan import ClassPlan
 from lovrit.core.run.foretold import Moment
 from lovrit.core.slate.written import task_said
@@ -49,8 +49,7 @@ def own_effort(plan: ClassPlan, one: Moment, mine: Comer) -> float | None:
 
 def _hard_before(plan: ClassPlan, one: Moment) -> int:
     """How many hard works the plan has before a moment."""
-    block, _, step = one.place.partition(".")
-    at = (one.block or 0, int(step) if block.isdecimal() and step.isdecimal() else 0)
+    at = (one.block or 0, _step(one))
     steps = (
         (planned.at, nth, step)
         for planned in plan.blocks
@@ -62,15 +61,28 @@ def _hard_before(plan: ClassPlan, one: Moment) -> int:
     )
 
 
+def _step(one: Moment) -> int:
+    """Which step of its block a moment is, from 0."""
+    block, _, step = one.place.partition(".")
+    return int(step) if block.isdecimal() and step.isdecimal() else 0
+
+
+def _round(plan: ClassPlan, one: Moment) -> int | None:
+    steps = plan.blocks[one.block or 0].floor.steps[_step(one) : _step(one) + 1]
+    return steps[0].round if steps else None
+
+
 def own_box(plan: ClassPlan, one: Moment, mine: Comer) -> str:
     """What somebody goes by in a moment: their own beats, or the effort."""
     if one.kind not in ("work", "steady") or one.block is None:
         return ""
     effort = own_effort(plan, one, mine)
     eases = effort != one.effort
-    heart = None if eases else plan.session.blocks[one.block].heart
+    heart = None if eases else plan.session.blocks[one.block].heart_in(_round(plan, one))
     target = None if mine.effort_only else corridor(mine, effort, heart)
-    said = f"effort {number(effort)} of 10" if effort else ""
+    said = f"effort {number(effort)} of 10, {talk(effort)}" if effort else ""
     if target:
         said = f"{round(target[0])} to {round(target[1])} beats"
+        if mine.max_hr is None and (heart is None or heart.of in ("reserve", "max")):
+            said += f", highest {mine.assumed.split('highest ')[-1]}: check by talking"
     return f"{said}: this one easier for you" if eases else said
