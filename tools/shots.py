@@ -166,6 +166,20 @@ def worn(browser: Browser) -> Page:
     return page
 
 
+def laid_out(browser: Browser) -> Page:
+    """Two weeks with sessions that clash, a regatta and an exam."""
+    page = open_page(browser, "/weeks", DESK)
+    days = page.locator("[data-day].day").evaluate_all("all => all.map(one => one.dataset.day)")
+    for session, day in ((4, 1), (4, 2), (3, 4), (2, 8), (4, 9), (3, 11)):
+        page.request.post(f"{URL}/weeks/put", form={"session": str(session), "day": days[day]})
+    for what, day, weight in (("Regatta", 6, "hard"), ("Exams", 10, "some")):
+        page.request.post(
+            f"{URL}/weeks/other", form={"what": what, "day": days[day], "weight": weight}
+        )
+    page.reload()
+    return page
+
+
 def main() -> None:
     """All pictures."""
     OUT.mkdir(parents=True, exist_ok=True)
@@ -186,7 +200,7 @@ def main() -> None:
             take(coach, "run-coach")
             take(open_page(browser, path.replace("/run/", "/wall/"), DESK), "run-wall")
             take(open_page(browser, path, HAND), "run-hand")
-            take(open_page(browser, f"{path}/sheets", SHEET), "station-sheet")
+            take(laid_out(browser), "weeks")
             repeats(browser)
             take(worn(browser), "straps")
             take(open_page(browser, f"/debrief/{LAST_OF_SEASON}", DESK), "debrief")

@@ -4,7 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from datetime import datetime
 from threading import Event
-from typing import Annotated
+from typing import Annotated, Any
 from zoneinfo import ZoneInfo
 
 from fastapi import Depends, Form, Path, Request
@@ -48,6 +48,7 @@ class House:
     secret: str = field(init=False, repr=False)
     about: club.About = field(default_factory=club.About)
     days_near: dict[str, Day] = field(default_factory=dict)
+    weeks: dict[str, Any] = field(default_factory=dict)
     outside: Outside = field(default_factory=Outside)
 
     @property
@@ -66,7 +67,7 @@ class House:
 
     def refresh(self) -> None:
         """Read again what the club holds; after each change of it."""
-        self.days_near = {}
+        self.days_near, self.weeks = {}, {}
         with self.database.work() as work:
             self.library, self.schools, self.missing = (
                 club.library(work),

@@ -1,0 +1,69 @@
+// Weeks by hand and by key: a session is dragged to a day, or goes there by Alt and an arrow; Ctrl-Z takes it back.
+
+const board = /** @type {HTMLElement} */ (document.getElementById("weeks"));
+const from = board.dataset.from ?? "";
+const DAY_MS = 86_400_000;
+const WEEK = 7;
+const STEPS = /** @type {Record<string, number>} */ ({ ArrowLeft: -1, ArrowRight: 1, ArrowUp: -WEEK, ArrowDown: WEEK });
+
+/** @param {string} path @param {Record<string, string>} fields */
+function post(path, fields) {
+  const form = document.createElement("form");
+  form.method = "post";
+  form.action = path;
+  for (const [name, value] of Object.entries({ at: from, ...fields })) {
+    const field = document.createElement("input");
+    field.type = "hidden";
+    field.name = name;
+    field.value = value;
+    form.append(field);
+  }
+  document.body.append(form);
+  form.submit();
+}
+
+/** @param {string} day @param {number} by */
+export const dayAfter = (day, by) => new Date(Date.parse(`${day}T12:00:00Z`) + by * DAY_MS).toISOString().slice(0, 10);
+
+/** @param {Event} event */
+const dayAt = (event) => /** @type {HTMLElement | null} */ (/** @type {HTMLElement} */ (event.target).closest("[data-day].day"));
+
+board.addEventListener("dragstart", (event) => {
+  const one = /** @type {HTMLElement} */ (event.target).closest("[data-session]");
+  if (one instanceof HTMLElement) event.dataTransfer?.setData("text/plain", one.dataset.session ?? "");
+});
+board.addEventListener("dragover", (event) => {
+  const day = dayAt(event);
+  for (const other of board.querySelectorAll(".day.over")) if (other !== day) other.classList.remove("over");
+  if (!day) return;
+  event.preventDefault();
+  day.classList.add("over");
+});
+board.addEventListener("drop", (event) => {
+  const day = dayAt(event);
+  const session = event.dataTransfer?.getData("text/plain") ?? "";
+  if (!day || !session) return;
+  event.preventDefault();
+  post("/weeks/move", { session, day: day.dataset.day ?? "" });
+});
+document.addEventListener("keydown", (event) => {
+  const on = /** @type {HTMLElement} */ (event.target);
+  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "z" && !on.closest("input, textarea")) {
+    event.preventDefault();
+    post("/weeks/undo", {});
+    return;
+  }
+  const one = on.closest("[data-session]");
+  const by = event.altKey ? STEPS[event.key] : undefined;
+  if (!(one instanceof HTMLElement) || by === undefined) return;
+  event.preventDefault();
+  sessionStorage.setItem("weeks-on", one.dataset.session ?? "");
+  post("/weeks/move", { session: one.dataset.session ?? "", day: dayAfter(one.dataset.day ?? "", by) });
+});
+// where a key has moved something, it is under the hand again
+const moved = sessionStorage.getItem("weeks-on");
+if (moved) {
+  sessionStorage.removeItem("weeks-on");
+  const again = board.querySelector(`[data-session="${CSS.escape(moved)}"]`);
+  if (again instanceof HTMLElement) again.focus();
+}
