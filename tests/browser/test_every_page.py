@@ -61,6 +61,7 @@ def test_every_page_is_for_everybody(browser: Browser, server: Server, width: in
         "/people",
         "/people/2",
         "/straps",
+        "/weeks",
         "/first",
         "/debrief",
         "/moves",
