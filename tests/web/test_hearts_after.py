@@ -100,6 +100,7 @@ def test_a_heart_is_learnt_used_frozen_and_thrown_away(house: House) -> None:
     with house.floor.house.database.work() as work:
         one = people.get(work, who)
     assert (one.limit_hr, one.max_hr) == (150, 199) and "held ten seconds" in one.measured
+    assert one.heart is None  # another highest, another heart
     assert "Nothing was learnt yet" in house.client.get(f"/people/{who}").text
 
 

@@ -46,6 +46,11 @@ KEYS = {
         ("S on a station", "sides: none, each side, left then right"),
         ("A, E, H on a station", "write another way: or, easier, harder"),
     ),
+    "weeks": (
+        ("Alt-← Alt-→ on a session", "a day earlier, a day later"),
+        ("Alt-↑ Alt-↓ on a session", "a week earlier, a week later"),
+        ("Ctrl-Z or ⌘Z", "take the last step back"),
+    ),
     "run": (
         ("space", "start, hold, go on"),
         ("← →", "back a turn, next turn"),

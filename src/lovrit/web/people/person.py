@@ -18,6 +18,7 @@ from lovrit.core.values import LovritError, plain
 from lovrit.store import classes, club, people
 from lovrit.web.house import House, Id, InHouse
 from lovrit.web.pages import day, page
+from lovrit.web.run.routes import floor_of
 
 router = APIRouter()
 MOST_CLASSES = 200
@@ -210,6 +211,7 @@ def heart(
             people.change(work, person_id, by_age=formula if formula in BY_AGE else "")
         elif one.heart:
             people.set_heart(work, person_id, one.heart.but(frozen=do == "freeze"))
+    floor_of(request).teach()
     came = urlsplit(request.headers.get("referer", ""))
     back = f"{came.path}?{came.query}" if came.path.startswith("/debrief/") else ""
     return RedirectResponse(back or f"/people/{person_id}", 303)

@@ -17,6 +17,7 @@ from lovrit.formats.cells import told_apart
 from lovrit.store import people
 from lovrit.web.house import House, Id, InHouse, WholeForm
 from lovrit.web.pages import page
+from lovrit.web.run.routes import floor_of
 
 router = APIRouter()
 KEPT_MS = 3_600_000  # so long a letting go can be taken back
@@ -131,6 +132,7 @@ def changed(request: Request, house: InHouse, person_id: Id, form: WholeForm) ->
             except ValidationError:
                 refused["name"] = "That can’t be kept; look at each figure."
     house.refresh()
+    floor_of(request).teach()
     if not request.headers.get("hx-request"):
         return RedirectResponse("/people", 303)
     shown: dict[str, Any] = {"one": person, "typed": typed if refused else {}, "refused": refused}

@@ -44,14 +44,15 @@ class HeartsAfter:
 def learn_hearts(
     database: Database, after: HeartsAfter, lives: list[Live], now_ms: int
 ) -> dict[int, Fitted | None]:
-    """Learn from classes, the oldest first, what they say of everybody who was in the last of them.
+    """Learn from classes, the oldest first, what they say of everybody who was in them.
 
     Nothing changes for whom the coach has frozen, and what was thrown away teaches nothing. What was learnt, by person.
     """
     told: dict[int, Fitted | None] = {}
     with database.work() as work:
         hearts = [(live, after.of(live, classes.traces(work, live.id))) for live in lives]
-        comers = [one for one in lives[-1].comers if not one.effort_only] if lives else []
+        here = {one.id: one for live in lives for one in live.comers if not one.effort_only}
+        comers = list(here.values())
         known = {one.id: people.kept_heart(work, one.id) for one in comers}
     for comer in comers:
         kept = known[comer.id]

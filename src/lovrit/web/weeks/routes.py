@@ -16,6 +16,7 @@ from lovrit.store.weeks import KeptOther, Step
 from lovrit.web.house import FormId, House, Id, InHouse, WholeForm
 from lovrit.web.pages import page
 from lovrit.web.weeks.view import BEFORE_DAYS, Read, board_view, read_session
+from lovrit.web.words import KEYS
 
 router = APIRouter()
 USUAL_WEEKS, MOST_WEEKS = 4, 8
@@ -50,6 +51,7 @@ def board(
     )
     values: dict[str, Any] = {
         "board": view,
+        "keys": KEYS["weeks"],
         "monday": f"{monday}",
         "before": f"{monday - timedelta(days=7 * shown)}",
         "after": f"{monday + timedelta(days=7 * shown)}",
