@@ -22,6 +22,7 @@ OPEN_PATHS = (
     "/screen/",
     "/join",
     "/straps/beats",
+    "/see/",
 )  # signed, or asked for a code
 KEPT = ("/static/",)
 

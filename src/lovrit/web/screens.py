@@ -30,6 +30,7 @@ from lovrit.web.run.screens import router as in_the_hall
 from lovrit.web.run.talk import router as talk
 from lovrit.web.straps.entry import router as entry
 from lovrit.web.straps.routes import router as straps
+from lovrit.web.weeks.publish import router as published
 from lovrit.web.weeks.routes import router as weeks
 
 
@@ -54,7 +55,7 @@ SCREENS = (
     Screen("run", "Run", "/run", (run, hand, in_the_hall, paper, talk)),
     Screen("straps", "Straps", "/straps", (straps, entry), named=False),
     Screen("debrief", "Debrief", "/debrief", (debrief, kin, progress, traces)),
-    Screen("weeks", "Weeks", "/weeks", (weeks,)),
+    Screen("weeks", "Weeks", "/weeks", (weeks, published)),
     Screen("moves", "Moves", "/moves", (moves,)),
     Screen("club", "Club", "/club", (club,)),
 )

@@ -8,23 +8,19 @@ from fastapi.responses import HTMLResponse, RedirectResponse, Response
 from sqlmodel import Session as Work
 
 from lovrit.core.session.dated import with_date
-from lovrit.core.values import LovritError
 from lovrit.core.weeks.board import OTHER, PATTERNS
 from lovrit.store import sessions, weeks
-from lovrit.store.tables import SessionRow
 from lovrit.store.weeks import KeptOther, Step
 from lovrit.web.house import FormId, House, Id, InHouse, WholeForm
 from lovrit.web.pages import page
-from lovrit.web.weeks.view import BEFORE_DAYS, Read, board_view, read_session
+from lovrit.web.weeks.publish import people_see
+from lovrit.web.weeks.reading import NoSuchDay, day_of, read_of
+from lovrit.web.weeks.view import BEFORE_DAYS, board_view
 from lovrit.web.words import KEYS
 
 router = APIRouter()
 USUAL_WEEKS, MOST_WEEKS = 4, 8
 Day = Annotated[str, Form(max_length=10)]
-
-
-class NoSuchDay(LovritError):
-    """A day that is none, or a load that can't be."""
 
 
 @router.get("/weeks")
@@ -36,7 +32,7 @@ def board(
 ) -> HTMLResponse:
     """So many weeks from the Monday of a day on; from this week's where none is named."""
     today = date.fromisoformat(house.today)
-    begin = _day(first) if first else today
+    begin = day_of(first) if first else today
     monday = begin - timedelta(days=begin.weekday())
     with house.database.work() as work:
         rows = sessions.between_days(
@@ -44,12 +40,16 @@ def board(
         )
         others, steps = weeks.others(work), weeks.steps(work)
         library = sessions.found(work, False).rows
-    reads = {row.id or 0: _read(house, row) for row in rows}
+        last = f"{monday + timedelta(days=7 * shown - 1)}"
+        seen = people_see(house, work, f"{monday}", last)
+    reads = {row.id or 0: read_of(house, row) for row in rows}
     near = f"{monday - timedelta(days=BEFORE_DAYS)}"
     view = board_view(
         monday, shown, rows, [one for one in others if one["date"] >= near], reads, today
     )
     values: dict[str, Any] = {
+        **seen,
+        "until": last,
         "board": view,
         "keys": KEYS["weeks"],
         "monday": f"{monday}",
@@ -63,22 +63,6 @@ def board(
         "can_name": [one for one in PATTERNS if one != "breath"],
     }
     return page(request, house, "weeks/page.html", here="weeks", **values)
-
-
-def _read(house: House, row: SessionRow) -> Read:
-    """What a session comes to, read once until the library changes."""
-    text = row.good_text or row.text
-    if text not in house.weeks:
-        house.weeks[text] = read_session(text, house.library)
-    kept: Read = house.weeks[text]
-    return kept
-
-
-def _day(text: str) -> date:
-    try:
-        return date.fromisoformat(text.strip())
-    except ValueError:
-        raise NoSuchDay(f"“{text}” is no day; write it as 2026-12-24.") from None
 
 
 def _move(
@@ -104,7 +88,7 @@ def _back(form_from: str) -> Response:
 @router.post("/weeks/move")
 def move(house: InHouse, session: FormId, day: Day = "", at: Day = "") -> Response:
     """A session goes to another day; to none where the day is empty."""
-    wanted = f"{_day(day)}" if day.strip() else None
+    wanted = f"{day_of(day)}" if day.strip() else None
     with house.database.writing() as work:
         moved = _move(work, house, session, wanted)
         _done(work, {"moves": [moved], "made": [], "others": None})
@@ -114,7 +98,7 @@ def move(house: InHouse, session: FormId, day: Day = "", at: Day = "") -> Respon
 @router.post("/weeks/put")
 def put(house: InHouse, session: FormId, day: Day = "", at: Day = "") -> Response:
     """A session of the library on a day: itself where it has none yet, else a copy of it."""
-    wanted = f"{_day(day)}"
+    wanted = f"{day_of(day)}"
     with house.database.writing() as work:
         row = sessions.get(work, session)
         if row.day is None:
@@ -140,7 +124,7 @@ def order(house: InHouse, form: WholeForm) -> Response:
         if name.startswith("to-") and name[3:].isdecimal()
     ]
     with house.database.writing() as work:
-        moves = [_move(work, house, session, f"{_day(day)}") for session, day in pairs]
+        moves = [_move(work, house, session, f"{day_of(day)}") for session, day in pairs]
         _done(work, {"moves": moves, "made": [], "others": None})
     return _back(str(form.get("at", "")))
 
@@ -149,7 +133,7 @@ def order(house: InHouse, form: WholeForm) -> Response:
 def other(house: InHouse, form: WholeForm) -> Response:
     """Other load on a day, in plain words, with its weight and the patterns that it names."""
     what, weight = " ".join(str(form.get("what", "")).split())[:80], str(form.get("weight", "hard"))
-    day = f"{_day(str(form.get('day', '')))}"
+    day = f"{day_of(str(form.get('day', '')))}"
     if not what or weight not in OTHER:
         raise NoSuchDay("Other load needs a word for it, and a weight: none, some or hard.")
     patterns = [str(one) for one in form.getlist("patterns") if one in PATTERNS]
