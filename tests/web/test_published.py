@@ -1,4 +1,4 @@
-"""Weeks that people see: a draft until it is said, marked where it changes, two calendars read it, a new link ends it."""
+"""Weeks that people see: a draft at first, marked where it changes, two calendars read it, a new link ends it."""
 
 import re
 from datetime import timedelta

@@ -30,8 +30,7 @@ def _event(one: Shown, zone: str, now: datetime, place: str) -> Event:
     event.add("dtstart", start)
     event.add("dtend", start + timedelta(minutes=one.minutes))
     event.add("summary", one.title)
-    bring = f"\nBring: {', '.join(one.bring)}" if one.bring else ""
-    event.add("description", f"{one.like[:1].upper()}{one.like[1:]}.{bring}")
+    event.add("description", f"{one.like[:1].upper()}{one.like[1:]}.")
     event.add("status", "CANCELLED" if one.cancelled else "CONFIRMED")
     if place:
         event.add("location", place)

@@ -41,16 +41,15 @@ class Shown(Value):
     minutes: int
     title: str
     like: str
-    bring: tuple[str, ...] = ()
     sequence: int = 0
     cancelled: bool = False
     was: str = ""
     fresh: bool = False
 
     @property
-    def told(self) -> tuple[str, str, int, str, str, tuple[str, ...]]:
+    def told(self) -> tuple[str, str, int, str, str]:
         """What a change of is worth telling."""
-        return self.day, self.at, self.minutes, self.title, self.like, self.bring
+        return self.day, self.at, self.minutes, self.title, self.like
 
 
 def like(asks: Asks) -> str:

@@ -57,7 +57,6 @@ def _now(house: House, work: Work, first: str, last: str) -> list[Shown]:
 
 def _shown(house: House, row: SessionRow) -> Shown:
     read = read_of(house, row)
-    kit = {name for move in row.moves for name in house.library.kit_of(move) if name in TO_BRING}
     return Shown(
         uid=f"session-{row.id}@lovrit",
         session=row.id or 0,
@@ -66,11 +65,7 @@ def _shown(house: House, row: SessionRow) -> Shown:
         minutes=max(1, round(read.seconds / 60)),
         title=row.title or "Training",
         like=like(read.asks),
-        bring=tuple(sorted(kit)),
     )
-
-
-TO_BRING = frozenset({"mat", "rope", "band", "towel"})  # what people have of their own
 
 
 @router.post("/weeks/see")
