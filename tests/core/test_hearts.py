@@ -1,5 +1,6 @@
 """Hearts: how the model answers, what a corridor is, what turns and scores say afterwards."""
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -9,7 +10,10 @@ from lovrit.core.blocks.score import Impossible
 from lovrit.core.crew.groups import deal, sizes, usual_groups
 from lovrit.core.crew.person import Comer, Person
 from lovrit.core.heart.body import Body, BodyState, beats, settled, step
+from lovrit.core.heart.clean import Known, clean
 from lovrit.core.heart.demand import DEMAND, corridor, demand
+from lovrit.core.heart.foresee import body_of
+from lovrit.core.heart.learn import Evening, lines
 from lovrit.core.moves.library import shipped
 from lovrit.core.review.scores import score
 from lovrit.core.review.turns import folded, person_turns
@@ -181,3 +185,16 @@ def test_nobody_is_asked_for_more_than_their_own_limit(effort: float, limit: int
     asked, own = corridor(free, effort), corridor(held, effort)
     assert asked and own and own[0] < own[1] <= max(limit, 0)
     assert own == asked or own[1] == limit
+
+
+def test_a_played_strap_that_works_is_believed_also_while_people_stand() -> None:
+    asked = ((60, 0.61), (40, 0.89), (60, 0.34), (600, 0.12))
+    for nth in range(1, 13):
+        someone = Person(id=nth, name="", initials="", rest_hr=54 + nth, max_hr=176 + nth)
+        strap = SimulatedStrap(someone, 1)
+        told = np.array(
+            [strap.second(demand) for seconds, demand in asked for _ in range(seconds)], dtype=float
+        )
+        expected = lines([body_of(someone)], Evening(asked, told))[0]
+        found = clean(told, Known(expected, None, someone.rest, someone.highest))
+        assert np.isnan(found.clean).mean() < 0.02, found.faults

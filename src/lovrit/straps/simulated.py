@@ -5,7 +5,7 @@ All chance comes from a seed, so that the same class gives the same trace, also 
 
 from collections import deque
 from collections.abc import Callable, Container, Iterable
-from math import exp
+from math import exp, sqrt
 from random import Random
 
 from lovrit.core.crew.person import Person
@@ -15,8 +15,9 @@ from lovrit.straps.source import Beat, Push
 
 __all__ = ["BEHAVES", "SimulatedStrap", "SimulatedStraps"]
 
-NOISE_SD = 1.6
+NOISE_SD = 1.2  # beats of a heart's own unrest; a played heart that keeps one value looks like a strap that hangs
 NOISE_MEMORY = 0.85
+NEW_NOISE_SD = NOISE_SD * sqrt(1 - NOISE_MEMORY**2)
 
 
 class SimulatedStrap:
@@ -48,7 +49,7 @@ class SimulatedStrap:
         self.state = step(self.body, self.state, demand, 1)
         self.late.append(beats(self.body, self.state))
         true = self.late.popleft()
-        self.noise = NOISE_MEMORY * self.noise + self.chance.gauss(0, NOISE_SD * (1 - NOISE_MEMORY))
+        self.noise = NOISE_MEMORY * self.noise + self.chance.gauss(0, NEW_NOISE_SD)
         told = max(30, min(230, round(true + self.noise)))
         return self.player.second(told)
 
