@@ -100,6 +100,9 @@ def test_what_gates_will_take_is_said_within_their_limits() -> None:
     assert 6 * 60 <= first <= middle <= last <= 6 * 160
     assert last - first < 6 * (high - low)  # totals, not sums of the worst
     assert "Each rest takes" in gates_said(ahead)
+    rest_of = plan.timeline.blocks[0].seconds
+    assert [one - rest_of for one in ahead.session_s] == pytest.approx(list(ahead.block_s))
+    assert "the session" in gates_said(ahead)
     harder = foresee_gates(plan_text(text.replace("125", "105"), shipped()), [USUAL], 1)
     assert harder is not None and harder.by_clock > ahead.by_clock
     assert harder.each_s[1] >= likely

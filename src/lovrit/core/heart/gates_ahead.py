@@ -16,10 +16,11 @@ OFTEN, SELDOM = 0.5, 0.05
 
 
 class GatesAhead(NamedTuple):
-    """Seconds of one gate and of the block (low, likely, high), and the share of gates that the clock will end."""
+    """Seconds of one gate, the block and the session (low, likely, high), and how many gates the clock will end."""
 
     each_s: tuple[float, float, float]
     block_s: tuple[float, float, float]
+    session_s: tuple[float, float, float]
     by_clock: float
     down: bool
 
@@ -37,23 +38,24 @@ def foresee_gates(plan: Plan, people: list[Person], block: int) -> GatesAhead | 
     for nth, one in enumerate(steering):
         known = REST_KNOWN_SD if one.rest_hr is not None else REST_SD
         bodies += company(body_of(one), each, known, one.highest_error, skip=nth * each)
-    hearts, total, gates, ended, down = ManyHearts(bodies), np.zeros(len(bodies)), [], [], True
+    hearts, gates, ended, down = ManyHearts(bodies), [], [], True
+    mine, whole = np.zeros(len(bodies)), np.zeros(len(bodies))
     for it in plan.timeline.intervals:
-        if it.block > block or not it.seconds:
-            continue
-        gate = gate_of(plan.session, it) if it.block == block else None
-        if gate is None:
+        gate = gate_of(plan.session, it) if it.seconds else None
+        took = np.full(len(bodies), float(it.seconds)) if gate is None else hearts.until(*gate)
+        if gate is None and it.seconds:
             hearts.run(it.seconds, interval_demand(plan.session, it))
-            total += it.seconds if it.block == block else 0
-            continue
-        took = hearts.until(*gate)
-        down = gate[4]
-        total += took
-        gates.append(took)
-        ended.append(took >= gate[3])
+        whole += took
+        if it.block == block:
+            mine += took
+        if it.block == block and gate is not None:
+            down = gate[4]
+            gates.append(took)
+            ended.append(took >= gate[3])
     if not gates:
         return None
-    return GatesAhead(_three(np.concatenate(gates)), _three(total), float(np.mean(ended)), down)
+    each_s = _three(np.concatenate(gates))
+    return GatesAhead(each_s, _three(mine), _three(whole), float(np.mean(ended)), down)
 
 
 def _three(
@@ -65,16 +67,16 @@ def _three(
 
 def gates_said(ahead: GatesAhead) -> str:
     """It in words."""
-    what = "rest" if ahead.down else "work"
-    low, likely, high = (clock(round(seconds / 5) * 5) for seconds in ahead.each_s)
-    span = f"{low} to {high}, likely {likely}" if low != high else f"about {likely}"
-    first, middle, last = (clock(round(seconds / 5) * 5) for seconds in ahead.block_s)
-    block = (
-        f"the block {first} to {last}, likely {middle}" if first != last else f"the block {middle}"
-    )
-    said = f"Each {what} takes {span}; {block}."
+    what = _span(f"each {'rest' if ahead.down else 'work'} takes", ahead.each_s)
+    rest = f"{_span('the block', ahead.block_s)}; {_span('the session', ahead.session_s)}."
+    said = f"{what[0].upper()}{what[1:]}; {rest}"
     if ahead.by_clock >= OFTEN:
         return f"{said} The clock ends most of them, so it is hardly a gate."
     if ahead.by_clock > SELDOM:
         return f"{said} The clock ends about {round(100 * ahead.by_clock)} in 100."
     return said
+
+
+def _span(what: str, three: tuple[float, float, float]) -> str:
+    low, likely, high = (clock(round(seconds / 5) * 5) for seconds in three)
+    return f"{what} {low} to {high}, likely {likely}" if low != high else f"{what} {likely}"
