@@ -86,4 +86,8 @@ def test_what_was_learnt_is_said_in_words() -> None:
     fit = Fitted(
         tau_on=20, tau_off=40, gain=1, minutes=62, evenings=3, before=6.1, after=3.4, up="quick"
     )
-    assert "quick to rise" in fit.said and "come down" not in fit.said
+    assert "rises quickly" in fit.said and "comes down" not in fit.said
+    assert fit.but(up="usual", down="usual").said.startswith(
+        "rises and comes down as usual; from 62"
+    )
+    assert "rises quickly and comes down slowly" in fit.but(down="slow").said

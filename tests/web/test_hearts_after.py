@@ -68,6 +68,23 @@ def test_what_does_not_hold_is_told_and_the_raw_stays(house: House) -> None:
     assert not any(row["average"] for row in turns if row["person"] == names[1])
 
 
+def test_what_is_typed_afterwards_cleans_no_heart_again(house: House) -> None:
+    class_id = ran(house)
+    live = house.floor.live(class_id)
+
+    def hearts() -> object:
+        with house.floor.house.database.work() as work:
+            return house.floor.cleaned.of(live, classes.traces(work, class_id))
+
+    before = hearts()
+    for nth, body in enumerate(({"person": "1", "value": "7"}, {"person": "2", "value": "8"})):
+        house.client.post(f"/debrief/{class_id}/felt", data={"op": f"f{nth}", **body})
+    assert hearts() is before
+    with house.floor.house.database.writing() as work:
+        classes.add_samples(work, class_id, [(live.state.over_ms + 1000, {1: 90})])
+    assert hearts() is not before
+
+
 def test_a_heart_is_learnt_used_frozen_and_thrown_away(house: House) -> None:
     class_id = ran(house)
     house.floor.learn()
@@ -124,6 +141,8 @@ def test_a_file_is_laid_where_it_belongs_and_never_over_a_strap(house: House) ->
     fields = {"name": name, "person-0": "3", "offset-0": "soon"}
     refused = house.client.post(f"/debrief/{class_id}/traces/lay", data=fields)
     assert refused.status_code == 422 and "no number of seconds" in refused.text
+    elsewhere = house.client.post(f"/debrief/{class_id + 1}/traces/lay", data=fields)
+    assert elsewhere.status_code in (404, 409)  # it was read for this class
     fields["offset-0"] = str(begins)
     assert house.client.post(f"/debrief/{class_id}/traces/lay", data=fields).status_code == 200
     again = [row for row in csv_of(house, class_id, "clean") if row["person"] == names[3]]

@@ -5,6 +5,7 @@ from typing import Literal
 from lovrit.core.values import Value
 
 Pace = Literal["", "quick", "usual", "slow"]
+HOW: dict[Pace, str] = {"quick": "quickly", "usual": "as usual", "slow": "slowly"}
 
 
 class Fitted(Value):
@@ -28,13 +29,13 @@ class Fitted(Value):
     @property
     def said(self) -> str:
         """It in words."""
-        parts = [
-            f"{self.up} to rise" if self.up else "",
-            f"{self.down} to come down" if self.down else "",
-        ]
-        known = " and ".join(one for one in parts if one) or "how much it does for an effort"
+        ways = [(self.up, "rises"), (self.down, "comes down")]
+        known = [f"{does} {HOW[pace]}" for pace, does in ways if pace]
+        if self.up == self.down == "usual":
+            known = ["rises and comes down as usual"]
+        said = " and ".join(known) or "does so much for an effort as its evenings say"
         return (
-            f"{known}, from {self.minutes:g} clean minutes of "
-            f"{self.evenings} evening{'s' if self.evenings != 1 else ''}; "
-            f"{self.after:g} beats off where the start is {self.before:g}"
+            f"{said}; from {self.minutes:.0f} clean minutes of {self.evenings} "
+            f"evening{'s' if self.evenings != 1 else ''}, "
+            f"foretold within {self.after:g} beats where it was {self.before:g} before"
         )

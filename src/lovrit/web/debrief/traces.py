@@ -3,6 +3,7 @@
 import csv
 import io
 from collections import OrderedDict
+from collections.abc import Iterable, Iterator, Sequence
 from typing import Any, NamedTuple
 from uuid import uuid4
 
@@ -14,6 +15,7 @@ from lovrit.core.crew.person import Comer
 from lovrit.core.heart.align import Placed, align
 from lovrit.core.heart.foresee import body_of
 from lovrit.core.heart.learn import Evening, lines
+from lovrit.core.review.figures import Figures
 from lovrit.core.review.hearts import HeartAfter, asked_of
 from lovrit.core.review.turns import good
 from lovrit.core.values import LovritError
@@ -47,25 +49,25 @@ class Waitings:
     """Files that were read and wait for somebody to say where they belong; the newest few."""
 
     def __init__(self) -> None:
-        self._files: OrderedDict[str, list[Waiting]] = OrderedDict()
+        self._files: OrderedDict[tuple[int, str], list[Waiting]] = OrderedDict()
 
-    def keep(self, some: list[Waiting]) -> str:
-        """Keep a file's traces under a name of their own."""
+    def keep(self, class_id: int, some: list[Waiting]) -> str:
+        """Keep a file's traces, read for a class, under a name of their own."""
         name = uuid4().hex
-        self._files[name] = some
+        self._files[class_id, name] = some
         while len(self._files) > MOST_WAITING:
             self._files.popitem(last=False)
         return name
 
-    def of(self, name: str) -> list[Waiting]:
-        """A file's traces.
+    def of(self, class_id: int, name: str) -> list[Waiting]:
+        """A file's traces, of the class that they were read for.
 
         Raises:
             NoPlace: where they wait no more.
         """
-        if name not in self._files:
+        if (class_id, name) not in self._files:
             raise NoPlace("That file is not waiting any more; bring it in again.")
-        return self._files[name]
+        return self._files[class_id, name]
 
 
 WAITINGS = Waitings()
@@ -81,7 +83,11 @@ async def bring(request: Request, house: InHouse, class_id: Id, file: UploadFile
     except UnicodeDecodeError:
         raise NoPlace("This file is no text; CSV with seconds and beats is read.") from None
     found = [_waiting(live, one) for one in read_traces(text, house.zone)[:MOST_TRACES]]
-    values: dict[str, Any] = {"live": live, "name": WAITINGS.keep(found), "waiting": found}
+    values: dict[str, Any] = {
+        "live": live,
+        "name": WAITINGS.keep(class_id, found),
+        "waiting": found,
+    }
     values["refused"] = ""
     return page(request, house, "debrief/bring.html", here="debrief", **values)
 
@@ -112,7 +118,7 @@ def _waiting(live: Live, trace: Trace) -> Waiting:
 def lay(request: Request, house: InHouse, class_id: Id, form: WholeForm) -> Response:
     """Lay traces where somebody said that they belong. What a strap has told is never written over."""
     live = floor_of(request).live(class_id)
-    found = WAITINGS.of(str(form.get("name", "")))
+    found = WAITINGS.of(class_id, str(form.get("name", "")))
     by_id = {one.id: one for one in live.comers}
     begun = live.state.started_ms or live.made_ms
     told: list[tuple[int, dict[int, int]]] = []
@@ -174,27 +180,20 @@ def clean(request: Request, house: InHouse, class_id: Id) -> PlainTextResponse:
     """Every second of every heart: as it was told, as it holds (empty where it doesn't), why not, and as expected."""
     live, hearts = _hearts(request, house, class_id)
     names = {one.id: one.name for one in live.comers}
-    out = io.StringIO()
-    writer = csv.writer(out)
-    writer.writerow(["person", "second", "told", "holds", "fault", "expected"])
-    for who, heart in hearts.items():
-        kinds = [""] * len(heart.raw)
-        for fault in heart.cleaned.faults:
-            for at in range(fault.start_s, fault.end_s + 1):
-                kinds[at] = fault.kind
-        for at, bpm in enumerate(heart.raw):
-            held = heart.cleaned.clean[at]
-            writer.writerow(
-                [
-                    told_apart(names[who]),
-                    at,
-                    _cell(bpm),
-                    _cell(held),
-                    kinds[at],
-                    round(float(heart.expected[at]), 1),
-                ]
-            )
-    return _download(out, f"class-{class_id}-clean.csv")
+    rows = (row for who, heart in hearts.items() for row in _seconds(names[who], heart))
+    head = ("person", "second", "told", "holds", "fault", "expected")
+    return _file(head, rows, f"class-{class_id}-clean.csv")
+
+
+def _seconds(name: str, heart: HeartAfter) -> Iterator[list[object]]:
+    kinds = [""] * len(heart.raw)
+    for fault in heart.cleaned.faults:
+        for at in range(fault.start_s, fault.end_s + 1):
+            kinds[at] = fault.kind
+    for at, (bpm, held, asked) in enumerate(
+        zip(heart.raw, heart.cleaned.clean, heart.expected, strict=True)
+    ):
+        yield [told_apart(name), at, _cell(bpm), _cell(held), kinds[at], round(float(asked), 1)]
 
 
 def _cell(value: float) -> str:
@@ -206,28 +205,27 @@ def turns(request: Request, house: InHouse, class_id: Id) -> PlainTextResponse:
     """Each work of each heart in figures, with how many clean seconds it rests on; empty where too few."""
     live, hearts = _hearts(request, house, class_id)
     names = {one.id: one.name for one in live.comers}
+    labels = [one.label for one in live.plan.timeline.blocks]
+    rows = (row for who, heart in hearts.items() for row in _works(names[who], heart, labels))
+    head = ("person", "turn", "block", "start_s", "effort", *Figures._fields)
+    return _file(head, rows, f"class-{class_id}-turns.csv")
+
+
+def _works(name: str, heart: HeartAfter, labels: list[str]) -> Iterator[list[object]]:
+    for nth, one in enumerate(heart.works, 1):
+        figures = ["" if value is None else value for value in one.figures]
+        yield [
+            told_apart(name),
+            nth,
+            told_apart(labels[one.block]),
+            one.start_s,
+            one.effort or "",
+            *figures,
+        ]
+
+
+def _file(head: Sequence[str], rows: Iterable[list[object]], name: str) -> PlainTextResponse:
     out = io.StringIO()
-    writer = csv.writer(out)
-    figures = ("average", "highest", "peak", "peak_after_end_s", "drop_60", "lag_s", "clean_s")
-    writer.writerow(["person", "turn", "block", "start_s", "effort", *figures])
-    for who, heart in hearts.items():
-        for nth, one in enumerate(heart.works, 1):
-            told = one.figures._asdict()
-            label = live.plan.timeline.blocks[one.block].label
-            cells = ["" if told[name] is None else told[name] for name in figures]
-            writer.writerow(
-                [
-                    told_apart(names[who]),
-                    nth,
-                    told_apart(label),
-                    one.start_s,
-                    one.effort or "",
-                    *cells,
-                ]
-            )
-    return _download(out, f"class-{class_id}-turns.csv")
-
-
-def _download(out: io.StringIO, name: str) -> PlainTextResponse:
+    csv.writer(out).writerows([head, *rows])
     headers = {"Content-Disposition": f'attachment; filename="{name}"'}
     return PlainTextResponse(out.getvalue(), media_type="text/csv; charset=utf-8", headers=headers)

@@ -74,6 +74,7 @@ class Floor:
         self._tasks = [
             asyncio.create_task(self._tick_for_ever()),
             asyncio.create_task(self._write_for_ever()),
+            asyncio.create_task(self._learn_for_ever()),
         ]
 
     async def close(self) -> None:
@@ -235,6 +236,11 @@ class Floor:
             await asyncio.sleep(1)
             await asyncio.to_thread(self._write_all)
             await asyncio.to_thread(self._tell_on)
+
+    async def _learn_for_ever(self) -> None:
+        """Apart from the writing, which must not wait some seconds for it."""
+        while True:
+            await asyncio.sleep(1)
             await asyncio.to_thread(self.learn)
 
     def tick(self, now_ms: int) -> None:

@@ -24,11 +24,11 @@ class HeartsAfter:
     """The hearts of classes that were looked at last, each cleaned once for what its class is by now."""
 
     def __init__(self) -> None:
-        self._kept: OrderedDict[tuple[int, int, int], dict[int, HeartAfter]] = OrderedDict()
+        self._kept: OrderedDict[tuple[object, ...], dict[int, HeartAfter]] = OrderedDict()
 
     def of(self, live: Live, traces: dict[int, Trace]) -> dict[int, HeartAfter]:
         """Each person's heart in a class, of those whose strap told something."""
-        key = (live.id, len(live.fold.seen), sum(map(len, traces.values())))
+        key = _as_it_was(live, traces)
         if key not in self._kept:
             made = {
                 one.id: heart_after(live.plan, live.state, one, traces.get(one.id, []))
@@ -39,6 +39,15 @@ class HeartsAfter:
                 self._kept.popitem(last=False)
         self._kept.move_to_end(key)
         return self._kept[key]
+
+
+def _as_it_was(live: Live, traces: dict[int, Trace]) -> tuple[object, ...]:
+    """What the hearts of a class follow from: a score or a note that is typed afterwards cleans none of them again."""
+    state = live.state
+    own = tuple(sorted(state.own_laps.items()))
+    stopped = tuple(sorted(state.ever_stopped.items()))
+    readings = sum(map(len, traces.values()))
+    return live.id, readings, len(live.comers), state.started_ms, state.laps, own, stopped
 
 
 def learn_hearts(
