@@ -2,7 +2,7 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
 import { clock, readClock } from "../../src/lovrit/web/static/scripts/hands.js";
-import { cuesAhead } from "../../src/lovrit/web/static/scripts/foretold.js";
+import { cuesAhead, laidOn, reading } from "../../src/lovrit/web/static/scripts/foretold.js";
 import { AHEAD_MS, Sound } from "../../src/lovrit/web/static/scripts/sound.js";
 import { textOf } from "../../src/lovrit/web/static/scripts/blocks.js";
 import { difference } from "../../src/lovrit/web/static/scripts/slate.js";
@@ -88,6 +88,15 @@ test("the go of what begins next is known before its time, and a page that is bu
   const view = { phase: "on", moments };
   const ahead = (now) => cuesAhead(view, now, AHEAD_MS);
   assert.deepEqual(sounds(heard(), [9000, 9900, 10_250, 10_700], ahead), [9200, 9900, 10_000, 10_300, 10_600]);
+});
+
+test("a press that the server has already heard is not laid on its view a second time", () => {
+  const moment = { at: 0, kind: "work", place: "0.0", up: false, zero: 18_000, began: 0, cues: [] };
+  const view = { now_ms: 0, phase: "on", moments: [moment, { ...moment, kind: "over", place: "", at: 18_000 }], rows: [[]], ends_ms: 18_000 };
+  const press = { id: "plus", kind: "longer", at_ms: 1000, place: "0.0" };
+  const reads = (heard) => reading(laidOn({ ...view, heard }, [press]), laidOn({ ...view, heard }, [press]).moments[0], 0);
+  assert.equal(reads(["start"]), 28);
+  assert.equal(reads(["start", "plus"]), 18);
 });
 
 test("what is no longer to come is taken back, what the server says anew is not doubled, what is about to sound is left", () => {

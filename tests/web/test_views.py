@@ -230,7 +230,8 @@ def test_the_wall_is_told_nothing_of_anybodys_health() -> None:
     stops = Event(id="x", kind="stops", at_ms=T0 + 7000, person=1)
     fold = fold_of(freeze(plan(CIRCLE)), [*START, stops], people)
     told = Told(fold, fold.at(10.0), T0, people)
-    assert state_object(told, T0 + 10_000, "coach")["stopped"] == [1]
+    coach = state_object(told, T0 + 10_000, "coach")
+    assert coach["stopped"] == [1] and coach["heard"] == [one.id for one in START] + ["x"]
     wall = state_object(told, T0 + 10_000, "wall")
     assert set(wall) == {
         "now_ms", "phase", "moments", "rows", "whole", "total_s", "ends_ms", "started_ms", "over_ms", "rounds",

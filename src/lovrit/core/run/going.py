@@ -342,13 +342,13 @@ class Fold:
         self._plan, self._people, self._deeds = plan, people, deeds
         self.state = self._fresh()
         self.counted: list[Happening] = []
-        self.seen: set[str] = set()
+        self.seen: dict[str, None] = {}  # in the order of their coming
         self.refused: str | None = None
 
     def copy(self) -> "Fold":
         """A fold of its own, for an event that is only tried."""
         made = Fold(self._plan, self._people, self._deeds)
-        made.state, made.counted, made.seen = self.state.copy(), list(self.counted), set(self.seen)
+        made.state, made.counted, made.seen = self.state.copy(), list(self.counted), dict(self.seen)
         return made
 
     def _fresh(self) -> Going:
@@ -359,7 +359,7 @@ class Fold:
         self.refused = None
         if event.id in self.seen:
             return False
-        self.seen.add(event.id)
+        self.seen[event.id] = None
         at_s = max(event.at_s, self.state.now_s)
         event = Happening(event.id, event.kind, at_s, event.fields)
         self.state.advance(at_s)

@@ -17,6 +17,7 @@ from lovrit.web.moves.drawing import Picture, picture
 from lovrit.web.run.own import own_box, own_moment, own_words
 
 Watcher = Literal["coach", "wall"]
+HEARD = 16  # presses that a screen is told the class has heard: more than can be under way at once
 SOON, MANY = 8, 400  # moments that are told with every press, and those that follow at leisure
 EACH = "each side"
 TAKEN_BACK = {
@@ -75,6 +76,8 @@ def state_object(
         "rounds": {name: many for (at, name), many in going.rounds.items() if at == going.at},
         "shown": {"what": going.shown[0], "text": going.shown[1]},
     }
+    if screen != "wall":
+        shown["heard"] = list(live.fold.seen)[-HEARD:]
     if screen == "coach":
         shown |= _for_the_coach(live)
     if screen == "wall" and live.names:

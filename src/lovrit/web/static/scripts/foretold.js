@@ -12,7 +12,7 @@
  * @typedef {{now_ms: number, phase: string, moments: Moment[], rows: Row[][], whole: boolean, total_s: number, ends_ms: number,
  *   over_ms: number | null, rounds: Record<string, number>, shown?: {what: string, text: string}, names?: Record<string, string[]>, stood?: number, due_ms?: number | null, late_s?: number, early_s?: number,
  *   ways?: {way: string, text: string, ends_ms: number}[], undo?: {of: string, said: string, by: string} | null,
- *   stopped?: number[], marks?: number, may_go_on?: boolean, instead?: Record<string, string>}} View
+ *   stopped?: number[], marks?: number, may_go_on?: boolean, instead?: Record<string, string>, heard?: string[]}} View
  * @typedef {{id: string, kind: string, at_ms: number, place?: string, seconds?: number, every?: boolean, person?: number,
  *   lane?: string, of?: string, way?: string, text?: string, station?: string, move?: string, block?: number, group?: string,
  *   due_ms?: number | null, value?: number, by?: string, to?: string, other?: number, what?: string}} Press
@@ -103,6 +103,12 @@ export function lay(view, press) {
   const place = momentAt(view, press.at_ms)?.place;
   if (PLACED.has(press.kind) && press.place !== undefined && press.place !== place) return view;
   return HAPPENINGS[press.kind]?.(view, press.at_ms, press) ?? view;
+}
+
+/** The server's view with the presses laid on it that it has not heard: a stream may tell of a press before its own answer
+ * does. @param {View} view @param {Press[]} waiting @returns {View} */
+export function laidOn(view, waiting) {
+  return waiting.filter((one) => !view.heard?.includes(one.id)).reduce(lay, view);
 }
 
 /** @type {Record<string, (view: View, at: number, press: Press) => View>} */

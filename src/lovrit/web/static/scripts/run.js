@@ -2,7 +2,7 @@
 // server's clock. Coach, wall and station are the same page with more or less on it.
 import { draw, drawLanes, drawNames, made, shownAt, tickLanes } from "./board.js";
 import { Coach, me } from "./coach.js";
-import { cuesAhead, GO_ON_MS, joined, lay, momentAt, nthAt, reading, standing, works } from "./foretold.js";
+import { cuesAhead, GO_ON_MS, joined, laidOn, momentAt, nthAt, reading, standing, works } from "./foretold.js";
 import { clock, typing } from "./hands.js";
 import { Presses } from "./presses.js";
 import { Shown } from "./shown.js";
@@ -316,7 +316,7 @@ class Run {
   /** The server's view with the presses that it has not yet answered laid on it. */
   lay() {
     const before = this.view;
-    this.view = (this.presses?.waiting ?? []).reduce(lay, this.server);
+    this.view = laidOn(this.server, this.presses?.waiting ?? []);
     if (this.view.phase !== "on" && before.phase === "on") this.sound.quiet();
     this.drawn = "";
     this.shown?.draw(this.view.shown);
