@@ -14,6 +14,7 @@ from lovrit.core.moves.library import shipped
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.session.rack import rack
 from lovrit.core.timeline.plan import plan_text
+from lovrit.core.tries.done import Most
 from tests.core.test_sessions import DOUBTFUL
 
 WARM = "warm-up 6:00 at 3\n"
@@ -33,6 +34,14 @@ CASES: dict[str, tuple[str, str, Company]] = {
                 f"slot: 17:00\n{WARM}6 x 300 m, rest 0:15",
                 f"slot: 60:00\n{WARM}6 x 300 m, rest 0:15",
             ),
+        ),
+        (
+            "nobody-has-done",
+            (
+                f"{WARM}every 1:00 for 6:00\n  14 box jump",
+                f"{WARM}every 1:00 for 6:00\n  8 box jump",
+            ),
+            Company(groups=2, classes=9, done={"box jump": Most(reps=8)}),
         ),
         (
             "turn-too-full",

@@ -8,6 +8,7 @@ from lovrit.core.crew.highest import USUAL, Formula
 from lovrit.core.crew.person import OLDER, Limit, Person
 from lovrit.core.moves.move import Pattern
 from lovrit.core.session.session import Whom
+from lovrit.core.tries.done import Most
 from lovrit.core.values import Value
 
 CHILD, ASKED_FROM = 16, 50
@@ -38,7 +39,8 @@ class Company(Value):
     """Who comes. Counts only: a rule never names a person where others can read it.
 
     ``paces`` says how many have a numbered pace of their own; of those whose heart can steer (``steering``), the
-    highest of ``from_age`` was never measured, and ``thresholds`` have one that is known.
+    highest of ``from_age`` was never measured, and ``thresholds`` have one that is known. ``done`` is the most of each
+    move, by its name in the library, in so many ``classes``; ``tried`` where somebody has tried the session.
     """
 
     groups: int | None = None
@@ -59,6 +61,9 @@ class Company(Value):
     by_effort: int = 0
     from_age: int = 0
     thresholds: int = 0
+    done: dict[str, Most] = field(default_factory=dict)
+    classes: int = 0
+    tried: bool = False
 
     def also_for(self, whom: tuple[Whom, ...]) -> "Company":
         """With at least one of those that the session says it is for."""

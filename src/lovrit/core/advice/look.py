@@ -16,6 +16,7 @@ from lovrit.core.advice import (
     reps,
     sums,
     telling,
+    untried,
 )
 from lovrit.core.advice.company import Company
 from lovrit.core.advice.note import Look, Note
@@ -90,6 +91,7 @@ RULES: tuple[Rule, ...] = (
     telling.no_time_to_tell,
     telling.too_much_to_remember,
     telling.no_setup,
+    untried.nobody_has_done,
     people.pace_of_nobody,
     people.all_out_for_new,
     people.beginners_dose,

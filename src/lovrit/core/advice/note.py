@@ -38,12 +38,12 @@ class Fix:
 
 @dataclass(frozen=True)
 class WayTo:
-    """Where it is decided, when not on the slate: who comes, what a move is, or what must give for the clock.
+    """Where it is decided, when not on the slate: who comes, what a move is, what must give for the clock, by a try.
 
     ``about`` is the move's name; ``must_s`` what the session must last at most.
     """
 
-    to: Literal["crew", "move", "fit"]
+    to: Literal["crew", "move", "fit", "try"]
     text: str
     about: str = ""
     must_s: int = 0
