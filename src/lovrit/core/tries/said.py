@@ -123,12 +123,12 @@ def _sets(said: str) -> tuple[int | None, int] | None:
     """(reps that a set was, reps that it became); None where nothing is said of it, or it became no less."""
     for pattern in (SUMS, SPLIT, WENT, FROM, *([LIST] if LISTED.fullmatch(said) else [])):
         for found in pattern.finditer(said):
-            many, few = _number(found["many"]), _number(found["few"])
-            if few < many:
-                return many, few
+            was, became = _number(found["many"]), _number(found["few"])
+            if became < was:
+                return was, became
     for pattern in (ONLY, AFTER, SINGLES):
-        if found := pattern.search(said):
-            return None, _number(found["few"])
+        if (few := pattern.search(said)) is not None:
+            return None, _number(few["few"])
     return None
 
 
