@@ -138,7 +138,7 @@ def test_scores_are_kept_and_impossible_ones_refused_kindly() -> None:
     blocks, laid = plan.session.blocks, plan.timeline.blocks
     assert [block.asks_for is not None for block in blocks] == [True] * 5 + [False]
     good = ["7+ 3", "4:10", "45 s", "42.5 kg", "1:21"]
-    assert [score(*pair, text) for *pair, text in zip(blocks, laid, good, strict=False)] == [
+    assert [score(*pair, text, shipped()) for *pair, text in zip(blocks, laid, good, strict=False)] == [
         "7 + 3", "4:10", "45 s", "42.5 kg", "1:21",
     ]  # fmt: skip
     for nth, text in (
@@ -150,7 +150,7 @@ def test_scores_are_kept_and_impossible_ones_refused_kindly() -> None:
         (0, "900 + 1"),
     ):
         with pytest.raises(Impossible):
-            score(blocks[nth], laid[nth], text)
+            score(blocks[nth], laid[nth], text, shipped())
 
 
 @given(st.integers(0, 60), st.integers(1, 26))

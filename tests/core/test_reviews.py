@@ -9,9 +9,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from lovrit.core.blocks.fade import evenness, fade
 from lovrit.core.moves.library import shipped
 from lovrit.core.review.figures import Bout, drift, figures
-from lovrit.core.review.paragraph import After, evenness, fade, paragraph
+from lovrit.core.review.paragraph import After, paragraph
 from lovrit.core.run.classplan import Runner, class_plan
 from lovrit.core.run.deeds import DEEDS
 from lovrit.core.run.going import Fold, Happening

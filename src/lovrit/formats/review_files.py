@@ -6,6 +6,7 @@ from typing import Any
 
 import numpy as np
 
+from lovrit.core.blocks.fade import evenness, fade
 from lovrit.core.heart.asked import USUAL_EFFORT
 from lovrit.core.heart.clean import Cleaned, Known, clean
 from lovrit.core.heart.demand import corridor, demand
@@ -18,8 +19,6 @@ from lovrit.core.review.paragraph import (
     LEAST_CLEAN,
     After,
     Clause,
-    evenness,
-    fade,
     paragraph,
     repeats,
     scored,

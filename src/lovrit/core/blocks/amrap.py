@@ -1,5 +1,6 @@
 """As many rounds as possible before the clock ends; partners take a round each in turn, a ladder has more each time."""
 
+import re
 from collections.abc import Iterator
 from itertools import islice, pairwise
 from typing import ClassVar, Literal
@@ -12,13 +13,13 @@ from lovrit.core.blocks.marks import Mark
 from lovrit.core.blocks.options import AIMS, Read
 from lovrit.core.blocks.outlook import CASES, Outlook, Score, rests_on, unknown_outlook
 from lovrit.core.blocks.parts import Seconds, read_length
-from lovrit.core.blocks.score import rounds_score
+from lovrit.core.blocks.score import Scoring, rounds_score
 from lovrit.core.blocks.step import Case, Forecast, Laying, Stage, Step
 from lovrit.core.blocks.tiring import Tiring
 from lovrit.core.blocks.worktime import line_s, round_s, slowing_after, unknown_move
 from lovrit.core.clock import clock
 from lovrit.core.moves.library import Library
-from lovrit.core.slate.line import Amount, Line
+from lovrit.core.slate.line import Amount, Line, reps_of
 from lovrit.core.slate.tree import Node
 from lovrit.core.slate.words import Word
 
@@ -164,10 +165,31 @@ class Amrap(Block):
         """Rounds and reps."""
         return "rounds + reps"
 
-    def read_score(self, said: str, planned_s: int, forecast: Forecast | None) -> str:
+    def read_score(self, said: str, given: Scoring) -> str:
         """Rounds and reps, no more than twice what a quick person does."""
-        del planned_s
-        return rounds_score(said, forecast.rounds[2] if forecast and forecast.rounds else None)
+        told = given.forecast.rounds if given.forecast else None
+        begun = re.match(r"\d{1,5}", said)
+        return rounds_score(
+            said,
+            told[2] if told else None,
+            self._parts(),
+            self._reps_of(int(begun[0]) + 1 if begun else 1),
+        )
+
+    def _parts(self) -> int:
+        return 1 + sum(line.opens_part for line in self.moves[1:])
+
+    def _reps_of(self, nth: int) -> float:
+        """Reps of a round (from 1); 0 where some line counts none."""
+        each = [reps_of(line) for line in self.lines_of(nth) if not line.is_rest]
+        return sum(each) if all(each) else 0
+
+    def reads(self, score: str) -> str:
+        """On a ladder, the rung that was begun."""
+        found = re.match(r"(\d+) \+ (\d+)", score)
+        if not found or not self.ladder or not int(found[2]):
+            return ""
+        return f"{found[2]} into the rung of {self.ladder.at(int(found[1]) + 1)}"
 
     def pace_of(self, score: str, library: Library) -> float | None:
         """Rounds likely by rounds done; reps of a begun round count as half of one."""

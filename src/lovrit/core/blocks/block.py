@@ -11,7 +11,7 @@ from lovrit.core.blocks.marks import Mark
 from lovrit.core.blocks.options import Fields, Option, Read
 from lovrit.core.blocks.outlook import Outlook
 from lovrit.core.blocks.parts import Count, Effort, Heart, Pace, Pair, Seconds, Stretch
-from lovrit.core.blocks.score import time_score
+from lovrit.core.blocks.score import Scoring, time_score
 from lovrit.core.blocks.step import Case, Forecast, Laying, Phase, Stage, Step
 from lovrit.core.clock import clock
 from lovrit.core.moves.library import Library
@@ -262,14 +262,18 @@ class Block(Value):
         """What its score is, as it is asked for; None where it has none."""
         return None
 
-    def read_score(self, said: str, planned_s: int, forecast: Forecast | None) -> str:
+    def read_score(self, said: str, given: Scoring) -> str:
         """A score in its usual writing.
 
         Raises:
             Impossible: if it is none, or can't have been done.
         """
-        del forecast
-        return time_score(said, planned_s)
+        return time_score(said, given.planned_s)
+
+    def reads(self, score: str) -> str:
+        """What coaches read in a score: evenness, fade, the first turn missed; empty for nothing."""
+        del score
+        return ""
 
     def pace_of(self, score: str, library: Library) -> float | None:
         """How long somebody took where a usual person takes 1; None where the score says nothing of it."""

@@ -6,8 +6,8 @@ from typing import ClassVar, Literal
 from lovrit.core.blocks.block import Block, Form
 from lovrit.core.blocks.options import AIMS, Read
 from lovrit.core.blocks.parts import Seconds, read_length
-from lovrit.core.blocks.score import load_score
-from lovrit.core.blocks.step import Forecast, Laying, Step
+from lovrit.core.blocks.score import Scoring, load_score
+from lovrit.core.blocks.step import Laying, Step
 from lovrit.core.clock import clock
 from lovrit.core.slate.tree import Node, figure, tokens, whole
 from lovrit.core.slate.words import Word, word
@@ -60,7 +60,7 @@ class Build(Block):
         """A load."""
         return "load, kg"
 
-    def read_score(self, said: str, planned_s: int, forecast: Forecast | None) -> str:
+    def read_score(self, said: str, given: Scoring) -> str:
         """A load."""
-        del planned_s, forecast
+        del given
         return load_score(said)

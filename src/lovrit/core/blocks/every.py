@@ -10,6 +10,7 @@ from lovrit.core.blocks.marks import Mark
 from lovrit.core.blocks.options import AIMS, CAP, REST_BY_EFFORT, Fields, Option, Read, timed
 from lovrit.core.blocks.outlook import CASES, Outlook, TurnLeft, rests_on, unknown_outlook
 from lovrit.core.blocks.parts import Seconds
+from lovrit.core.blocks.score import Scoring, turns_score
 from lovrit.core.blocks.step import Laying, Stage, Step
 from lovrit.core.blocks.worktime import line_s, slowing, unknown_move
 from lovrit.core.blocks.worktime import timed as all_timed
@@ -124,10 +125,9 @@ class Every(Block):
 
     def floor(self, laying: Laying) -> Floor:
         """A clock a turn, never cut in two; where half start later, two waves."""
-        turns = -(-self.total_s // self.period_s)
         firsts = {one.turn: by_clock(one) for one in reversed(list(self.own_steps(laying)))}
         steps = []
-        for nth in range(1, turns + 1):
+        for nth in range(1, self.turns + 1):
             first = firsts.get(nth) or firsts[1]
             line = self.moves[(nth - 1) % len(self.moves)] if self.moves else None
             length = min(self.period_s, self.total_s - self.period_s * (nth - 1))
@@ -139,6 +139,26 @@ class Every(Block):
         if not self.half_start_s:
             return Floor("all", tuple(steps))
         return Floor("waves", tuple(steps), offsets_s=(0, self.half_start_s))
+
+    @property
+    def turns(self) -> int:
+        """How many turns there are; one that is begun counts."""
+        return -(-self.total_s // self.period_s)
+
+    @property
+    def asks_for(self) -> str:
+        """Turns kept up."""
+        return f"turns kept up of {self.turns}"
+
+    def read_score(self, said: str, given: Scoring) -> str:
+        """Turns that were kept up, of those that there are."""
+        del given
+        return turns_score(said, self.turns)
+
+    def reads(self, score: str) -> str:
+        """The first turn that was missed."""
+        kept, _, turns = score.partition(" of ")
+        return "" if not turns or kept == turns else f"first missed: turn {int(kept) + 1}"
 
     def own_steps(self, laying: Laying) -> Iterator[Step]:
         """A line a turn, in order, again and again."""

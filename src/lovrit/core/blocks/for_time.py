@@ -18,8 +18,8 @@ from lovrit.core.blocks.parts import (
     read_count,
     read_over,
 )
-from lovrit.core.blocks.score import time_score
-from lovrit.core.blocks.step import Case, Forecast, Laying, Stage, Step
+from lovrit.core.blocks.score import QUICKEST, Scoring, race_score
+from lovrit.core.blocks.step import Case, Laying, Stage, Step
 from lovrit.core.blocks.tiring import Tiring
 from lovrit.core.blocks.worktime import amount_s, round_s, slowing, unknown_move
 from lovrit.core.clock import clock, read_clock
@@ -236,10 +236,20 @@ class ForTime(Block):
         """A time."""
         return "time, m:ss"
 
-    def read_score(self, said: str, planned_s: int, forecast: Forecast | None) -> str:
+    def read_score(self, said: str, given: Scoring) -> str:
         """A time, up to the cap."""
-        del planned_s, forecast
-        return time_score(said, self.cap_s)
+        quick = given.forecast.time_s[0] if given.forecast and given.forecast.time_s else 0
+        return race_score(said, self.cap_s, quick / QUICKEST, self._all_reps())
+
+    def _all_reps(self) -> float:
+        """Reps of all its rounds; 0 where some line counts none."""
+        if self.over:
+            return 0
+        worked = [line for line in self.moves if not line.is_rest]
+        if self.scheme:
+            return sum(self.scheme) * len(worked)
+        each = [reps_of(line) for line in worked]
+        return sum(each) * self.rounds.high if all(each) else 0
 
     def pace_of(self, score: str, library: Library) -> float | None:
         """Seconds taken by seconds that are usual; the cap says only that it was longer."""

@@ -7,8 +7,8 @@ from lovrit.core.blocks.block import Block, Form
 from lovrit.core.blocks.marks import Mark
 from lovrit.core.blocks.options import AIMS, REST_BY_EFFORT, Read
 from lovrit.core.blocks.parts import Seconds
-from lovrit.core.blocks.score import hold_score
-from lovrit.core.blocks.step import Forecast, Laying, Stage, Step
+from lovrit.core.blocks.score import Scoring, hold_score
+from lovrit.core.blocks.step import Laying, Stage, Step
 from lovrit.core.clock import clock
 from lovrit.core.slate.problem import Unreadable
 from lovrit.core.slate.tree import Node, column, figure, seconds, trees
@@ -81,9 +81,9 @@ class HoldLadder(Block):
         """Seconds."""
         return "longest hold, s"
 
-    def read_score(self, said: str, planned_s: int, forecast: Forecast | None) -> str:
+    def read_score(self, said: str, given: Scoring) -> str:
         """Seconds, up to a turn."""
-        del planned_s, forecast
+        del given
         return hold_score(said, self.period_s)
 
     def drawn(self, one: Stage) -> Mark | None:

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from typing import ClassVar, Literal, Self
 
 from lovrit.core.blocks.block import Form, Paired, Repeats, said
+from lovrit.core.blocks.fade import read_counts, read_times
 from lovrit.core.blocks.floor import Floor, FloorStep, by_clock
 from lovrit.core.blocks.options import (
     AIMS,
@@ -29,6 +30,7 @@ from lovrit.core.blocks.parts import (
     read_over,
     read_pair,
 )
+from lovrit.core.blocks.score import QUICKEST, Scoring, counts_score, repeats_score
 from lovrit.core.blocks.step import Laying, Step
 from lovrit.core.blocks.worktime import amount_s
 from lovrit.core.clock import clock
@@ -204,8 +206,38 @@ class Intervals(Paired):
 
     @property
     def asks_for(self) -> str | None:
-        """A time, where an amount is repeated."""
-        return f"{self.score or 'slowest'}, m:ss" if self.each else None
+        """A time, where an amount is repeated; else what was done in the works, where that is counted."""
+        if self.each:
+            return f"each or {self.score or 'slowest'}, m:ss"
+        worked = [line for line in self.moves if not line.is_rest]
+        return "reps or metres: first, middle, last, or in all" if worked and self.pattern else None
+
+    def read_score(self, said: str, given: Scoring) -> str:
+        """Times of an amount that is repeated; reps or metres of works by the clock."""
+        if self.each:
+            quick = amount_s(self.each, self._name, given.library, "low") or 0
+            return repeats_score(said, self.count.high, given.planned_s, quick / QUICKEST)
+        works = self.count.high * len(self.pattern)
+        longest = max((pair.work.seconds or 0 for pair in self.pattern), default=0)
+        return counts_score(said, works, longest or given.planned_s, self._least_s(given.library))
+
+    def _least_s(self, library: Library) -> dict[str, float]:
+        """Seconds of one rep of its quickest move, and of a metre where one covers ground."""
+        names = [line.tasks[0].name for line in self.moves if not line.is_rest]
+        moves = [move for name in names if (move := library.find(name))]
+        if len(moves) < len(names) or not names:
+            return {}
+        metres = [move.metre for move in moves if move.metre]
+        counted = {"reps": min(library.rep_s(name) for name in names)}
+        return {"m": min(metres)} | counted if metres else counted
+
+    def reads(self, score: str) -> str:
+        """Of repeats the slowest, evenness and fade; of counts all of them, and whether it went out too fast."""
+        return (
+            read_times(score)
+            if self.each
+            else read_counts(score, self.count.high * len(self.pattern))
+        )
 
     def outlook(self, library: Library) -> Outlook | None:
         """What a repeat of an amount takes."""

@@ -1,58 +1,133 @@
-"""Scores as coaches count them, read from what was typed; impossible ones refused kindly."""
+"""Scores as coaches count them, read from what was typed; impossible ones refused kindly, with their limit."""
 
 import re
 from math import ceil
+from typing import NamedTuple
 
-from lovrit.core.clock import clock, read_clock
+from lovrit.core.blocks.step import Forecast
+from lovrit.core.clock import clock, number, read_clock
+from lovrit.core.moves.library import Library
 from lovrit.core.values import LovritError
 
-# as coaches write them: 7 + 12, 7+12, 7r 12, 7 rounds + 12 reps, 7 rounds
+# as coaches write them: 7 + 12, 7+12, 7r 12, 7 rounds + 12 reps, 7 rounds; in parts 2 + part 2 + 5
 ROUNDS = re.compile(
-    r"^(\d+)\s*(?:r|rds?|rounds?)?(?:\s*(?:\+|,|and)?\s*(\d+)\s*(?:reps?)?)?$",
+    r"(\d+)\s*(?:r|rds?|rounds?|rungs?)?"
+    r"(?:\s*(?:\+|,|and)?\s*p(?:art|t)?\s*(?P<part>\d+))?"
+    r"(?:\s*(?:\+|,|and)?\s*(?P<reps>\d+)\s*(?:reps?)?)?",
     re.ASCII | re.IGNORECASE,
 )
-TIME = re.compile(r"^(\d+):([0-5]\d)$")
-SEPARATE = re.compile(r"^\d+\s+\d+$", re.ASCII)
-LOAD = re.compile(r"^(\d+(?:\.\d+)?)\s*(?:kg)?$")
+TIME = re.compile(r"(\d+):([0-5]\d)", re.ASCII)
+CAPPED = re.compile(r"cap(?:ped)?\s*\+?\s*(\d+)\s*(?:reps?)?\s*(?:left)?", re.ASCII | re.IGNORECASE)
+SEPARATE = re.compile(r"\d+\s+\d+", re.ASCII)
+HELD = re.compile(r"(\d+)\s*(?:s|sec|secs|seconds?)?", re.ASCII | re.IGNORECASE)
+TURNS = re.compile(
+    r"(?:(?P<all>all|every turn)|(?P<kept>\d+)\s*(?:turns?)?(?:\s*(?:of|/|out of)\s*(?P<of>\d+))?)\s*(?:turns?)?",
+    re.ASCII | re.IGNORECASE,
+)
+BEATS = re.compile(r"(\d+)\s*(?:bpm|a minute|/min|beats?(?: a minute)?)?", re.ASCII | re.IGNORECASE)
+COUNTS = re.compile(
+    r"(?P<some>\d+(?:\s*(?P<each>m|cal|reps?))?(?:[\s,/;]+\d+(?:\s*(?:m|cal|reps?))?)*)",
+    re.ASCII | re.IGNORECASE,
+)
+UNITS = {"m": "m", "cal": "cal", "rep": "reps", "reps": "reps"}
+NUMBER = r"\d+(?:\.\d+)?"
+LIFTED = (
+    re.compile(
+        rf"(?P<sets>\d+)\s*(?:sets?|x)\s*(?:of\s*)?(?P<reps>\d+)\s*(?:@|at|x|,)\s*(?P<kg>{NUMBER})\s*(?:kg)?"
+    ),
+    re.compile(rf"(?P<sets>\d+)\s*sets?,?\s*(?:@|at|of)?\s*(?P<kg>{NUMBER})\s*(?:kg)?"),
+    re.compile(rf"(?P<kg>{NUMBER})\s*kg(?:\s*x\s*(?P<reps>\d+))?(?:,\s*(?P<sets>\d+)\s*sets?)?"),
+    re.compile(rf"(?P<reps>\d+)\s*x\s*(?P<kg>{NUMBER})\s*kg"),
+    re.compile(rf"(?P<kg>{NUMBER})(?:\s*x\s*(?P<reps>\d+))?"),
+)
 # the quickest of people take half of what a quick person takes; what is quicker still was misread or mistyped
 QUICKEST = 2
-MOST_ROUNDS, MOST_KG = 200, 500
+MOST_ROUNDS, MOST_KG, MOST_REPS = 200, 500, 100
 
 
 class Impossible(LovritError):
     """A score that can't be; the sentence says why."""
 
 
-def rounds_score(said: str, quick_rounds: float | None) -> str:
-    """Rounds and reps; no more than twice what a quick person does.
+class Scoring(NamedTuple):
+    """What a score is held to: how long its block was planned, what was forecast of it, the moves as they are known."""
+
+    planned_s: int
+    forecast: Forecast | None
+    library: Library
+
+
+def rounds_score(said: str, quick_rounds: float | None, parts: int = 1, a_round: float = 0) -> str:
+    """Rounds, parts and reps; no more than twice what a quick person does. ``a_round`` is its reps, 0 if unknown.
 
     Raises:
         Impossible: if it is none, or can't have been done.
     """
-    found = None if SEPARATE.match(said) else ROUNDS.match(said)
+    found = None if SEPARATE.fullmatch(said) else ROUNDS.fullmatch(said)
     if not found:
-        raise Impossible("Write rounds and reps, such as 7 + 12.")
+        example = "2 + part 2 + 5" if parts > 1 else "7 + 12"
+        raise Impossible(f"Write rounds and reps, such as {example}.")
     most = max(1, ceil(QUICKEST * quick_rounds)) if quick_rounds else MOST_ROUNDS
-    if int(found[1][:6]) > most:
-        rounds = "round" if most == 1 else "rounds"
+    rounds, part, reps = int(found[1][:6]), int(found["part"] or 0), int((found["reps"] or "0")[:6])
+    if rounds > most:
+        word = "round" if most == 1 else "rounds"
+        raise Impossible(f"More than {most} {word} can't have been in this time. Were these reps?")
+    if part and parts < 2:
+        raise Impossible("This block has no parts: write rounds and reps, such as 7 + 12.")
+    if part > parts:
+        raise Impossible(f"A round has {parts} parts; there is no part {part}.")
+    if a_round and reps >= a_round and reps > 0:
         raise Impossible(
-            f"More than {most} {rounds} can't have been in this time. Were these reps?"
+            f"A round has {number(a_round)} reps; {reps} more would be a round of its own."
         )
-    return f"{int(found[1])} + {int(found[2] or 0)}"
+    return f"{rounds} + part {part} + {reps}" if part else f"{rounds} + {reps}"
 
 
-def time_score(said: str, most_s: int | None) -> str:
-    """A time, no longer than the block could last.
+def time_score(said: str, most_s: int | None, least_s: float = 0) -> str:
+    """A time, no longer than the block could last, no quicker than anyone does it.
 
     Raises:
-        Impossible: if it is none, or longer.
+        Impossible: if it is none, longer, or quicker.
     """
-    if not TIME.match(said):
+    if not TIME.fullmatch(said):
         raise Impossible("Write a time, such as 12:40.")
     seconds = read_clock(said)
     if most_s is not None and seconds > most_s:
         raise Impossible(f"The block ended at {clock(most_s)}; {said} can't have been.")
+    if seconds < least_s:
+        raise Impossible(f"{said} is quicker than anyone does it: about {clock(ceil(least_s))} is.")
     return clock(seconds)
+
+
+def race_score(said: str, cap_s: int | None, least_s: float, reps: float) -> str:
+    """A time up to the cap, or at the cap how many reps were left; ``reps`` are all of it, 0 if unknown.
+
+    Raises:
+        Impossible: if it is none, or can't have been.
+    """
+    found = CAPPED.fullmatch(said)
+    if not found:
+        return time_score(said, cap_s, least_s)
+    if cap_s is None:
+        raise Impossible("There was no cap: write a time, such as 12:40.")
+    left = int(found[1][:6])
+    if reps and left > reps:
+        raise Impossible(f"There are {number(reps)} reps in all of it; {left} can't be left.")
+    return f"cap + {left}"
+
+
+def repeats_score(said: str, count: int, planned_s: int, least_s: float) -> str:
+    """The slowest of some repeats, or each of them.
+
+    Raises:
+        Impossible: if it is none, there were fewer, or one is quicker than anyone.
+    """
+    times = [one for one in re.split(r"[\s,/;]+", said) if one]
+    if not times or not all(TIME.fullmatch(one) for one in times):
+        raise Impossible("Write each repeat or the slowest, such as 1:32 1:35 1:38.")
+    if len(times) > count:
+        raise Impossible(f"There were {count} repeats; these are {len(times)}.")
+    return " ".join(time_score(one, planned_s, least_s) for one in times)
 
 
 def hold_score(said: str, turn_s: int) -> str:
@@ -61,21 +136,88 @@ def hold_score(said: str, turn_s: int) -> str:
     Raises:
         Impossible: if it is none, or longer.
     """
-    if not said.removesuffix("s").strip().isdecimal():
+    found = HELD.fullmatch(said)
+    if not found and not TIME.fullmatch(said):
         raise Impossible("Write seconds, such as 45.")
-    seconds = int(said.removesuffix("s").strip())
+    seconds = int(found[1][:6]) if found else read_clock(said)
     if seconds > turn_s:
         raise Impossible(f"{seconds} s in a turn of {clock(turn_s)} can't be.")
     return f"{seconds} s"
 
 
-def load_score(said: str) -> str:
-    """A load in kilograms.
+def turns_score(said: str, turns: int) -> str:
+    """How many turns were kept up, of those that there were.
 
     Raises:
-        Impossible: if it is none.
+        Impossible: if it is none, or there were not so many.
     """
-    found = LOAD.match(said)
-    if not found or float(found[1]) > MOST_KG:
-        raise Impossible("Write a load, such as 42.5 kg.")
-    return f"{float(found[1]):g} kg"
+    found = TURNS.fullmatch(said)
+    if not found:
+        raise Impossible(f"Write how many of the {turns} turns were kept up, such as {turns}.")
+    kept = turns if found["all"] else int(found["kept"][:6])
+    if kept > turns or int((found["of"] or f"{turns}")[:6]) != turns:
+        raise Impossible(f"There were {turns} turns.")
+    return f"{kept} of {turns}"
+
+
+def beats_score(said: str, low: int, high: int) -> str:
+    """The quickest beat that was kept, between the lowest and the top.
+
+    Raises:
+        Impossible: if it is none, or none of these.
+    """
+    found = BEATS.fullmatch(said)
+    if not found:
+        raise Impossible(f"Write the quickest beat that was kept, such as {high}.")
+    if not low <= int(found[1][:6]) <= high:
+        raise Impossible(f"The beat went from {low} to {high}; {found[1]} was none of it.")
+    return f"{int(found[1])} a minute"
+
+
+def counts_score(said: str, works: int, work_s: int, least_s: dict[str, float]) -> str:
+    """Reps, metres or calories of first, middle and last, of each, or in all; ``least_s`` of one of each unit.
+
+    Raises:
+        Impossible: if it is none, there were fewer works, or one of them can't have been in its time.
+    """
+    found = COUNTS.fullmatch(said)
+    units = {
+        UNITS[one.lower()] for one in re.findall(r"\d+\s*(m|cal|reps?)\b", said, re.IGNORECASE)
+    }
+    if not found or len(units) > 1:
+        raise Impossible(
+            "Write reps or metres of first, middle and last, or in all, such as 12 11 10."
+        )
+    unit = next(iter(units), "reps" if "reps" in least_s else next(iter(least_s), "reps"))
+    values = [int(one[:6]) for one in re.findall(r"\d+", said)]
+    if len(values) > works:
+        raise Impossible(f"There were {works} intervals; these are {len(values)}.")
+    quickest = least_s.get(unit, 0.0)
+    time_s = work_s if len(values) > 1 else work_s * works
+    most = ceil(QUICKEST * time_s / quickest) if quickest else 10**6
+    if max(values) > most:
+        raise Impossible(f"More than {most} {unit} can't have been in {clock(time_s)}.")
+    return f"{' '.join(map(str, values))} {unit}"
+
+
+def load_score(said: str, sets: int = 1) -> str:
+    """The load of the top set in kilograms, its reps and how many sets were done, as far as they are said.
+
+    Raises:
+        Impossible: if it is none, or there were not so many sets.
+    """
+    found = next((one for way in LIFTED if (one := way.fullmatch(said.casefold()))), None)
+    told = found.groupdict() if found else {}
+    kg, reps, done = (
+        float(told.get("kg") or 0),
+        int((told.get("reps") or "0")[:6]),
+        int((told.get("sets") or "0")[:6]),
+    )
+    if found and kg > MOST_KG:
+        raise Impossible(f"{number(kg)} kg can't be: {MOST_KG} kg is the most that is taken.")
+    if not kg or reps > MOST_REPS:
+        raise Impossible("Write the load of the top set, such as 42.5 kg x 5.")
+    if done > sets:
+        raise Impossible(f"There were {sets} {'set' if sets == 1 else 'sets'}; these are {done}.")
+    said_sets = f", {done} {'set' if done == 1 else 'sets'}" if done else ""
+    return f"{kg:g} kg{f' x {reps}' if reps else ''}{said_sets}"

@@ -7,6 +7,7 @@ from lovrit.core.blocks.block import Between, Block, Form, Repeats
 from lovrit.core.blocks.floor import Floor, merged
 from lovrit.core.blocks.options import AIMS, DROP_LAST, REST_BY_CLOCK, Read
 from lovrit.core.blocks.parts import Count, Seconds, count_figure, read_count
+from lovrit.core.blocks.score import Scoring, load_score
 from lovrit.core.blocks.sets import CHANGE
 from lovrit.core.blocks.stay import at_stations
 from lovrit.core.blocks.step import Laying, Step
@@ -123,6 +124,16 @@ class Strength(Block):
     def floor(self, laying: Laying) -> Floor:
         """A clock a station: sets are at people's own pace."""
         return Floor("all", tuple(merged(self.unroll(laying), "move")))
+
+    @property
+    def asks_for(self) -> str:
+        """The load of the top set, and how many sets were done."""
+        return "top set, kg x reps"
+
+    def read_score(self, said: str, given: Scoring) -> str:
+        """A load, its reps and sets."""
+        del given
+        return load_score(said, self.sets.high)
 
     def own_steps(self, laying: Laying) -> Iterator[Step]:
         """Set by set, station by station; a set takes as long as its reps."""

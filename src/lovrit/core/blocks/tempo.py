@@ -7,6 +7,7 @@ from lovrit.core.blocks.block import Block, Form
 from lovrit.core.blocks.marks import Mark
 from lovrit.core.blocks.options import AIMS, Option, Read, flag
 from lovrit.core.blocks.parts import Seconds
+from lovrit.core.blocks.score import Scoring, beats_score
 from lovrit.core.blocks.step import Laying, Stage, Step
 from lovrit.core.slate.problem import Unreadable
 from lovrit.core.slate.tree import Node, column, figure, seconds, tokens, trees, whole
@@ -75,6 +76,16 @@ class Tempo(Block):
         climb = (self.end - self.start) / (self.steps - 1)
         up = [round(self.start + climb * nth) for nth in range(self.steps)]
         return up + up[-2::-1] if self.up_and_down else up
+
+    @property
+    def asks_for(self) -> str:
+        """The quickest beat that was kept."""
+        return "quickest beat kept, a minute"
+
+    def read_score(self, said: str, given: Scoring) -> str:
+        """A beat between the lowest and the top."""
+        del given
+        return beats_score(said, *sorted((self.start, self.end)))
 
     def own_steps(self, laying: Laying) -> Iterator[Step]:
         """A work a beat."""

@@ -14,7 +14,7 @@ from lovrit.core.values import LovritError, Value
 
 # as shares of the value, or in its own unit
 SHARES = {"reps": 0.04, "time_s": 0.02, "slowest_s": 0.025, "top_set": 0.03, "hold_s": 0.10}
-UNITS = {"drop_60": 5.0, "heart": 4.0, "share": 12.0, "felt": 0.8}
+UNITS = {"drop_60": 5.0, "heart": 4.0, "share": 12.0, "felt": 0.8, "turns": 1.0}
 SURE, PERHAPS = 1.65, 1.0
 PRIOR, LAST, COMPANY, TREND_FROM = 6, 3, 4, 4
 KENDALL_TENTH = 1.645

@@ -8,6 +8,9 @@ from typing import NamedTuple
 
 from lovrit.core.blocks.amrap import Amrap
 from lovrit.core.blocks.block import Block
+from lovrit.core.blocks.build import Build
+from lovrit.core.blocks.intervals import Intervals
+from lovrit.core.blocks.strength import Strength
 from lovrit.core.clock import read_clock
 from lovrit.core.crew.fits import cell
 from lovrit.core.crew.person import Person
@@ -17,8 +20,11 @@ from lovrit.core.slate.line import reps_of
 
 ROUNDS = re.compile(r"(\d+) \+ (\d+)")
 TIME = re.compile(r"\d+:[0-5]\d")
+TIMES = re.compile(r"\d+:[0-5]\d(?: \d+:[0-5]\d)*")
 HELD = re.compile(r"(\d+) s")
-LIFTED = re.compile(r"(\d+(?:\.\d+)?) kg")
+LIFTED = re.compile(r"(\d+(?:\.\d+)?) kg(?: x (\d+))?(?:, \d+ sets?)?")
+KEPT = re.compile(r"(\d+) of \d+")
+COUNTED = re.compile(r"(\d+(?: \d+)*) (?:reps|m|cal)")
 ASKED = {
     "efforts": (),
     "rest_effort": None,
@@ -65,13 +71,35 @@ def worth(block: Block, score: str) -> Worth | None:
         found = _reps(block, int(rounds[1]), int(rounds[2]))
     elif TIME.fullmatch(said) and block.kind == "for-time":
         found = Worth("time_s", read_clock(said), False)
-    elif TIME.fullmatch(said) and block.asks_for and block.kind == "intervals":
-        found = Worth("slowest_s", read_clock(said), False)
+    elif TIMES.fullmatch(said) and isinstance(block, Intervals) and block.each:
+        found = Worth("slowest_s", max(map(read_clock, said.split())), False)
     elif held := HELD.fullmatch(said):
         found = Worth("hold_s", float(held[1]), True)
     elif lifted := LIFTED.fullmatch(said):
-        found = Worth("top_set", float(lifted[1]), True)
+        found = _lifted(block, float(lifted[1]), int(lifted[2] or 0))
+    elif kept := KEPT.fullmatch(said):
+        found = Worth("turns", float(kept[1]), True)
+    elif counted := COUNTED.fullmatch(said):
+        found = _counted(block, [float(one) for one in counted[1].split()])
     return found if found and found.value > 0 else None
+
+
+def _lifted(block: Block, kg: float, reps: int) -> Worth | None:
+    """A top set, where it had as many reps as were asked for, or none were said."""
+    asked = (
+        block.reps.high
+        if isinstance(block, Strength)
+        else block.reps
+        if isinstance(block, Build)
+        else 0
+    )
+    return None if reps and asked and reps < asked else Worth("top_set", kg, True)
+
+
+def _counted(block: Block, values: list[float]) -> Worth | None:
+    """Reps or metres in all, where all works were counted or all of them in one figure."""
+    works = block.count.high * len(block.pattern) if isinstance(block, Intervals) else 0
+    return Worth("reps", sum(values), True) if len(values) in (1, works) else None
 
 
 def _reps(block: Block, rounds: int, more: int) -> Worth | None:

@@ -2,9 +2,9 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass, field
-from statistics import fmean
 from typing import NamedTuple
 
+from lovrit.core.blocks.fade import how_even
 from lovrit.core.clock import clock, number, read_clock
 from lovrit.core.review.changes import change_said
 from lovrit.core.run.classplan import ClassPlan
@@ -218,29 +218,13 @@ def repeats(after: After, at: int) -> dict[str, list[float]]:
     return found
 
 
-def evenness(times: list[float]) -> float | None:
-    """How far the slowest and the quickest of some repeats are apart, over their mean; None of fewer than two."""
-    return round((max(times) - min(times)) / fmean(times), 3) if len(times) > 1 else None
-
-
-def fade(times: list[float]) -> float | None:
-    """The mean of the last two repeats over that of the first two; None of fewer than three."""
-    return round(fmean(times[-2:]) / fmean(times[:2]), 3) if len(times) > 2 else None
-
-
 def _kept(after: After, at: int) -> str:
     """How even repeats were, for the slowest lane; empty where there were none."""
     lanes = repeats(after, at)
     if not lanes:
         return ""
     lane = max(lanes, key=lambda one: max(lanes[one]))
-    times = lanes[lane]
-    spread, faded = evenness(times), fade(times)
-    said = f", slowest {clock(round(max(times)))}"
-    said += f", {round(spread * 100)} % between slowest and quickest" if spread is not None else ""
-    return said + (
-        f", the last two {round((faded - 1) * 100)} % slower" if faded and faded > 1.03 else ""
-    )
+    return f", {how_even(lanes[lane])}"
 
 
 def forecast_said(after: After, at: int) -> str:
@@ -263,7 +247,9 @@ def _from_to(values: list[str]) -> str:
 def _worth(value: str) -> tuple[float, ...]:
     """A score as a number to sort by: rounds and reps, a time, a load."""
     if ":" in value:
-        return (float(read_clock(value)),)
+        return (max(float(read_clock(one)) for one in value.split() if ":" in one),)
+    if value.startswith("cap"):
+        return (float("inf"), *_worth(value.removeprefix("cap")))
     return tuple(
         float(one) for one in value.replace("+", " ").split() if one.replace(".", "", 1).isdecimal()
     )

@@ -3,17 +3,21 @@
 import re
 
 from lovrit.core.blocks.block import Block
-from lovrit.core.blocks.score import Impossible
+from lovrit.core.blocks.score import Impossible, Scoring
+from lovrit.core.moves.library import Library
 from lovrit.core.timeline.interval import LaidBlock
 
+DECIMAL = re.compile(r"\b(\d{1,3}),(\d)\b(?! ?\d)")  # a comma as half of Europe writes it: 42,5
 
-def score(block: Block, laid: LaidBlock, text: str) -> str:
+
+def score(block: Block, laid: LaidBlock, text: str, library: Library) -> str:
     """A score in its usual writing.
 
     Raises:
         Impossible: if it is not one, or can't have been done.
     """
-    return block.read_score(" ".join(text.split()), laid.seconds, laid.forecast)
+    said = DECIMAL.sub(r"\1.\2", " ".join(text.split()))
+    return block.read_score(said, Scoring(laid.seconds, laid.forecast, library))
 
 
 def read_effort(text: str) -> float | None:

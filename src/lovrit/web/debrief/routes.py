@@ -143,7 +143,7 @@ def scored(
         raise CannotCount("There is no such block in this class.")
     try:
         said = (
-            score(plan.session.blocks[block], plan.timeline.blocks[block], text)
+            score(plan.session.blocks[block], plan.timeline.blocks[block], text, plan.library)
             if text.strip()
             else ""
         )

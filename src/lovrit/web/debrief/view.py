@@ -4,6 +4,7 @@ from collections import Counter
 from dataclasses import field
 from statistics import fmean
 
+from lovrit.core.blocks.block import Block
 from lovrit.core.clock import clock, number
 from lovrit.core.crew.person import Comer
 from lovrit.core.review.hearts import HeartAfter
@@ -207,6 +208,12 @@ def _own(state: Class, block: int, comers: tuple[Comer, ...]) -> dict[int, tuple
     return {one.id: (said.get(one.id, ""), tapped.get(one.id, "")) for one in comers}
 
 
+def _as_read(block: Block, text: str) -> str:
+    """A score with what coaches read in it."""
+    reads = block.reads(text)
+    return f"{text} ({reads})" if reads else text
+
+
 def _scored(plan: Frozen, state: Class, comers: tuple[Comer, ...]) -> list[ScoreSheet]:
     texts = {score.block: score.text for score in state.scores if score.person is None}
     names = {comer.id: comer.name for comer in comers}
@@ -219,7 +226,9 @@ def _scored(plan: Frozen, state: Class, comers: tuple[Comer, ...]) -> list[Score
     for at, block in enumerate(plan.session.blocks):
         asks = block.asks_for
         if asks:
-            theirs = tuple((name, text) for where, name, text in own if where == at)
+            theirs = tuple(
+                (name, _as_read(block, text)) for where, name, text in own if where == at
+            )
             taps = tuple(
                 (names.get(_number(one.lane), one.lane), one.said)
                 for one in state.taps

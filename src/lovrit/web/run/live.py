@@ -150,7 +150,7 @@ class Live:
             return event
         if at >= len(blocks):
             raise Impossible("There is no such block in this class.")
-        said = score(blocks[at], self.plan.timeline.blocks[at], event.text or "")
+        said = score(blocks[at], self.plan.timeline.blocks[at], event.text or "", self.plan.library)
         return event.but(text=said)
 
     def stand(self, fold: Fold, now_ms: int) -> None:
