@@ -25,6 +25,7 @@ from lovrit.core.run.frozen import (
 )
 from lovrit.core.timeline.plan import plan_session, plan_text
 from lovrit.core.values import checked, plain
+from lovrit.store import records
 from lovrit.store.sessions import Gone
 from lovrit.store.tables import ClassRow, EventRow, SampleRow
 
@@ -118,10 +119,19 @@ def _newest() -> list[Any]:
     return [col(ClassRow.made_ms).desc(), col(ClassRow.id).desc()]
 
 
-def listed(work: Work, most: int = PAGE, past: int = 0) -> list[ClassRow]:
-    """So many classes, the newest first, past so many; without what they are run by, which is large."""
+def listed(
+    work: Work, most: int = PAGE, past: int = 0, only: list[int] | None = None
+) -> list[ClassRow]:
+    """So many classes, the newest first, past so many; without what they are run by, which is large.
+
+    ``only`` these, in their order, where some are named.
+    """
     query = select(ClassRow).options(defer(col(ClassRow.frozen)), defer(col(ClassRow.people)))  # type: ignore[arg-type]
-    return list(work.exec(query.order_by(*_newest()).limit(most).offset(past)))
+    if only is None:
+        return list(work.exec(query.order_by(*_newest()).limit(most).offset(past)))
+    wanted = only[past : past + most]
+    rows = {row.id: row for row in work.exec(query.where(col(ClassRow.id).in_(wanted)))}
+    return [rows[one] for one in wanted if one in rows]
 
 
 def count(work: Work) -> int:
@@ -186,6 +196,7 @@ def set_over(work: Work, class_id: int, over_ms: int | None) -> None:
     row = get(work, class_id)
     row.over_ms = over_ms
     work.add(row)
+    records.drop(work, class_id)
 
 
 def events(work: Work, class_id: int) -> tuple[Event, ...]:
@@ -210,6 +221,7 @@ def add_event(work: Work, class_id: int, event: Event) -> bool:
         return False
     last = work.exec(select(func.max(EventRow.seq)).where(EventRow.class_id == class_id)).one()
     body: dict[str, Any] = plain(event, exclude_none=True)
+    records.drop(work, class_id)
     work.add(
         EventRow(
             class_id=class_id, seq=(last or 0) + 1, event_id=event.id, at_ms=event.at_ms, body=body

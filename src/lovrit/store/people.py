@@ -11,9 +11,9 @@ from sqlmodel import col, delete, select
 from lovrit.core.crew.fit import Fitted
 from lovrit.core.crew.highest import Formula
 from lovrit.core.crew.paces import OwnPace
-from lovrit.core.crew.person import Comer, Limit, Person, Standing
+from lovrit.core.crew.person import Limit, Person, Standing, nobody
 from lovrit.core.values import checked, plain
-from lovrit.store import club
+from lovrit.store import club, records
 from lovrit.store.sessions import Gone
 from lovrit.store.tables import ClassRow, ComesRow, PersonRow, SampleRow
 
@@ -144,10 +144,10 @@ def _nameless(work: Work, person_id: int) -> None:
     for row in work.exec(select(ClassRow).options(defer(col(ClassRow.frozen)))):  # type: ignore[arg-type]
         kept = [one for one in row.people if one["id"] == person_id]
         if kept:
-            bare = {"id": person_id, "name": "somebody", "initials": "–", "group": kept[0]["group"]}
             others = [one for one in row.people if one["id"] != person_id]
-            row.people = [*others, plain(checked(Comer, bare))]
+            row.people = [*others, plain(nobody(person_id, kept[0]["group"]))]
             work.add(row)
+            records.drop(work, row.id or 0)
 
 
 def comers(work: Work, session_id: int) -> list[tuple[Person, int]]:

@@ -138,6 +138,36 @@ class ClassRow(SQLModel, table=True):
     frozen: dict[str, Any] | None = Field(default=None, sa_column=Column(JSON, nullable=True))
 
 
+class RecordRow(SQLModel, table=True):
+    """What is kept of a class that is over, worked out again after each change of it. ``day`` is the club's."""
+
+    __tablename__ = "class_record"
+
+    class_id: int = Field(foreign_key="class.id", primary_key=True, ondelete="CASCADE")
+    day: str = Field(index=True)
+    did: list[dict[str, Any]] = Field(sa_column=Column(JSON, nullable=False))
+    changes: list[str] = Field(sa_column=Column(JSON, nullable=False))
+    outcome: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+
+
+class ScoreRow(SQLModel, table=True):
+    """A score that can be compared: ``kin`` is what its block has in common with others of its kind, ``ways`` whose."""
+
+    __tablename__ = "class_score"
+
+    class_id: int = Field(foreign_key="class.id", primary_key=True, ondelete="CASCADE")
+    block: int = Field(primary_key=True)
+    person_id: int = Field(primary_key=True)
+    day: str
+    kin: str
+    ways: str
+    label: str
+    figure: str
+    value: float
+    more: bool
+    said: str
+
+
 class LearntRow(SQLModel, table=True):
     """What a class's scores say of people's pace: [person, ratio] pairs; person 0 is the whole class."""
 

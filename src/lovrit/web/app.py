@@ -24,6 +24,7 @@ from lovrit.web.guests import Guests
 from lovrit.web.house import House
 from lovrit.web.pages import environment
 from lovrit.web.run.floor import Floor
+from lovrit.web.run.recorded import record_all
 from lovrit.web.screens import SCREENS
 from lovrit.web.settle import describe_all, settle
 from lovrit.web.shell.routes import router as shell
@@ -76,12 +77,14 @@ def create_app(
         to_thread.current_default_thread_limiter().total_tokens = PAGES_AT_ONCE
         house.hub.loop = asyncio.get_running_loop()
         floor.open()
-        describing = asyncio.create_task(asyncio.to_thread(describe_all, house))
+        beside = [
+            asyncio.create_task(asyncio.to_thread(one, house)) for one in (describe_all, record_all)
+        ]
         yield
         house.hub.close()
         house.closing.set()
         await floor.close()
-        await describing
+        await asyncio.gather(*beside)
         house.database.close()
 
     app = FastAPI(

@@ -8,9 +8,11 @@ from lovrit.web.club.routes import router as club
 from lovrit.web.crew.fits import router as fits
 from lovrit.web.crew.rises import router as rises
 from lovrit.web.crew.routes import router as crew
+from lovrit.web.debrief.folder import router as folder
 from lovrit.web.debrief.kin import router as kin
 from lovrit.web.debrief.progress import router as progress
 from lovrit.web.debrief.routes import router as debrief
+from lovrit.web.debrief.together import router as together
 from lovrit.web.debrief.traces import router as traces
 from lovrit.web.desk.library import router as library
 from lovrit.web.desk.revisions import router as revisions
@@ -54,7 +56,7 @@ SCREENS = (
     Screen("people", "People", "/people", (people, person)),
     Screen("run", "Run", "/run", (run, hand, in_the_hall, paper, talk)),
     Screen("straps", "Straps", "/straps", (straps, entry), named=False),
-    Screen("debrief", "Debrief", "/debrief", (debrief, kin, progress, traces)),
+    Screen("debrief", "Debrief", "/debrief", (together, debrief, kin, progress, traces, folder)),
     Screen("weeks", "Weeks", "/weeks", (weeks, published)),
     Screen("moves", "Moves", "/moves", (moves,)),
     Screen("club", "Club", "/club", (club,)),

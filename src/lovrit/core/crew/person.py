@@ -123,10 +123,23 @@ class Person(Value):
         return max(0, (date.fromisoformat(today) - date.fromisoformat(self.since)).days // 7)
 
 
+ERASED = "–"
+
+
 class Comer(Person):
     """A person who comes to a class, in a group (from 0)."""
 
     group: int = 0
+
+    @property
+    def erased(self) -> bool:
+        """Whether it is somebody who was erased: a number and a group, of whom nothing is told any more."""
+        return self.initials == ERASED
+
+
+def nobody(number: int, group: int) -> Comer:
+    """What is left of somebody who was erased, in the classes that they came to."""
+    return Comer(id=number, name="somebody", initials=ERASED, group=group)
 
 
 def coming(person: Person, group: int) -> Comer:

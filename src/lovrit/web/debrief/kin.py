@@ -1,24 +1,25 @@
 """Like with like: a block beside the same block on evenings before, person by person, the evening taken out first."""
 
+from datetime import date
 from typing import Any, NamedTuple
 
 from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
 from sqlmodel import Session as Work
 
-from lovrit.core.crew.person import Comer
-from lovrit.core.moves.library import Library
 from lovrit.core.review.compare import Compared, Evening, compare
 from lovrit.core.review.kin import Worth, kin_key, own_key, worth
-from lovrit.core.run.frozen import Frozen, UnreadableClass
-from lovrit.store import classes
+from lovrit.store import records
 from lovrit.store.sessions import Gone
+from lovrit.store.tables import ScoreRow
 from lovrit.web.house import House, Id, InHouse
 from lovrit.web.pages import day, page
+from lovrit.web.run.live import Live
+from lovrit.web.run.recorded import up_to_date
 from lovrit.web.run.routes import floor_of
 
 router = APIRouter()
-MOST_BEFORE, MOST_LOOKED, SHOWN = 11, 200, 6
+MOST_BEFORE, SHOWN = 11, 6
 OLD_DAYS = 35  # a kin series that is older wants a test of the same thing
 
 
@@ -50,10 +51,11 @@ def kin(request: Request, house: InHouse, class_id: Id, block: int) -> HTMLRespo
     live = floor_of(request).live(class_id)
     if not 0 <= block < len(live.plan.session.blocks):
         raise Gone("There is no such block in this class.")
+    up_to_date(house)
     with house.database.work() as work:
-        nights = _nights(house, work, class_id, live.plan, block)
+        nights = _nights(house, work, live, block)
     names = {one.id: one.name for one in live.comers}
-    told = _compared(nights)
+    told = compared(nights)
     shown = nights[-SHOWN:]
     rows = tuple(
         _row(who, names[who], shown, told) for who in names if nights and who in nights[-1].scores
@@ -69,59 +71,44 @@ def kin(request: Request, house: InHouse, class_id: Id, block: int) -> HTMLRespo
     return page(request, house, "debrief/kin.html", here="debrief", **values)
 
 
-def _nights(house: House, work: Work, class_id: int, plan: Frozen, at: int) -> list[Night]:
+def _nights(house: House, work: Work, live: Live, at: int) -> list[Night]:
     """The evenings with this block, the oldest first, this class the last; only who did the very same counts."""
-    block = plan.session.blocks[at]
-    key = kin_key(block, plan.library)
-    mine = _night(house, work, class_id, plan, at)
-    own = _ways(work, class_id, plan.library, plan, at)
-    found = [mine]
-    head = block.head.split(",")[0].casefold()
-    for row in classes.listed(work, MOST_LOOKED):
-        earlier = (row.id or 0) != class_id and house.when(
-            row.made_ms
-        ).date().toordinal() <= mine.day
-        if len(found) > MOST_BEFORE or not earlier or row.over_ms is None or row.is_try:
-            continue
-        if head not in row.text.casefold():  # a quick look before it is read
-            continue
-        try:
-            other = classes.run_by(classes.get(work, row.id or 0))
-            where = [
-                nth
-                for nth, one in enumerate(other.session.blocks)
-                if kin_key(one, other.library) == key
-            ]
-            if not where:
-                continue
-            night = _night(house, work, row.id or 0, other, where[0])
-            theirs = _ways(work, row.id or 0, other.library, other, where[0])
-        except UnreadableClass:
-            continue
-        same = {who: told for who, told in night.scores.items() if theirs.get(who) == own.get(who)}
-        if same:
-            found.append(night._replace(scores=same))
-    return sorted(found, key=lambda one: one.day)
+    mine = _tonight(house, live, at)
+    block, library = live.plan.session.blocks[at], live.plan.library
+    own = {one.id: own_key(block, one, library) for one in live.comers}
+    until = f"{house.when(live.made_ms):%Y-%m-%d}"
+    rows = records.scores_like(work, records.kin_of(kin_key(block, library)), until)
+    there = [one for one in rows if one.class_id != live.id and own.get(one.person_id) == one.ways]
+    return [*nights_of(there)[-MOST_BEFORE:], mine]
 
 
-def _night(house: House, work: Work, class_id: int, plan: Frozen, at: int) -> Night:
-    row = classes.get(work, class_id)
-    last = {
-        event.person: event.text or ""
-        for event in classes.events(work, class_id)
-        if event.kind == "score" and event.block == at and event.person is not None
-    }
-    told = {who: (said, worth(plan.session.blocks[at], said)) for who, said in last.items()}
-    scores = {who: (said, value) for who, (said, value) in told.items() if value}
-    return Night(day(house, row.made_ms), house.when(row.made_ms).date().toordinal(), scores)
+def nights_of(rows: list[ScoreRow]) -> list[Night]:
+    """Scores by the class in which they were made, in the order of the rows."""
+    by_class: dict[int, list[ScoreRow]] = {}
+    for one in rows:
+        by_class.setdefault(one.class_id, []).append(one)
+    return [_night(some) for some in by_class.values()]
 
 
-def _ways(work: Work, class_id: int, library: Library, plan: Frozen, at: int) -> dict[int, str]:
-    comers: tuple[Comer, ...] = classes.comers(classes.get(work, class_id))
-    return {one.id: own_key(plan.session.blocks[at], one, library) for one in comers}
+def _night(rows: list[ScoreRow]) -> Night:
+    day = date.fromisoformat(rows[0].day)
+    told = {one.person_id: (one.said, Worth(one.figure, one.value, one.more)) for one in rows}
+    return Night(f"{day:%-d %b %Y}", day.toordinal(), told)
 
 
-def _compared(nights: list[Night]) -> Compared | None:
+def _tonight(house: House, live: Live, at: int) -> Night:
+    """This class as it stands by now: it may still be on, or have been scored a moment ago."""
+    block = live.plan.session.blocks[at]
+    here = {one.id for one in live.comers if not one.erased}
+    scores: dict[int, tuple[str, Worth]] = {}
+    for one in live.state.scores:
+        value = worth(block, one.text) if one.block == at and one.person in here else None
+        if value and one.person is not None:
+            scores[one.person] = (one.text, value)
+    return Night(day(house, live.made_ms), house.when(live.made_ms).date().toordinal(), scores)
+
+
+def compared(nights: list[Night]) -> Compared | None:
     """What is said of the last evening; None where it has no score that is worth a number."""
     worths = [value for _, value in nights[-1].scores.values()] if nights else []
     if not worths:

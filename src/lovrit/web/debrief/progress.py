@@ -1,6 +1,7 @@
 """One person over time, made to be shown to them: what they did again in the very same way, and where it goes."""
 
 from contextlib import suppress
+from datetime import date
 from statistics import median
 from typing import NamedTuple
 
@@ -8,21 +9,20 @@ from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
 from sqlmodel import Session as Work
 
-from lovrit.core.moves.library import Library
 from lovrit.core.review.compare import Evening, compare
 from lovrit.core.review.hearts import heart_after
-from lovrit.core.review.kin import Worth, kin_key, own_key, worth
+from lovrit.core.review.kin import Worth, kin_key, own_key
 from lovrit.core.review.turns import Trace
 from lovrit.core.run.frozen import UnreadableClass
-from lovrit.store import classes, people
-from lovrit.store.tables import ClassRow
+from lovrit.store import classes, people, records
 from lovrit.web.house import House, Id, InHouse
 from lovrit.web.pages import page, render
 from lovrit.web.run.live import Live
+from lovrit.web.run.recorded import up_to_date
 from lovrit.web.run.routes import floor_of
 
 router = APIRouter()
-MOST_CLASSES = 60
+MOST_SCORES, MOST_TIMES = 1500, 40
 MOST_WITH_HEARTS, FEWEST = 16, 2
 AVERAGE, DROP = "average heart, without the first turn", "drop in 60 s of rest"
 WIDE, HIGH, EDGE = 220.0, 56.0, 6.0
@@ -52,27 +52,27 @@ class Series(NamedTuple):
 @router.get("/people/{person_id}/progress")
 def progress(request: Request, house: InHouse, person_id: Id) -> HTMLResponse:
     """What one person did again, the longest series first."""
+    up_to_date(house)
     with house.database.work() as work:
         one = people.get(work, person_id)
-        found = _series(house, work, person_id)
+        found = _series(work, person_id)
     rows = sorted(found, key=lambda series: -len(series.times))
     return page(request, house, "debrief/progress.html", here="people", one=one, series=rows)
 
 
-def _series(house: House, work: Work, person_id: int) -> list[Series]:
+def _series(work: Work, person_id: int) -> list[Series]:
     by_key: dict[tuple[str, str], list[Again]] = {}
     labels: dict[tuple[str, str], str] = {}
-    for row in classes.came_to(work, person_id, MOST_CLASSES):
-        if row.is_try or row.over_ms is None:
-            continue
-        try:
-            _gather(house, work, row, person_id, by_key, labels)
-        except UnreadableClass:
-            continue
+    for row in reversed(records.scores_of(work, person_id, MOST_SCORES)):
+        key, when = (row.kin, row.ways), date.fromisoformat(row.day)
+        labels[key] = row.label
+        value = Worth(row.figure, row.value, row.more)
+        again = Again(row.class_id, row.block, when.toordinal(), f"{when:%d %b}", row.said, value)
+        by_key.setdefault(key, []).append(again)
     return [
-        _drawn(labels[key], key[1], sorted(times, key=lambda one: one.day))
+        _drawn(labels[key], key[1], times[-MOST_TIMES:])
         for key, times in by_key.items()
-        if len(times) > 1
+        if len({one.day for one in times}) > 1
     ]
 
 
@@ -138,39 +138,6 @@ def _hearts_of(
                 how.format(value),
                 Worth(figure, value, more),
             )
-            by_key.setdefault(key, []).append(again)
-
-
-def _gather(
-    house: House,
-    work: Work,
-    row: ClassRow,
-    person_id: int,
-    by_key: dict[tuple[str, str], list[Again]],
-    labels: dict[tuple[str, str], str],
-) -> None:
-    """The scores of one class, each to what it is of a kind with."""
-    happened = classes.events(work, row.id or 0)
-    scores = {
-        event.block: event.text or ""
-        for event in happened
-        if event.kind == "score" and event.person == person_id and event.block is not None
-    }
-    if not any(scores.values()):
-        return
-    plan = classes.run_by(row)
-    library: Library = plan.library
-    mine = next(one for one in classes.comers(row) if one.id == person_id)
-    when = house.when(row.made_ms)
-    for at, said in scores.items():
-        if at >= len(plan.session.blocks):
-            continue
-        block = plan.session.blocks[at]
-        value = worth(block, said)
-        if value:
-            key = (kin_key(block, library), own_key(block, mine, library))
-            labels[key] = plan.timeline.blocks[at].label
-            again = Again(row.id or 0, at, when.date().toordinal(), f"{when:%d %b}", said, value)
             by_key.setdefault(key, []).append(again)
 
 

@@ -1,20 +1,19 @@
 """Debrief: classes that were, listed and opened again; what is said of them afterwards."""
 
-import csv
-import io
-from datetime import UTC, datetime
-from typing import Annotated
+from datetime import date
+from typing import Annotated, Any
 
 from fastapi import APIRouter, Form, Query, Request
 from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
 
 from lovrit.core.review.scores import read_effort, score
+from lovrit.core.review.sought import sought
 from lovrit.core.run.event import MOST_ID, Event
 from lovrit.core.values import LovritError, checked
-from lovrit.formats.cells import told_apart
 from lovrit.formats.session_json import to_json
-from lovrit.store import classes, people
+from lovrit.store import classes, people, records
 from lovrit.web.debrief.chronicle import chronicle
+from lovrit.web.debrief.exports import CSV, download, traces_csv
 from lovrit.web.debrief.hearts import learnt_rows, one_heart
 from lovrit.web.debrief.learning import learn_from
 from lovrit.web.debrief.told import clauses_of
@@ -22,6 +21,7 @@ from lovrit.web.debrief.view import debrief_view, held
 from lovrit.web.house import FormId, House, Id, InHouse
 from lovrit.web.pages import day, page, render
 from lovrit.web.run.floor import Floor, Happened
+from lovrit.web.run.recorded import up_to_date
 from lovrit.web.run.routes import floor_of
 
 router = APIRouter()
@@ -34,17 +34,30 @@ class CannotCount(LovritError):
 
 @router.get("/debrief")
 def debriefs(
-    request: Request, house: InHouse, past: Annotated[int, Query(ge=0, le=MOST_ID)] = 0
+    request: Request,
+    house: InHouse,
+    past: Annotated[int, Query(ge=0, le=MOST_ID)] = 0,
+    words: Annotated[str, Query(max_length=200)] = "",
 ) -> HTMLResponse:
-    """All classes, the newest first, a page at a time."""
+    """All classes, or those of which all the words are so, the newest first, a page at a time."""
+    whole = up_to_date(house)
+    wanted = sought(words, date.fromisoformat(house.today))
     with house.database.work() as work:
-        rows, count = classes.listed(work, past=past), classes.count(work)
+        ids = records.find(work, wanted)
+        rows = classes.listed(work, past=past, only=ids)
+        count = classes.count(work) if ids is None else len(ids)
     aside = floor_of(request).aside
     listed = [(row, day(house, row.made_ms), aside.get(row.id or 0)) for row in rows]
-    more = past + len(rows) if past + len(rows) < count else None
-    return page(
-        request, house, "debrief/list.html", classes=listed, past=past, more=more, count=count
-    )
+    values: dict[str, Any] = {
+        "classes": listed,
+        "past": past,
+        "more": past + len(rows) if past + len(rows) < count else None,
+        "count": count,
+        "line": words,
+        "asks": wanted.asks,
+        "whole": whole,
+    }
+    return page(request, house, "debrief/list.html", **values)
 
 
 @router.get("/debrief/{class_id}")
@@ -176,16 +189,7 @@ def traces(request: Request, house: InHouse, class_id: Id) -> PlainTextResponse:
     live = floor_of(request).live(class_id)
     with house.database.work() as work:
         kept = classes.traces(work, class_id)
-    out = io.StringIO()
-    writer = csv.writer(out)
-    writer.writerow(["person", "group", "time_utc", "second", "beats_per_minute"])
-    begun = live.state.started_ms or 0
-    for comer in live.comers:
-        for at_ms, bpm in kept.get(comer.id, []):
-            when = datetime.fromtimestamp(at_ms / 1000, UTC).strftime("%Y-%m-%dT%H:%M:%SZ")
-            second = round((at_ms - begun) / 1000)
-            writer.writerow([told_apart(comer.name), comer.group + 1, when, second, bpm or ""])
-    return _download(out.getvalue(), "text/csv; charset=utf-8", f"class-{class_id}-traces.csv")
+    return download(traces_csv(live, kept), CSV, f"class-{class_id}-traces.csv")
 
 
 @router.get("/debrief/{class_id}/session.slate")
@@ -193,16 +197,11 @@ def slate(house: InHouse, class_id: Id) -> PlainTextResponse:
     """The session as it went to the floor, to the letter."""
     with house.database.work() as work:
         text = classes.get(work, class_id).text
-    return _download(text, "text/plain; charset=utf-8", f"class-{class_id}.slate")
+    return download(text, "text/plain; charset=utf-8", f"class-{class_id}.slate")
 
 
 @router.get("/debrief/{class_id}/session.json")
 def session_json(request: Request, class_id: Id) -> PlainTextResponse:
     """The session as it went to the floor, in the JSON form."""
     text = to_json(floor_of(request).live(class_id).plan.session)
-    return _download(text, "application/json", f"class-{class_id}.json")
-
-
-def _download(text: str, media_type: str, name: str) -> PlainTextResponse:
-    headers = {"Content-Disposition": f'attachment; filename="{name}"'}
-    return PlainTextResponse(text, media_type=media_type, headers=headers)
+    return download(text, "application/json", f"class-{class_id}.json")

@@ -1,9 +1,6 @@
 """Traces of a class brought in from files, laid where they belong; and every figure of hearts taken along as CSV."""
 
-import csv
-import io
 from collections import OrderedDict
-from collections.abc import Iterable, Iterator, Sequence
 from typing import Any, NamedTuple
 from uuid import uuid4
 
@@ -15,13 +12,12 @@ from lovrit.core.crew.person import Comer
 from lovrit.core.heart.align import Placed, align
 from lovrit.core.heart.foresee import body_of
 from lovrit.core.heart.learn import Evening, lines
-from lovrit.core.review.figures import Figures
 from lovrit.core.review.hearts import HeartAfter, asked_of
 from lovrit.core.review.turns import good
 from lovrit.core.values import LovritError
-from lovrit.formats.cells import told_apart
 from lovrit.formats.trace_reader import Trace, read_traces
 from lovrit.store import classes
+from lovrit.web.debrief.exports import CSV, clean_csv, download, turns_csv
 from lovrit.web.house import Id, InHouse, WholeForm
 from lovrit.web.pages import page
 from lovrit.web.run.live import Live
@@ -179,53 +175,11 @@ def _hearts(request: Request, house: InHouse, class_id: int) -> tuple[Live, dict
 def clean(request: Request, house: InHouse, class_id: Id) -> PlainTextResponse:
     """Every second of every heart: as it was told, as it holds (empty where it doesn't), why not, and as expected."""
     live, hearts = _hearts(request, house, class_id)
-    names = {one.id: one.name for one in live.comers}
-    rows = (row for who, heart in hearts.items() for row in _seconds(names[who], heart))
-    head = ("person", "second", "told", "holds", "fault", "expected")
-    return _file(head, rows, f"class-{class_id}-clean.csv")
-
-
-def _seconds(name: str, heart: HeartAfter) -> Iterator[list[object]]:
-    kinds = [""] * len(heart.raw)
-    for fault in heart.cleaned.faults:
-        for at in range(fault.start_s, fault.end_s + 1):
-            kinds[at] = fault.kind
-    for at, (bpm, held, asked) in enumerate(
-        zip(heart.raw, heart.cleaned.clean, heart.expected, strict=True)
-    ):
-        yield [told_apart(name), at, _cell(bpm), _cell(held), kinds[at], round(float(asked), 1)]
-
-
-def _cell(value: float) -> str:
-    return "" if np.isnan(value) else f"{value:g}"
+    return download(clean_csv(live, hearts), CSV, f"class-{class_id}-clean.csv")
 
 
 @router.get("/debrief/{class_id}/turns.csv")
 def turns(request: Request, house: InHouse, class_id: Id) -> PlainTextResponse:
     """Each work of each heart in figures, with how many clean seconds it rests on; empty where too few."""
     live, hearts = _hearts(request, house, class_id)
-    names = {one.id: one.name for one in live.comers}
-    labels = [one.label for one in live.plan.timeline.blocks]
-    rows = (row for who, heart in hearts.items() for row in _works(names[who], heart, labels))
-    head = ("person", "turn", "block", "start_s", "effort", *Figures._fields)
-    return _file(head, rows, f"class-{class_id}-turns.csv")
-
-
-def _works(name: str, heart: HeartAfter, labels: list[str]) -> Iterator[list[object]]:
-    for nth, one in enumerate(heart.works, 1):
-        figures = ["" if value is None else value for value in one.figures]
-        yield [
-            told_apart(name),
-            nth,
-            told_apart(labels[one.block]),
-            one.start_s,
-            one.effort or "",
-            *figures,
-        ]
-
-
-def _file(head: Sequence[str], rows: Iterable[list[object]], name: str) -> PlainTextResponse:
-    out = io.StringIO()
-    csv.writer(out).writerows([head, *rows])
-    headers = {"Content-Disposition": f'attachment; filename="{name}"'}
-    return PlainTextResponse(out.getvalue(), media_type="text/csv; charset=utf-8", headers=headers)
+    return download(turns_csv(live, hearts), CSV, f"class-{class_id}-turns.csv")

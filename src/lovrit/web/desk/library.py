@@ -6,6 +6,7 @@ from fastapi import APIRouter, Form, Query, Request, UploadFile
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
 from sqlmodel import Session as Work
 
+from lovrit.core.blocks.called import CALLED
 from lovrit.core.clock import minutes
 from lovrit.core.run.event import MOST_ID
 from lovrit.core.session.rack import rack
@@ -19,22 +20,6 @@ from lovrit.web.pages import page
 
 router = APIRouter()
 MOST_BYTES = 256 * 1024
-
-
-# what a coach calls each kind of block
-SHAPES = {
-    "rotate": "stations",
-    "sets": "sets at a station",
-    "intervals": "intervals",
-    "every": "a task a minute",
-    "amrap": "as many as possible",
-    "for-time": "for time",
-    "quality": "for quality",
-    "strength": "strength sets",
-    "hold-ladder": "growing hold",
-    "tempo": "tempo ladder",
-    "build": "build to heavy",
-}
 
 
 class NotTaken(LovritError):
@@ -84,7 +69,7 @@ def described(house: House, work: Work, row: SessionRow) -> None:
 
 def describe(row: SessionRow, plan: Plan) -> None:
     """Keep beside a session what its plan comes to."""
-    kinds = dict.fromkeys(SHAPES.get(block.kind, "") for block in plan.timeline.blocks)
+    kinds = dict.fromkeys(CALLED.get(block.kind, "") for block in plan.timeline.blocks)
     sessions.describe(row, plan.session, plan.timeline.total_s, ", ".join(filter(None, kinds)))
 
 

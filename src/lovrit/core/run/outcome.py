@@ -1,0 +1,67 @@
+"""How a class came out, in a few figures: who came and stopped, what was felt, what was kept up, how it ended."""
+
+from lovrit.core.blocks.every import Every
+from lovrit.core.run.account import Class
+from lovrit.core.run.frozen import Frozen
+from lovrit.core.run.going import Going
+from lovrit.core.values import Value
+
+
+class Outcome(Value):
+    """A class in figures. ``told`` people had turns to keep up and said how many, ``kept`` of them kept all.
+
+    ``missed_s`` is what an early end left out, ``late_s`` how long it went on past its plan.
+    """
+
+    came: int = 0
+    stopped: int = 0
+    asked: float | None = None
+    felt: tuple[float, ...] = ()
+    told: int = 0
+    kept: int = 0
+    ended: bool = False
+    missed_s: int = 0
+    late_s: int = 0
+    run: bool = True
+
+
+def outcome_of(plan: Frozen, going: Going, state: Class) -> Outcome:
+    """How a class came out, as it stands."""
+    told = _turns(plan, state)
+    took = (
+        0
+        if state.started_ms is None or state.over_ms is None
+        else (state.over_ms - state.started_ms) // 1000
+    )
+    off = took - plan.timeline.total_s if took else 0
+    efforts = [
+        block.top_effort
+        for block in plan.session.blocks
+        if block.works and block.top_effort is not None
+    ]
+    return Outcome(
+        came=len(going.people),
+        stopped=len(going.stopped),
+        asked=max(efforts, default=None),
+        felt=tuple(state.felt.values()),
+        told=len(told),
+        kept=sum(told),
+        ended=state.ended_early,
+        missed_s=max(0, -off) if state.ended_early else 0,
+        late_s=max(0, off),
+        run=state.started_ms is not None,
+    )
+
+
+def _turns(plan: Frozen, state: Class) -> list[bool]:
+    """Whether each score of turns kept them all."""
+    found = []
+    for one in state.scores:
+        kept, of, turns = one.text.partition(" of ")
+        if (
+            of
+            and one.block < len(plan.session.blocks)
+            and isinstance(plan.session.blocks[one.block], Every)
+        ):
+            found.append(kept == turns)
+    return found

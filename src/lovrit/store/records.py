@@ -1,0 +1,164 @@
+"""Records of classes kept: written once a class is over, dropped where it changes, asked by day, kin, person, words."""
+
+from collections.abc import Iterable
+from datetime import date
+from hashlib import sha256
+from typing import NamedTuple
+
+from sqlalchemy import text as sql
+from sqlmodel import Session as Work
+from sqlmodel import col, delete, select
+
+from lovrit.core.review.record import Record
+from lovrit.core.review.sought import Sought, Term
+from lovrit.core.run.outcome import Outcome
+from lovrit.core.tries.done import Did
+from lovrit.core.values import checked, plain
+from lovrit.store.tables import ClassRow, RecordRow, ScoreRow
+
+
+def kin_of(key: str) -> str:
+    """A short name for what blocks of a kind have in common."""
+    return sha256(key.encode()).hexdigest()[:20]
+
+
+def keep(work: Work, class_id: int, day: str, record: Record) -> None:
+    """Keep a class's record in the place of an earlier one."""
+    drop(work, class_id)
+    work.add(
+        RecordRow(
+            class_id=class_id,
+            day=day,
+            did=[plain(one) for one in record.did],
+            changes=list(record.changes),
+            outcome=plain(record.outcome),
+        )
+    )
+    work.flush()
+    for one in record.scores:
+        work.add(
+            ScoreRow(
+                class_id=class_id, block=one.block, person_id=one.person, day=day, kin=kin_of(one.kin), ways=one.ways,
+                label=one.label, figure=one.figure, value=one.value, more=one.more, said=one.said,
+            )
+        )  # fmt: skip
+    work.connection().execute(
+        sql("INSERT OR REPLACE INTO class_words (rowid, words) VALUES (:id, :words)"),
+        {"id": class_id, "words": record.words},
+    )
+
+
+def drop(work: Work, class_id: int) -> None:
+    """A class has changed: its record is worked out again before it is next asked for."""
+    work.exec(delete(ScoreRow).where(col(ScoreRow.class_id) == class_id))
+    work.exec(delete(RecordRow).where(col(RecordRow.class_id) == class_id))
+
+
+def missing(work: Work, most: int) -> list[int]:
+    """Classes that are over and have no record, the newest first."""
+    query = (
+        select(ClassRow.id)
+        .outerjoin(RecordRow, col(RecordRow.class_id) == col(ClassRow.id))
+        .where(col(ClassRow.over_ms).is_not(None), col(RecordRow.class_id).is_(None))
+        .order_by(col(ClassRow.made_ms).desc())
+        .limit(most)
+    )
+    return [class_id for class_id in work.exec(query) if class_id is not None]
+
+
+def set_unreadable(work: Work, class_id: int, day: str) -> None:
+    """A class that can't be read says nothing, and is not tried again until it changes."""
+    drop(work, class_id)
+    work.add(
+        RecordRow(class_id=class_id, day=day, did=[], changes=[], outcome=plain(Outcome(run=False)))
+    )
+
+
+class DidThen(NamedTuple):
+    """What one class did on its day."""
+
+    class_id: int
+    day: str
+    did: tuple[Did, ...]
+
+
+def done(work: Work, since: str = "", person: int | None = None) -> list[DidThen]:
+    """What classes did since a day (YYYY-MM-DD), all or those that somebody came to; tries are none of them."""
+    query = select(RecordRow.class_id, RecordRow.day, RecordRow.did, ClassRow.people).join(
+        ClassRow, col(ClassRow.id) == col(RecordRow.class_id)
+    )
+    query = query.where(col(RecordRow.day) >= since, col(ClassRow.is_try).is_(False))
+    return [
+        DidThen(class_id, day, tuple(checked(Did, one) for one in did))
+        for class_id, day, did, people in work.exec(query)
+        if person is None or any(one["id"] == person for one in people)
+    ]
+
+
+def outcome(work: Work, class_id: int) -> tuple[Outcome, tuple[str, ...]] | None:
+    """How a class came out, and what was changed of its plan; None where nothing is kept of it."""
+    row = work.get(RecordRow, class_id)
+    return None if row is None else (checked(Outcome, row.outcome), tuple(row.changes))
+
+
+def scores_of(work: Work, person: int, most: int) -> list[ScoreRow]:
+    """A person's scores that can be compared, the newest first."""
+    query = (
+        select(ScoreRow)
+        .join(ClassRow, col(ClassRow.id) == col(ScoreRow.class_id))
+        .where(ScoreRow.person_id == person, col(ClassRow.is_try).is_(False))
+    )
+    return list(work.exec(query.order_by(col(ScoreRow.day).desc()).limit(most)))
+
+
+def scores_like(work: Work, kin: str, until: str) -> list[ScoreRow]:
+    """All scores of blocks of a kind up to a day, the oldest first; of tries none."""
+    query = (
+        select(ScoreRow)
+        .join(ClassRow, col(ClassRow.id) == col(ScoreRow.class_id))
+        .where(ScoreRow.kin == kin, col(ScoreRow.day) <= until, col(ClassRow.is_try).is_(False))
+    )
+    return list(work.exec(query.order_by(col(ScoreRow.day), col(ScoreRow.class_id))))
+
+
+def kinds_since(work: Work, since: str) -> list[str]:
+    """Kinds of blocks with scores on two days or more, those last done first."""
+    found = work.connection().execute(
+        sql(
+            "SELECT kin FROM class_score JOIN class ON class.id = class_id WHERE NOT is_try"
+            " GROUP BY kin HAVING count(DISTINCT day) > 1 AND max(day) >= :since ORDER BY max(day) DESC, kin"
+        ),
+        {"since": since},
+    )
+    return [row[0] for row in found]
+
+
+def find(work: Work, wanted: Sought) -> list[int] | None:
+    """The classes of which all that is sought is so, the newest first; None where nothing is sought."""
+    if not wanted.terms:
+        return [] if wanted.asks else None
+    days = {
+        class_id: date.fromisoformat(day)
+        for class_id, day in work.exec(select(RecordRow.class_id, RecordRow.day))
+    }
+    left = set(days)
+    for term in wanted.terms:
+        left &= set(_said(work, term)) | {
+            one for one in left if any(is_.fits(days[one]) for is_ in term.days)
+        }
+    return [] if wanted.asks else sorted(left, key=lambda one: (days[one], one), reverse=True)
+
+
+def _said(work: Work, term: Term) -> Iterable[int]:
+    """Classes in whose words one of these stands: the beginning of a word, a number whole."""
+    if not term.words:
+        return ()
+    match = " OR ".join(_phrase(one) for one in term.words)
+    rows = work.connection().execute(
+        sql("SELECT rowid FROM class_words WHERE words MATCH :match"), {"match": match}
+    )
+    return [row[0] for row in rows]
+
+
+def _phrase(words: tuple[str, ...]) -> str:
+    return f'"{" ".join(words)}"' + ("" if words[-1].isdecimal() else "*")

@@ -1,0 +1,103 @@
+"""Classes asked again: found by words, taken away as a folder, laid beside the same before, person by person."""
+
+import io
+import json
+from collections.abc import Iterator
+from pathlib import Path
+from zipfile import ZipFile
+
+import pytest
+
+from lovrit.core.moves.library import shipped
+from lovrit.formats.review_files import review_object
+from tests.conftest import Clock
+from tests.web.test_floor import House
+
+SLATE = "title: Bells again\n\nas many as possible in 4:00 at 8\n  5 swing\n  5 squat\n"
+DAY_S = 86_400
+
+
+@pytest.fixture
+def house(tmp_path: Path, clock: Clock) -> Iterator[House]:
+    made = House(tmp_path, clock)
+    yield made
+    made.stop()
+
+
+def ran(house: House, scores: dict[int, str], slate: str = SLATE) -> int:
+    session = int(house.client.post("/desk", data={"text": slate}).url.path.rsplit("/", 1)[1])
+    for person in scores:
+        house.client.post(f"/crew/{session}/place", data={"person": person, "group": 0})
+    class_id = house.to_the_floor(session)
+    house.happen(class_id, "start")
+    house.clock.on(400)
+    house.floor.tick(house.clock.ms)
+    for person, text in scores.items():
+        house.client.post(
+            f"/debrief/{class_id}/score",
+            data={"op": f"{class_id}-{person}", "block": 0, "text": text, "person": str(person)},
+        )
+    return class_id
+
+
+def test_a_class_is_found_taken_away_and_read_again(house: House) -> None:
+    class_id = ran(house, {1: "9 + 2", 2: "7 + 1"})
+    house.client.post(f"/debrief/{class_id}/note", data={"op": "n", "text": "cold hall, Übung gut"})
+    for words, there in (
+        ("ubung", True),
+        ("swings cold", True),
+        ("swings warm", False),
+        ("31.2.2026", False),
+    ):
+        page = house.client.get("/debrief", params={"words": words}).text
+        assert ("Bells again" in page) is there, words
+    assert (
+        "There is no 31 February 2026."
+        in house.client.get("/debrief", params={"words": "31.2.2026"}).text
+    )
+    answer = house.client.get(f"/debrief/{class_id}/class.zip")
+    assert answer.headers["content-type"] == "application/zip"
+    files = ZipFile(io.BytesIO(answer.content))
+    names = {name.rsplit("/", 1)[1]: name for name in files.namelist()}
+    assert set(names) >= {"session.slate", "class.json", "scores.csv", "turns.csv", "said.txt"}
+    told = review_object(json.loads(files.read(names["class.json"])), shipped())
+    said = files.read(names["said.txt"]).decode()
+    assert "2 came" in told["paragraph"] and "2 came" in said and "cold hall" in said
+    assert "9 + 2" in files.read(names["scores.csv"]).decode()
+
+
+def test_the_same_again_is_laid_beside_the_same_and_the_board_says_who(house: House) -> None:
+    before = {1: "8 + 0", 2: "8 + 1", 3: "9 + 0", 4: "8 + 3", 5: "8 + 0"}
+    evenings = [ran(house, before)]
+    for _ in range(2):
+        house.clock.on(7 * DAY_S)
+        evenings.append(ran(house, before))
+    house.clock.on(7 * DAY_S)
+    other = ran(house, {1: "9 + 0"}, SLATE.replace("5 squat", "6 squat"))
+    evenings.append(ran(house, before | {1: "10 + 5"}))
+    kin = house.client.get(f"/debrief/{evenings[-1]}/kin/0").text
+    assert kin.count('<th scope="col">') == 6 and "<b>better</b>" in kin and "about the same" in kin
+    assert "Nobody" not in kin and "9 + 0" in kin
+    alone = house.client.get(f"/debrief/{other}/kin/0").text
+    assert "can’t be told yet" in alone
+    names = {one.id: one.name for one in house.floor.live(evenings[0]).comers}
+    board = house.client.get("/debrief/club").text
+    assert f"<b>Better</b>: {names[1]}." in board and "4 about the same" in board
+    assert board.count("<article>") == 1
+    assert "10 + 5" in house.client.get("/people/1/progress").text
+    house.client.post(
+        f"/debrief/{evenings[-1]}/score", data={"op": "away", "block": 0, "text": "", "person": "1"}
+    )
+    assert f"<b>Better</b>: {names[1]}." not in house.client.get("/debrief/club").text
+    house.clock.on(60 * DAY_S)
+    assert "Last done 60 days ago" in house.client.get("/debrief/club").text
+
+
+def test_an_empty_club_and_a_club_of_one_are_told_what_is_so(house: House) -> None:
+    assert "Nothing was scored twice" in house.client.get("/debrief/club").text
+    assert "No class has been run yet" in house.client.get("/debrief").text
+    for nth in range(3):
+        ran(house, {1: f"{8 + nth} + 0"})
+        house.clock.on(7 * DAY_S)
+    page = house.client.get("/debrief/club").text
+    assert "the evening can’t be told from the person" in page.replace("&#39;", "’")
