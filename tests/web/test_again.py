@@ -82,13 +82,13 @@ def test_the_same_again_is_laid_beside_the_same_and_the_board_says_who(house: Ho
     assert "can’t be told yet" in alone
     names = {one.id: one.name for one in house.floor.live(evenings[0]).comers}
     board = house.client.get("/debrief/club").text
-    assert f"<b>Better</b>: {names[1]}." in board and "4 about the same" in board
+    assert f"<b>better</b>: {names[1]};" in board and "4 about the same" in board
     assert board.count("<article>") == 1
     assert "10 + 5" in house.client.get("/people/1/progress").text
     house.client.post(
         f"/debrief/{evenings[-1]}/score", data={"op": "away", "block": 0, "text": "", "person": "1"}
     )
-    assert f"<b>Better</b>: {names[1]}." not in house.client.get("/debrief/club").text
+    assert f"<b>better</b>: {names[1]};" not in house.client.get("/debrief/club").text
     house.clock.on(60 * DAY_S)
     assert "Last done 60 days ago" in house.client.get("/debrief/club").text
 

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from sqlalchemy import JSON, Column, UniqueConstraint
+from sqlalchemy import JSON, Column, Index, UniqueConstraint
 from sqlmodel import Field, SQLModel
 
 
@@ -132,7 +132,7 @@ class ClassRow(SQLModel, table=True):
     title: str
     text: str
     people: list[dict[str, Any]] = Field(sa_column=Column(JSON, nullable=False))
-    made_ms: int
+    made_ms: int = Field(index=True)
     over_ms: int | None = None
     is_try: bool = False
     frozen: dict[str, Any] | None = Field(default=None, sa_column=Column(JSON, nullable=True))
@@ -154,6 +154,10 @@ class ScoreRow(SQLModel, table=True):
     """A score that can be compared: ``kin`` is what its block has in common with others of its kind, ``ways`` whose."""
 
     __tablename__ = "class_score"
+    __table_args__ = (
+        Index("ix_class_score_kin", "kin", "day"),
+        Index("ix_class_score_person", "person_id", "day"),
+    )
 
     class_id: int = Field(foreign_key="class.id", primary_key=True, ondelete="CASCADE")
     block: int = Field(primary_key=True)

@@ -38,8 +38,10 @@ class Kind(NamedTuple):
     nights: tuple[str, ...]
     lines: tuple[str, ...]
     middle: str
+    scale: tuple[str, str]
     evening: str
     who: tuple[tuple[str, tuple[str, ...]], ...]
+    ways: tuple[str, ...]
     same: int
     untold: int
     old_days: int
@@ -71,8 +73,10 @@ def _kind(house: House, work: Work, kin: str, names: dict[int, str]) -> Kind:
         nights=tuple(one.when for one in nights),
         lines=_lines(nights),
         middle=_middle(nights),
+        scale=_ends(nights),
         evening=told.text if told else "",
         who=_who(told, names) if told else (),
+        ways=_over_time(told, names) if told else (),
         same=_count(told, "same"),
         untold=_count(told, "not enough"),
         old_days=_old(house, nights),
@@ -101,6 +105,24 @@ def _who(told: Compared, names: dict[int, str]) -> tuple[tuple[str, tuple[str, .
         if mine:
             found.append((said, tuple(sorted(mine))))
     return tuple(found)
+
+
+def _over_time(told: Compared, names: dict[int, str]) -> tuple[str, ...]:
+    """Whose figures go one way over the evenings, with how much."""
+    found = [
+        (names[int(who)], one.trend)
+        for who, one in told.people.items()
+        if one.trend and int(who) in names
+    ]
+    return tuple(
+        f"{name} {trend[:1].lower()}{trend[1:]}".rstrip(".") for name, trend in sorted(found)
+    )
+
+
+def _ends(nights: list[Night]) -> tuple[str, str]:
+    """The highest and the lowest score of a picture, as they were said."""
+    every = [told for one in nights for told in one.scores.values()]
+    return max(every, key=lambda one: one[1].value)[0], min(every, key=lambda one: one[1].value)[0]
 
 
 class _Scale(NamedTuple):

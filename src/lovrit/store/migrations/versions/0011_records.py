@@ -54,11 +54,11 @@ def upgrade() -> None:
         "CREATE TRIGGER IF NOT EXISTS class_words_gone AFTER DELETE ON class_record BEGIN"
         " DELETE FROM class_words WHERE rowid = old.class_id; END"
     )
-    op.execute("CREATE INDEX IF NOT EXISTS ix_class_made ON class (made_ms)")
+    op.execute("CREATE INDEX IF NOT EXISTS ix_class_made_ms ON class (made_ms)")
 
 
 def downgrade() -> None:
-    op.execute("DROP INDEX ix_class_made")
+    op.execute("DROP INDEX ix_class_made_ms")
     op.execute("DROP TRIGGER class_words_gone")
     for name in ("class_words", "class_score", "class_record"):
         op.drop_table(name)
