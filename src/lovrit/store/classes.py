@@ -161,6 +161,14 @@ def tries_of(work: Work, session_id: int, most: int) -> list[ClassRow]:
     return list(work.exec(query.order_by(*_newest()).limit(most)))
 
 
+def has_try(work: Work, session_id: int) -> bool:
+    """Whether somebody has tried a session to its end."""
+    query = select(ClassRow.id).where(
+        ClassRow.session_id == session_id, col(ClassRow.is_try), col(ClassRow.over_ms).is_not(None)
+    )
+    return work.exec(query.limit(1)).first() is not None
+
+
 def came_to(work: Work, person_id: int, most: int) -> list[ClassRow]:
     """The classes that somebody came to, so many at most, the newest first."""
     query = select(ClassRow).options(defer(col(ClassRow.frozen))).order_by(*_newest())  # type: ignore[arg-type]

@@ -82,12 +82,16 @@ class DidThen(NamedTuple):
     did: tuple[Did, ...]
 
 
-def done(work: Work, since: str = "", person: int | None = None) -> list[DidThen]:
-    """What classes did since a day (YYYY-MM-DD), all or those that somebody came to; tries are none of them."""
+def done(
+    work: Work, since: str = "", person: int | None = None, *, tries: bool = False
+) -> list[DidThen]:
+    """What classes did since a day (YYYY-MM-DD), all or those that somebody came to; with tries where that is asked."""
     query = select(RecordRow.class_id, RecordRow.day, RecordRow.did, ClassRow.people).join(
         ClassRow, col(ClassRow.id) == col(RecordRow.class_id)
     )
-    query = query.where(col(RecordRow.day) >= since, col(ClassRow.is_try).is_(False))
+    query = query.where(col(RecordRow.day) >= since)
+    if not tries:
+        query = query.where(col(ClassRow.is_try).is_(False))
     return [
         DidThen(class_id, day, tuple(checked(Did, one) for one in did))
         for class_id, day, did, people in work.exec(query)

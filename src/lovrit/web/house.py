@@ -16,6 +16,7 @@ from lovrit.core.forecast.learned import Quickness
 from lovrit.core.moves.figure import Drawing
 from lovrit.core.moves.library import Library
 from lovrit.core.run.event import MOST_ID
+from lovrit.core.tries.done import Most
 from lovrit.settings import Settings
 from lovrit.store import club, straps
 from lovrit.store.database import Database
@@ -49,6 +50,7 @@ class House:
     about: club.About = field(default_factory=club.About)
     days_near: dict[str, Day] = field(default_factory=dict)
     weeks: dict[str, Any] = field(default_factory=dict)
+    done: tuple[dict[str, Most], int] | None = None  # what was done here, until a class changes
     outside: Outside = field(default_factory=Outside)
 
     @property

@@ -1,5 +1,6 @@
 """Tries: what a coach says where it breaks, and what comes of it; as written down before the code."""
 
+import re
 import tomllib
 from pathlib import Path
 from typing import Any
@@ -10,12 +11,14 @@ from hypothesis import strategies as st
 
 from lovrit.core.advice.company import Company
 from lovrit.core.advice.look import second_look
+from lovrit.core.forecast.learned import Quickness
 from lovrit.core.moves.library import shipped
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.tries.done import Most
 from lovrit.core.tries.propose import Told, not_understood, proposals
 from lovrit.core.tries.said import NUMBERS, read_broke
+from lovrit.core.tries.scale import scaled, slower_than
 
 CASES = Path(__file__).parents[2] / "cases"
 BROKE = tomllib.loads((CASES / "broke.toml").read_text("utf-8"))["broke"]
@@ -99,3 +102,34 @@ def test_what_nobody_here_has_done_is_said_before_it_is_tried(case: dict[str, An
         one.text for one in said
     ]
     assert all(one.way and one.way.to == "try" for one in said)
+
+
+def test_a_testers_rate_is_scaled_to_the_group_with_a_wider_band() -> None:
+    plan = plan_text("as many as possible in 10:00\n  8 swing\n  8 push-up\n  8 squat", shipped())
+    likely = plan.timeline.blocks[0].forecast.rounds[1]  # type: ignore[union-attr, index]
+    usual, quick = Quickness(), Quickness(factor=0.8, rests_on=12)
+    as_forecast = scaled(plan, 0, f"{likely:.0f} + 0", usual)
+    half = scaled(plan, 0, f"{likely / 2:.0f} + 0", usual)
+    by_quick = scaled(plan, 0, f"{likely:.0f} + 0", quick)
+    assert as_forecast and half and by_quick
+    low, high = (int(one) for one in re.findall(r"(\d+) to (\d+)", as_forecast.said)[0])
+    alone_low, alone_high = (
+        int(one) for one in re.findall(r"(\d+) to (\d+)", as_forecast.alone)[0]
+    )
+    assert low <= alone_low and high >= alone_high
+    middles = [int(one.said.rsplit(" ", 1)[1]) for one in (as_forecast, half, by_quick)]
+    assert middles[0] == round(likely) and middles[1] < middles[0] and middles[2] < middles[0]
+    assert scaled(plan, 0, "", usual) is None
+
+
+@given(
+    st.lists(
+        st.builds(Quickness, factor=st.floats(0.6, 1.6), rests_on=st.integers(0, 30)), max_size=20
+    )
+)
+def test_a_slower_group_takes_longer_than_its_tester(group: list[Quickness]) -> None:
+    usual = slower_than(None, group, 1.0)
+    assert usual >= 1.0
+    slow = [one.but(factor=one.factor * 1.2) for one in group]
+    assert slower_than(None, slow, 1.0) >= usual - 1e-9
+    assert slower_than(Quickness(factor=0.7, rests_on=9), group, 1.0) >= usual

@@ -9,11 +9,13 @@ from lovrit.core.advice.note import effort
 from lovrit.core.crew.person import Person
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.timeline.sums import HARD
-from lovrit.store import sessions
+from lovrit.core.tries.done import Most, of_all
+from lovrit.store import classes, records, sessions
 from lovrit.store.tables import SessionRow
 from lovrit.web.house import House
 
 NEAR_DAYS = 2
+REMEMBERED_DAYS = 3 * 365  # what nobody did for so long is new again
 
 
 def company_here(
@@ -21,12 +23,25 @@ def company_here(
 ) -> Company:
     """The company of a session as it stands, of these people in so many groups."""
     counted = company_of(who, groups, house.today)
+    most, classes_done = _done(house, work)
     more = {
+        "done": most,
+        "classes": classes_done,
+        "tried": classes.has_try(work, row.id or 0),
         "schools": house.schools,
         "missing": house.missing,
         "days": _days(house, work, row, plan),
     }
     return counted.but(**more)
+
+
+def _done(house: House, work: Work) -> tuple[dict[str, Most], int]:
+    """The most of each move in classes and tries here, and in how many; read once until a class changes."""
+    if house.done is None:
+        since = f"{date.fromisoformat(house.today) - timedelta(days=REMEMBERED_DAYS)}"
+        every = records.done(work, since, tries=True)
+        house.done = of_all(one.did for one in every), len(every)
+    return house.done
 
 
 def _days(house: House, work: Work, row: SessionRow, plan: Plan) -> tuple[Day, ...]:

@@ -9,15 +9,17 @@ from lovrit.core.clock import clock
 from lovrit.core.crew.person import coming
 from lovrit.core.run.account import Class
 from lovrit.core.run.frozen import UnreadableClass, freeze
+from lovrit.core.session.edit import apply_edit
 from lovrit.core.session.session import Session
 from lovrit.core.session.writer import write
 from lovrit.core.timeline.plan import plan_session
 from lovrit.core.values import LovritError
 from lovrit.store import classes, people, sessions
 from lovrit.store.tables import ClassRow
-from lovrit.web.desk.desk import open_desk
+from lovrit.web.desk.desk import Desk, open_desk
+from lovrit.web.desk.proposed import OfBlock, of_blocks
 from lovrit.web.desk.think import panel
-from lovrit.web.house import House, Id, InHouse
+from lovrit.web.house import Id, InHouse
 from lovrit.web.pages import day
 from lovrit.web.run.live import Live
 from lovrit.web.run.routes import floor_of
@@ -26,6 +28,7 @@ router = APIRouter()
 MOST_TRYING = 3
 MOST_SHOWN = 8
 WHOLE = -1
+MOST_REASON = 200
 
 
 class NotTried(LovritError):
@@ -41,6 +44,7 @@ class Tried(NamedTuple):
     by: str
     over: bool
     lines: tuple[str, ...]
+    blocks: tuple[OfBlock, ...] = ()
 
 
 @router.get("/desk/{session_id}/try")
@@ -51,7 +55,7 @@ def to_try(request: Request, house: InHouse, session_id: Id) -> HTMLResponse:
         everyone = people.everyone(work)
         rows = classes.tries_of(work, session_id, MOST_SHOWN)
     blocks = [(at, laid.label) for at, laid in enumerate(opened.typed.timeline.blocks)]
-    tried = [_tried(request, house, row) for row in rows]
+    tried = [_tried(request, opened, row) for row in rows]
     return panel(
         request, house, opened, "desk/try.html", blocks=blocks, everyone=everyone, tried=tried
     )
@@ -88,6 +92,44 @@ def begin(
     return RedirectResponse(f"/run/{made.id}", 303)
 
 
+@router.post("/desk/{session_id}/try/{class_id}/take")
+def take(
+    request: Request,
+    house: InHouse,
+    session_id: Id,
+    class_id: Id,
+    block: Annotated[int, Form(ge=0, le=5000)],
+    said: Annotated[str, Form(max_length=400)],
+) -> Response:
+    """What a try proposes is taken: the session is changed, and a revision says why."""
+    live = floor_of(request).live(class_id)
+    with house.database.writing() as work:
+        opened = open_desk(house, work, session_id)
+        found = [
+            one for told in of_blocks(opened, live) if told.at == block for one in told.proposals
+        ]
+        chosen = next((one for one in found if one.said == said), None)
+        if chosen is None:
+            raise NotTried(
+                "The session has changed since; what the try proposes now stands beside it."
+            )
+        by = ", ".join(one.name for one in live.comers) or "the coach"
+        reason = f"tried by {by}, {day(house, live.made_ms)}: {chosen.said}. {chosen.why}"[
+            :MOST_REASON
+        ]
+        if chosen.edit is None:
+            sessions.put_away(work, opened.row, house.now_ms())
+        else:
+            text = apply_edit(opened.row.text, chosen.edit)
+            sessions.write_text(
+                work, opened.row, text, opened.row.version, None, None, house.now_ms()
+            )
+        sessions.keep_revision(work, opened.row, reason, house.now_ms())
+        version = str(opened.row.version)
+    house.hub.say(f"desk-{session_id}", "version", version)
+    return RedirectResponse("/desk" if chosen.edit is None else f"/desk/{session_id}", 303)
+
+
 def _part(session: Session, block: int) -> Session:
     """A session, or one block of it alone, without its slot.
 
@@ -101,15 +143,16 @@ def _part(session: Session, block: int) -> Session:
     return session.but(blocks=(session.blocks[block],), nests=(), slot=None)
 
 
-def _tried(request: Request, house: House, row: ClassRow) -> Tried:
+def _tried(request: Request, opened: Desk, row: ClassRow) -> Tried:
     assert row.id is not None
-    when, over = day(house, row.made_ms), row.over_ms is not None
+    when, over = day(opened.house, row.made_ms), row.over_ms is not None
     try:
         live = floor_of(request).live(row.id)
     except UnreadableClass as error:
         return Tried(row.id, row.title, when, "", over, (str(error),))
     by = ", ".join(one.name for one in live.comers) or "the coach"
-    return Tried(row.id, row.title, when, by, over, tuple(_came_of(live)))
+    found = of_blocks(opened, live) if over else ()
+    return Tried(row.id, row.title, when, by, over, tuple(_came_of(live)), found)
 
 
 def _came_of(live: Live) -> list[str]:

@@ -40,6 +40,7 @@ def record(house: House, work: Work, class_id: int) -> None:
     row = classes.get(work, class_id)
     day = f"{house.when(row.made_ms):%Y-%m-%d}"
     records.set_unreadable(work, class_id, day)
+    house.done = None
     with suppress(UnreadableClass):
         comers, plan, happened = (
             classes.comers(row),

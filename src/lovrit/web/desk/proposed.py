@@ -1,0 +1,71 @@
+"""What a try proposes for the session as it stands: block by block, scaled to those who come."""
+
+from typing import NamedTuple
+
+from lovrit.core.forecast.learned import Quickness
+from lovrit.core.tries.propose import Proposal, Told, not_understood, proposals
+from lovrit.core.tries.scale import Scaled, scaled, slower_than
+from lovrit.web.desk.desk import Desk
+from lovrit.web.run.live import Live
+
+
+class OfBlock(NamedTuple):
+    """A block that was tried and still stands as it was: its place now, what is proposed, what the group will do.
+
+    ``asked`` are the coach's words of which nothing was understood.
+    """
+
+    at: int
+    label: str
+    proposals: tuple[Proposal, ...]
+    scaled: Scaled | None
+    asked: tuple[str, ...]
+
+
+def of_blocks(opened: Desk, live: Live) -> tuple[OfBlock, ...]:
+    """What a try says of each block that is still as it was tried; of one that was changed since it says nothing."""
+    if opened.typed.problems:
+        return ()
+    found = []
+    for tried_at, block in enumerate(live.plan.session.blocks):
+        at = next(
+            (nth for nth, one in enumerate(opened.typed.session.blocks) if one == block), None
+        )
+        if at is not None and block.works:
+            found.append(_of(opened, live, tried_at, at))
+    return tuple(one for one in found if one.proposals or one.scaled or one.asked)
+
+
+def _of(opened: Desk, live: Live, tried_at: int, at: int) -> OfBlock:
+    told = told_of(live, tried_at)
+    paces, plan = opened.house.paces, opened.typed
+    tester = next((paces[one.id] for one in live.comers if one.id in paces), None)
+    group = [paces.get(one.id, Quickness()) for one in opened.who]
+    slower = slower_than(tester, group, plan.library.pace)
+    return OfBlock(
+        at,
+        plan.timeline.blocks[at].label,
+        proposals(plan, at, told, slower),
+        scaled(plan, at, told.score, tester),
+        not_understood(told),
+    )
+
+
+def told_of(live: Live, at: int) -> Told:
+    """What came of one block of a try; an effort is of the hardest block."""
+    state, blocks = live.state, live.plan.session.blocks
+    efforts = [block.top_effort or 0.0 if block.works else -1.0 for block in blocks]
+    felt = list(state.felt.values()) if efforts[at] == max(efforts) else []
+    scores = [one.text for one in state.scores if one.block == at]
+    scores += [_as_score(one.said) for one in state.taps if one.block == at]
+    return Told(
+        broke=tuple(str(one["text"]) for one in live.going.broke if one["block"] == at),
+        score=scores[0] if scores else "",
+        felt=sum(felt) / len(felt) if felt else None,
+    )
+
+
+def _as_score(tapped: str) -> str:
+    """What was tapped as a score: rounds, or a time."""
+    rounds = tapped.removesuffix("s").removesuffix(" round")
+    return f"{rounds} + 0" if rounds.isdecimal() else tapped
