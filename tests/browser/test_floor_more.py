@@ -71,7 +71,9 @@ def test_a_try_tells_the_desk_where_it_broke(page: Page, server: Server) -> None
     page.get_by_role("button", name="3 goblet squat instead of 6").click()
     expect(page.locator(".cm-content")).to_contain_text("3 goblet squat")
     page.goto(f"{server.url}{at}/revisions")
-    expect(page.locator("main")).to_contain_text("“sixes became threes”: three of four here do about 3")
+    expect(page.locator("main")).to_contain_text(
+        "“sixes became threes”: three of four here do about 3"
+    )
     page.goto(f"{server.url}{at}/try")  # the block is another now: nothing is proposed of it twice
     expect(page.get_by_role("button", name="3 goblet squat instead of 6")).to_have_count(0)
     page.goto(f"{server.url}/debrief")

@@ -11,14 +11,13 @@ from lovrit.core.weeks.board import (
     PATTERNS,
     Other,
     Planned,
-    Wish,
-    best_order,
     carried,
     clashes,
     days_between,
     sameness,
 )
 from lovrit.core.weeks.dose import asks
+from lovrit.core.weeks.order import Wish, best_order
 
 MOST = 100
 KINDS = ("not-before", "apart", "on")

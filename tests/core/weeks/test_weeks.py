@@ -13,16 +13,14 @@ from lovrit.core.timeline.plan import plan_text
 from lovrit.core.weeks.board import (
     Other,
     Planned,
-    Wish,
-    best_order,
     carried,
     clashes,
     cost,
-    kept,
     left,
     sameness,
 )
 from lovrit.core.weeks.dose import Asks, asks
+from lovrit.core.weeks.order import Wish, best_order, kept
 from lovrit.formats.weeks_files import NotWeeks, weeks_object
 
 TUESDAY = datetime.fromisoformat("2026-12-01T18:10")

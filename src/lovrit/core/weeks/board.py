@@ -1,7 +1,6 @@
 """Days with sessions and other load: what is carried from one to the next, what clashes, how alike the days are."""
 
 from datetime import datetime, timedelta
-from itertools import permutations
 from statistics import fmean, pstdev
 
 from lovrit.core.values import Value
@@ -11,7 +10,6 @@ WHOLE_H, HALVED_H, SORE_HALVED_H = 24.0, 24.0, 36.0
 CLASH = 5.0  # hard minutes asked, and carried, from which two days clash
 OTHER = {"none": 0.0, "some": 0.5, "hard": 1.0}
 NAMED, ALL = 8.0, 4.0  # hard minutes of other load on the patterns it names, or on all
-MOST_TRIED = 8  # sessions of which every order is tried
 PATTERNS = ("squat", "hinge", "lunge", "push", "pull", "carry", "brace", "jump", "gait", *ALSO)
 
 
@@ -31,17 +29,6 @@ class Other(Value):
     what: str
     weight: str = "hard"
     patterns: tuple[str, ...] = ()
-
-
-class Wish(Value):
-    """What an order should keep: a session not before a day, two apart by so many days, one on a weekday."""
-
-    kind: str
-    id: str = ""
-    other: str = ""
-    day: str = ""
-    days: int = 0
-    text: str = ""
 
 
 class DayClash(Value):
@@ -86,14 +73,14 @@ def carried(at: datetime, sessions: list[Planned], others: list[Other]) -> dict[
     return total
 
 
-def clashes(sessions: list[Planned], others: list[Other]) -> list[DayClash]:
-    """Every session that asks a pattern for five hard minutes or more while as many are carried."""
+def clashes(sessions: list[Planned], others: list[Other], limit: float = CLASH) -> list[DayClash]:
+    """Every session that asks a pattern for so many hard minutes or more while as many are carried."""
     found = []
     for one in sorted(sessions, key=lambda one: one.at):
         before = [other for other in sessions if other.at < one.at]
         there = carried(one.at, before, others)
         for pattern, asked in sorted(one.asks.dose.items()):
-            if asked >= CLASH and there.get(pattern, 0.0) >= CLASH:
+            if asked >= limit and there.get(pattern, 0.0) >= limit:
                 found.append(
                     DayClash(
                         session=one.id,
@@ -113,54 +100,9 @@ def _from(one: Planned, pattern: str, before: list[Planned], others: list[Other]
     return max(shares, default=(0.0, "before"))[1]
 
 
-def cost(sessions: list[Planned], others: list[Other]) -> float:
+def cost(sessions: list[Planned], others: list[Other], limit: float = CLASH) -> float:
     """How much a week clashes: what is asked on what is carried, over all that clashes."""
-    return sum(min(one.asked, one.carried) for one in clashes(sessions, others))
-
-
-def kept(sessions: list[Planned], wishes: tuple[Wish, ...]) -> bool:
-    """Whether an order keeps every wish."""
-    at = {one.id: one.at for one in sessions}
-    return all(_keeps(wish, at) for wish in wishes)
-
-
-def _keeps(wish: Wish, at: dict[str, datetime]) -> bool:
-    here = at.get(wish.id)
-    if here is None:
-        return True
-    if wish.kind == "not-before":
-        return f"{here:%Y-%m-%d}" >= wish.day
-    if wish.kind == "on":
-        return f"{here:%Y-%m-%d}" == wish.day
-    other = at.get(wish.other)
-    return other is None or abs((here.date() - other.date()).days) >= wish.days
-
-
-class Order(Value):
-    """The best order: what the week costs now and then, each session's day, and whether all orders were tried."""
-
-    now: float
-    best: float
-    at: dict[str, datetime]
-    proven: bool
-
-
-def best_order(sessions: list[Planned], others: list[Other], wishes: tuple[Wish, ...]) -> Order:
-    """The order that clashes least: sessions change places among their own times; fixed ones stay."""
-    free = [one for one in sessions if not one.fixed]
-    stay = [one for one in sessions if one.fixed]
-    now = cost(sessions, others)
-    best, chosen = (now, sessions) if kept(sessions, wishes) else (float("inf"), sessions)
-    proven = len(free) <= MOST_TRIED
-    for times in permutations([one.at for one in free]) if proven else ():
-        tried = [*stay, *(one.but(at=at) for one, at in zip(free, times, strict=True))]
-        if not kept(tried, wishes):
-            continue
-        price = cost(tried, others)
-        if price < best - 1e-9:
-            best, chosen = price, tried
-    at = {one.id: one.at for one in chosen}
-    return Order(now=now, best=now if best == float("inf") else best, at=at, proven=proven)
+    return sum(min(one.asked, one.carried) for one in clashes(sessions, others, limit))
 
 
 def sameness(loads: list[float]) -> float | None:

@@ -10,12 +10,12 @@ from lovrit.core.weeks.board import (
     DayClash,
     Other,
     Planned,
-    best_order,
     carried,
     clashes,
     sameness,
 )
 from lovrit.core.weeks.dose import Asks, asks
+from lovrit.core.weeks.order import best_order
 from lovrit.store.tables import SessionRow
 from lovrit.store.weeks import KeptOther
 

@@ -1,0 +1,69 @@
+"""Ways out of a clash, as written down before the code: each that is offered is taken, and the clash is gone."""
+
+import tomllib
+from datetime import date, datetime, timedelta
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from lovrit.core.moves.library import shipped
+from lovrit.core.session.edit import apply_edit
+from lovrit.core.timeline.plan import plan_text
+from lovrit.core.weeks.board import Other, Planned, clashes
+from lovrit.core.weeks.dose import asks
+from lovrit.core.weeks.ways import Around, ways_out
+
+FILE = tomllib.loads((Path(__file__).parents[2] / "cases" / "day_clashes.toml").read_text("utf-8"))
+
+
+@pytest.mark.parametrize("case", FILE["board"], ids=str)
+def test_every_way_out_that_is_offered_helps(case: dict[str, Any]) -> None:
+    slates = {f"d{day}": FILE["slates"][name] for day, name in case["days"].items()}
+    sessions = [
+        Planned(
+            id=f"d{day}",
+            at=datetime.fromisoformat(f"2026-12-0{day}T18:00"),
+            asks=asks(plan_text(slates[f"d{day}"], shipped())),
+            fixed=int(day) in case.get("fixed", []),
+        )
+        for day in case["days"]
+    ]
+    others = [
+        Other(at=datetime.fromisoformat(f"2026-12-0{day}T12:00"), what=what, weight=case.get("weight", "hard"),
+              patterns=tuple(case.get("patterns", ())))
+        for day, what in case.get("other", {}).items()
+    ]  # fmt: skip
+    off = frozenset(date(2026, 12, day) for day in case.get("off", []))
+    around = Around(sessions, others, off)
+    found = [one for one in clashes(sessions, others) if one.pattern != "breath"]
+    assert bool(found) == ("ways" in case), found
+    if not found:
+        return
+    ways = ways_out(found[0], around, plan_text(slates[found[0].session], shipped()))
+    said = "; ".join(one.said for one in ways)
+    assert all(one in said for one in case["ways"]), said
+    assert not any(one in said for one in case.get("never", ())), said
+    for way in ways:
+        text = slates[found[0].session]
+        for edit in way.edits:
+            text = apply_edit(text, edit)
+        new = (found[0].session, asks(plan_text(text, shipped())))
+        after = around.after(way.moves, new)
+        left = clashes(after, others)
+        assert (found[0].session, found[0].pattern) not in {
+            (one.session, one.pattern) for one in left
+        }
+        assert len({one.at for one in after}) == len(after)
+        assert all(one.at.date() not in off for one in after if one.id in dict(way.moves))
+
+
+def test_what_is_past_or_fixed_is_not_moved() -> None:
+    plan = plan_text(FILE["slates"]["legs"], shipped())
+    at = datetime.fromisoformat("2026-12-01T18:00")
+    sessions = [
+        Planned(id=f"{nth}", at=at + timedelta(days=nth), asks=asks(plan)) for nth in range(2)
+    ]
+    clash = next(one for one in clashes(sessions, []) if one.pattern == "squat")
+    later = Around(sessions, [], today=date(2026, 12, 20))
+    assert all(not way.moves for way in ways_out(clash, later, plan))
