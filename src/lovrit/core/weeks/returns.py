@@ -37,11 +37,6 @@ def _in(days: int) -> str:
     return "today" if days == 0 else "tomorrow" if days == 1 else f"in {days} days"
 
 
-class _Seen(NamedTuple):
-    names: dict[str, str]
-    days: dict[str, list[int]]
-
-
 def returns(
     done: Iterable[tuple[date, tuple[Did, ...]]],
     planned: Iterable[tuple[date, tuple[Did, ...]]],
@@ -53,14 +48,7 @@ def returns(
     found = [
         *_missed("pattern", patterns, {}, ahead, PATTERN_DAYS, PATTERN_TIMES),
         *_missed("skill", _practised(skills), names, ahead, SKILL_DAYS, SKILL_TIMES),
-        *_missed(
-            "move",
-            {key: days for key, days in moves.items() if key not in skills},
-            names,
-            ahead,
-            MOVE_DAYS,
-            MOVE_TIMES,
-        ),
+        *_missed("move", moves, names, ahead, MOVE_DAYS, MOVE_TIMES),
     ]
     said: dict[str, Return] = {}
     for one in found:
