@@ -47,7 +47,8 @@ def test_a_week_is_a_draft_then_seen_changed_and_called_off(client: TestClient) 
     legs, pull = made(client, LEGS), made(client, PULL)
     client.post("/weeks/put", data={"session": legs, "day": "2027-03-02"})
     assert "nobody sees these weeks yet" in client.get("/weeks?from=2027-03-01").text
-    let_see(client, theme="quiet landings", words="Bring water & a friend")
+    client.post("/weeks/theme", data={"monday": "2027-03-01", "text": "quiet landings"})
+    let_see(client, words="Bring water & a friend", bring="indoor shoes")
     page = client.get(link_of(client)).text
     assert (
         "Tuesday 2 March" in page

@@ -45,8 +45,11 @@ def test_a_week_is_laid_out_clashes_is_mended_and_taken_back(client: TestClient)
     for session, day in ((one, "2027-03-02"), (two, "2027-03-03"), (pull, "2027-03-05")):
         client.post("/weeks/put", data={"session": session, "day": day})
     assert days(client) == {one: "2027-03-02", two: "2027-03-03", pull: "2027-03-05"}
-    page = client.get("/weeks?from=2027-03-01").text
-    assert "clash" in page and "hard minutes of squat" in page and "Legs</a> asks" in page
+    assert "clash" in client.get("/weeks?from=2027-03-01").text
+    page = client.get("/weeks/clashes?from=2027-03-01").text
+    assert "hard minutes of squat" in page and "Legs</a> asks" in page
+    page = client.get("/weeks/better?from=2027-03-01").text
+    assert "no order is better" in page
     fields = dict(re.findall(r'name="(to-\d+)" value="([\d-]+)"', page))
     assert fields, page
     client.post("/weeks/order", data=fields)
@@ -76,8 +79,9 @@ def test_other_load_weighs_and_goes_again(client: TestClient) -> None:
     client.post("/weeks/put", data={"session": legs, "day": "2027-03-03"})
     fields = {"what": "Regatta", "day": "2027-03-02", "weight": "hard", "patterns": ["squat"]}
     client.post("/weeks/other", data=fields)
-    page = client.get("/weeks?from=2027-03-01").text
-    assert "Regatta" in page and "still carried from Regatta" in page
+    assert "Regatta" in client.get("/weeks?from=2027-03-01").text
+    page = client.get("/weeks/clashes?from=2027-03-01").text
+    assert "still carried from Regatta" in page
     client.post("/weeks/other/1/gone")
     assert "Regatta" not in client.get("/weeks?from=2027-03-01").text
     client.post("/weeks/undo")

@@ -32,6 +32,7 @@ def _event(one: Shown, zone: str, now: datetime, place: str) -> Event:
     event.add("summary", one.title)
     event.add("description", f"{one.like[:1].upper()}{one.like[1:]}.")
     event.add("status", "CANCELLED" if one.cancelled else "CONFIRMED")
-    if place:
-        event.add("location", place)
+    where = ", ".join(said for said in (one.where, place) if said)
+    if where:
+        event.add("location", where)
     return event

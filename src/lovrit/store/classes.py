@@ -161,6 +161,17 @@ def tries_of(work: Work, session_id: int, most: int) -> list[ClassRow]:
     return list(work.exec(query.order_by(*_newest()).limit(most)))
 
 
+def of_sessions(work: Work, session_ids: list[int]) -> list[ClassRow]:
+    """The classes of some sessions that are over, the oldest first; tries are none of them."""
+    query = select(ClassRow).options(defer(col(ClassRow.frozen)), defer(col(ClassRow.people)))  # type: ignore[arg-type]
+    query = query.where(
+        col(ClassRow.session_id).in_(session_ids),
+        col(ClassRow.is_try).is_(False),
+        col(ClassRow.over_ms).is_not(None),
+    )
+    return list(work.exec(query.order_by(col(ClassRow.made_ms))))
+
+
 def has_try(work: Work, session_id: int) -> bool:
     """Whether somebody has tried a session to its end."""
     query = select(ClassRow.id).where(

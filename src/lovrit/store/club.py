@@ -79,6 +79,17 @@ def secret(work: Work) -> str:
     return kept
 
 
+def generation(work: Work) -> int:
+    """Which links to the weeks hold: of how manieth making."""
+    value = choice(work, "shown-link")
+    return value if isinstance(value, int) else 1
+
+
+def renew(work: Work) -> None:
+    """Links to the weeks that were given end; new ones are made from now on."""
+    choose(work, "shown-link", generation(work) + 1)
+
+
 def schools(work: Work) -> Schools:
     """What the club holds where coaches disagree."""
     return checked(Schools, choice(work, "schools") or {})

@@ -29,6 +29,13 @@ def hall(work: Work, session_id: int | None = None) -> Hall:
     return next((one for one in drawn if one.name == wanted), drawn[0])
 
 
+def chosen(work: Work, session_ids: list[int]) -> dict[int, str]:
+    """The name of each session's hall."""
+    drawn = [one.name for one in halls(work)]
+    wanted = {one: choice(work, f"hall-{one}") for one in session_ids}
+    return {one: str(name) if name in drawn else drawn[0] for one, name in wanted.items()}
+
+
 def set_hall(work: Work, changed: Hall, session_id: int | None = None) -> None:
     """Draw a hall anew, in the place of the session's.
 

@@ -1,5 +1,6 @@
 """People kept, and who comes to which session in which group."""
 
+from collections.abc import Iterable
 from datetime import UTC, datetime
 from typing import Any, NamedTuple
 
@@ -207,6 +208,22 @@ def _as_values(row: dict[str, Any]) -> dict[str, Any]:
 
 def _paces(kept: list[dict[str, Any]]) -> tuple[OwnPace, ...]:
     return tuple(OwnPace(**one) for one in kept)
+
+
+def who_comes(work: Work, session_ids: Iterable[int]) -> dict[int, set[int]]:
+    """The numbers of those who are down for each session; a session that nobody is down for is left out."""
+    query = select(ComesRow.session_id, ComesRow.person_id).where(
+        col(ComesRow.session_id).in_(list(session_ids)), col(ComesRow.comes).is_(True)
+    )
+    found: dict[int, set[int]] = {}
+    for session, person in work.exec(query):
+        found.setdefault(session, set()).add(person)
+    return found
+
+
+def down_for(work: Work, session_ids: Iterable[int]) -> set[int]:
+    """All who are down for one of these sessions."""
+    return {one for some in who_comes(work, session_ids).values() for one in some}
 
 
 def stand(

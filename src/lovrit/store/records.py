@@ -99,10 +99,18 @@ def done(
     ]
 
 
-def outcome(work: Work, class_id: int) -> tuple[Outcome, tuple[str, ...]] | None:
-    """How a class came out, and what was changed of its plan; None where nothing is kept of it."""
+class Came(NamedTuple):
+    """How a class came out, on which day, and what was changed of its plan."""
+
+    day: str
+    outcome: Outcome
+    changes: tuple[str, ...]
+
+
+def outcome(work: Work, class_id: int) -> Came | None:
+    """How a class came out; None where nothing is kept of it."""
     row = work.get(RecordRow, class_id)
-    return None if row is None else (checked(Outcome, row.outcome), tuple(row.changes))
+    return None if row is None else Came(row.day, checked(Outcome, row.outcome), tuple(row.changes))
 
 
 def scores_of(work: Work, person: int, most: int) -> list[ScoreRow]:

@@ -29,6 +29,7 @@ from lovrit.web.screens import SCREENS
 from lovrit.web.settle import describe_all, settle
 from lovrit.web.shell.routes import router as shell
 from lovrit.web.stream.routes import router as stream
+from lovrit.web.weeks.series import hold_where_too_much
 
 # so many pages are worked out at once; more would only share the same cores and slow the clocks down
 PAGES_AT_ONCE = 6
@@ -63,6 +64,7 @@ def create_app(
         now_ms=now_ms,
     )
     house.refresh()
+    house.recorded.append(hold_where_too_much)
     settle(house)
     if settings.passphrase:
         house.guests = Guests(house.database, settings.passphrase.get_secret_value(), now_ms())

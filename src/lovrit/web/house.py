@@ -9,6 +9,7 @@ from zoneinfo import ZoneInfo
 
 from fastapi import Depends, Form, Path, Request
 from jinja2 import Environment
+from sqlmodel import Session as Work
 from starlette.datastructures import FormData
 
 from lovrit.core.advice.company import Day, Schools
@@ -49,8 +50,11 @@ class House:
     secret: str = field(init=False, repr=False)
     about: club.About = field(default_factory=club.About)
     days_near: dict[str, Day] = field(default_factory=dict)
-    weeks: dict[str, Any] = field(default_factory=dict)
+    weeks: dict[tuple[str, frozenset[str]], Any] = field(default_factory=dict)
     done: tuple[dict[str, Most], int] | None = None  # what was done here, until a class changes
+    recorded: list["Recorded"] = field(
+        default_factory=list
+    )  # who is told where a class is over, by its number
     outside: Outside = field(default_factory=Outside)
 
     @property
@@ -79,6 +83,9 @@ class House:
             self.secret, self.about = club.secret(work), club.about(work)
             self.paces, self.drawings = club.paces(work), club.drawings(work)
             self.outside.worn = straps.worn(work)
+
+
+Recorded = Callable[[House, Work, int], None]
 
 
 def house_of(request: Request) -> House:

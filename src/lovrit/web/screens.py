@@ -32,8 +32,14 @@ from lovrit.web.run.screens import router as in_the_hall
 from lovrit.web.run.talk import router as talk
 from lovrit.web.straps.entry import router as entry
 from lovrit.web.straps.routes import router as straps
+from lovrit.web.weeks.clashing import router as clashing
+from lovrit.web.weeks.days import router as days
+from lovrit.web.weeks.paper import router as on_the_door
 from lovrit.web.weeks.publish import router as published
+from lovrit.web.weeks.returning import router as returning
 from lovrit.web.weeks.routes import router as weeks
+from lovrit.web.weeks.seen import router as seen
+from lovrit.web.weeks.series import router as series
 
 
 class Screen(NamedTuple):
@@ -57,7 +63,12 @@ SCREENS = (
     Screen("run", "Run", "/run", (run, hand, in_the_hall, paper, talk)),
     Screen("straps", "Straps", "/straps", (straps, entry), named=False),
     Screen("debrief", "Debrief", "/debrief", (together, debrief, kin, progress, traces, folder)),
-    Screen("weeks", "Weeks", "/weeks", (weeks, published)),
+    Screen(
+        "weeks",
+        "Weeks",
+        "/weeks",
+        (weeks, days, clashing, returning, series, on_the_door, published, seen),
+    ),
     Screen("moves", "Moves", "/moves", (moves,)),
     Screen("club", "Club", "/club", (club,)),
 )

@@ -69,3 +69,12 @@ def _ended(week: Outcome) -> str:
         if week.ended and week.missed_s >= LEFT_OUT_S
         else ""
     )
+
+
+def held_back(texts: list[str], nth: int) -> list[str]:
+    """The weeks of a series after the step behind week ``nth`` (from 0) was held: it comes once more, all else later.
+
+    >>> held_back(["a", "b", "c"], 0)
+    ['a', 'a', 'b']
+    """
+    return [*texts[: nth + 1], *texts[nth:-1]] if nth < len(texts) - 1 else list(texts)

@@ -45,11 +45,12 @@ class Shown(Value):
     cancelled: bool = False
     was: str = ""
     fresh: bool = False
+    where: str = ""
 
     @property
-    def told(self) -> tuple[str, str, int, str, str]:
+    def told(self) -> tuple[object, ...]:
         """What a change of is worth telling."""
-        return self.day, self.at, self.minutes, self.title, self.like
+        return self.day, self.at, self.minutes, self.title, self.like, self.where
 
 
 def like(asks: Asks) -> str:
@@ -106,7 +107,7 @@ def _beside(before: Shown | None, now: Shown, again: bool) -> Shown:
     return now.but(sequence=before.sequence + 1, was=was, fresh=before.fresh)
 
 
-def changes(before: tuple[Shown, ...], after: tuple[Shown, ...]) -> int:
-    """How many of what people see are otherwise than they saw them last."""
+def changed(before: tuple[Shown, ...], after: tuple[Shown, ...]) -> set[int]:
+    """The numbers of the sessions that are otherwise than people saw them last."""
     known = {one.uid: one.sequence for one in before}
-    return sum(known.get(one.uid) != one.sequence for one in after)
+    return {one.session for one in after if known.get(one.uid) != one.sequence}

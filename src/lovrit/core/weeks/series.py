@@ -53,9 +53,16 @@ class Step(NamedTuple):
 
 
 def series(
-    text: str, weeks: int, grow: tuple[Thing, ...], easier: int, library: Library
+    text: str,
+    weeks: int,
+    grow: tuple[Thing, ...],
+    easier: int,
+    library: Library,
+    begins: int = 1,
 ) -> tuple[Week, ...]:
     """A session over so many weeks; ``easier`` is every how manieth week takes some off, 0 for none.
+
+    ``begins`` is the number of the first of them, where a series goes on from a week that was changed by hand.
 
     Raises:
         NoSeries: where the session can't be read, or nothing is named to grow.
@@ -70,9 +77,9 @@ def series(
     base = plan_text(
         write(first.session), library
     )  # as the slate writes it, so that every figure has its place
-    now, grown, since = base, 1, dict.fromkeys(THINGS, 1)
-    found = [_week(1, base, ("as it is",))]
-    for nth in range(2, weeks + 1):
+    now, grown, since = base, 1, dict.fromkeys(THINGS, begins)
+    found = [_week(begins, base, ("as it is",))]
+    for nth in range(begins + 1, begins + weeks):
         if easier and nth % easier == 0:
             found.append(_week(nth, *_easier(now, library)))
             continue

@@ -20,7 +20,7 @@ from lovrit.core.values import LovritError
 from lovrit.formats.fit_wish import GOALS
 from lovrit.formats.sheet import to_sheet
 from lovrit.formats.writers import WRITERS, When
-from lovrit.store import classes, people, sessions
+from lovrit.store import classes, people, sessions, weeks
 from lovrit.store.sessions import Gone, Written
 from lovrit.store.tables import ClassRow
 from lovrit.web.bodies import MOST
@@ -57,10 +57,12 @@ def desk(
     """The Desk of a session."""
     with house.database.work() as work:
         opened = open_desk(house, work, session_id)
+        theme = weeks.theme_of(work, opened.row.day)
     shown = main_block(opened.drawn) if block is None else block
     values = values_of(opened, Shown(shown, part))
     values["why"] = explain(opened.drawn, why) if why else None
     values["goal"] = GOAL_OF.get(why)
+    values["theme"] = theme
     values["forms"] = [(form, writer.said) for form, writer in WRITERS.items()]
     values["completion"] = completion_words(house.library)
     return page(request, house, "desk/page.html", keys=KEYS["desk"], **values)

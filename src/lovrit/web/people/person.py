@@ -19,6 +19,7 @@ from lovrit.store import classes, club, people
 from lovrit.web.house import House, Id, InHouse
 from lovrit.web.pages import day, page
 from lovrit.web.run.routes import floor_of
+from lovrit.web.run.signed import link
 
 router = APIRouter()
 MOST_CLASSES = 200
@@ -49,6 +50,8 @@ def _shown(
             for row in classes.came_to(work, person_id, MOST_CLASSES)
         ]
         paces = club.paces(work)
+        shown = club.choice(work, "shown")
+        calendar = link(house, "see", club.generation(work), person_id) if shown else ""
         names = {other.id: other.name for other in people.everyone(work)}
     values: dict[str, Any] = {
         "one": one,
@@ -58,6 +61,7 @@ def _shown(
         "formulas": BY_AGE,
         "pace": paces.get(person_id),
         "came": came,
+        "calendar": calendar,
         "limits": DOES_NOT,
         "refused": refused,
         "typed": typed or {},

@@ -56,3 +56,5 @@ def record(house: House, work: Work, class_id: int) -> None:
         over_s = ((row.over_ms or row.made_ms) - row.made_ms) / 1000
         state = account(fold.at(max(over_s, fold.state.now_s)), plan, row.made_ms)
         records.keep(work, class_id, day, record_of(row.title, row.text, plan, fold, state, comers))
+        for tell in house.recorded:
+            tell(house, work, class_id)

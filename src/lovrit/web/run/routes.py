@@ -9,7 +9,7 @@ from fastapi.responses import HTMLResponse, JSONResponse, RedirectResponse, Resp
 from lovrit.core.crew.groups import letter
 from lovrit.core.run.event import Event
 from lovrit.formats.cue_track import TONES, track_of
-from lovrit.store import classes, people
+from lovrit.store import classes, people, weeks
 from lovrit.web.house import House, Id, InHouse
 from lovrit.web.pages import page
 from lovrit.web.run.coach import coach_view
@@ -88,7 +88,14 @@ def on_screen(
         "cards": move_cards(live.run_by),
     }
     if screen == "wall":
-        values |= {"drawings": wall_drawings(live.plan), "station": station, "base": base}
+        with house.database.work() as work:
+            theme = weeks.theme_of(work, f"{house.when(live.made_ms):%Y-%m-%d}")
+        values |= {
+            "drawings": wall_drawings(live.plan),
+            "station": station,
+            "base": base,
+            "theme": theme,
+        }
     if screen == "coach":
         with house.database.work() as work:
             values |= coach_view(live, people.everyone(work))

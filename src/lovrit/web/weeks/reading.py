@@ -1,11 +1,31 @@
-"""Days and sessions as the weeks read them."""
+"""Days and sessions as the weeks read them: what each asks by what was done before it; kept at hand."""
 
-from datetime import date
+from datetime import date, datetime, time, timedelta
+from typing import NamedTuple
 
-from lovrit.core.values import LovritError
+from sqlmodel import Session as Work
+
+from lovrit.core.clock import read_clock
+from lovrit.core.moves.library import Library
+from lovrit.core.timeline.plan import Plan, plan_text
+from lovrit.core.tries.done import Did, did
+from lovrit.core.values import LovritError, Value
+from lovrit.core.weeks.board import Other, Planned
+from lovrit.core.weeks.dose import Asks, asks
+from lovrit.core.weeks.returns import unused
+from lovrit.core.weeks.ways import Around
+from lovrit.store import halls, records, sessions, weeks
 from lovrit.store.tables import SessionRow
+from lovrit.store.weeks import KeptOther
 from lovrit.web.house import House
-from lovrit.web.weeks.view import Read, read_session
+
+USUAL_AT = time(18, 0)
+TALL, LONGEST_S = 64, 3600
+MOST_TAPE, MOST_KEPT = 60, 600
+CARRIED_DAYS, HISTORY_DAYS = (
+    21,
+    70,
+)  # sessions so long ago may still be carried; classes so long ago are history
 
 
 class NoSuchDay(LovritError):
@@ -24,10 +44,127 @@ def day_of(text: str) -> date:
         raise NoSuchDay(f"“{text}” is no day; write it as 2026-12-24.") from None
 
 
-def read_of(house: House, row: SessionRow) -> Read:
+def monday_of(day: date) -> date:
+    """The Monday of a day's week."""
+    return day - timedelta(days=day.weekday())
+
+
+class Read(Value):
+    """What a session's text comes to: what it asks and does, its tape, when its hall begins."""
+
+    asks: Asks
+    did: tuple[Did, ...]
+    bars: tuple[tuple[float, float], ...]
+    seconds: int
+    begins: time
+
+
+def read_session(text: str, library: Library, unused_: frozenset[str] = frozenset()) -> Read:
+    """A session's text as the board needs it; of what was not done for weeks it asks half as much again."""
+    plan = plan_text(text, library)
+    slot = plan.session.slot
+    begins = USUAL_AT
+    if slot and slot.start:
+        minutes = read_clock(slot.start)
+        begins = time(minutes // 60 % 24, minutes % 60)
+    return Read(
+        asks=asks(plan, unused_),
+        did=did((block for block in plan.session.blocks if block.works), library),
+        bars=_bars(plan),
+        seconds=plan.timeline.total_s,
+        begins=begins,
+    )
+
+
+def _bars(plan: Plan) -> tuple[tuple[float, float], ...]:
+    """Works on an upright tape: how far down, and how high, in pixels of an hour's tape."""
+    works = [one for one in plan.timeline.intervals if one.phase == "work"]
+    scale = TALL / LONGEST_S
+    made = [
+        (round(one.start_s * scale, 1), round(max(0.6, one.seconds * scale), 1)) for one in works
+    ]
+    return tuple(made[:: max(1, len(made) // MOST_TAPE)])
+
+
+def read_of(house: House, row: SessionRow, unused_: frozenset[str] = frozenset()) -> Read:
     """What a session comes to, read once until the library changes."""
-    text = row.good_text or row.text
-    if text not in house.weeks:
-        house.weeks[text] = read_session(text, house.library)
-    kept: Read = house.weeks[text]
+    key = (row.good_text or row.text, unused_)
+    if key not in house.weeks:
+        if len(house.weeks) >= MOST_KEPT:
+            house.weeks.clear()
+        house.weeks[key] = read_session(key[0], house.library, unused_)
+    kept: Read = house.weeks[key]
     return kept
+
+
+class Laid(NamedTuple):
+    """Some weeks as they are laid out: sessions with what they come to, other load, days off, what else is kept."""
+
+    first: date
+    weeks: int
+    today: date
+    rows: list[SessionRow]
+    reads: dict[int, Read]
+    others: list[KeptOther]
+    off: set[str]
+    themes: dict[str, str]
+    coaches: dict[int, str]
+    halls: dict[int, str]
+    done: list[tuple[date, tuple[Did, ...]]]
+    limit: float
+
+    @property
+    def last(self) -> date:
+        """The last day that is shown."""
+        return self.first + timedelta(days=7 * self.weeks - 1)
+
+    def planned(self) -> list[Planned]:
+        """Sessions as they are weighed."""
+        return [planned_of(row, self.reads[row.id or 0]) for row in self.rows if row.day]
+
+    def around(self) -> Around:
+        """What a clash stands in."""
+        off = frozenset(date.fromisoformat(one) for one in self.off)
+        return Around(
+            self.planned(), [other_of(one) for one in self.others], off, self.today, self.limit
+        )
+
+
+def lay_out(house: House, work: Work, first: date, weeks_: int) -> Laid:
+    """So many weeks from a Monday on, with the three before them, of which something may still be carried."""
+    begin, last = first - timedelta(days=CARRIED_DAYS), first + timedelta(days=7 * weeks_ - 1)
+    rows = sessions.between_days(work, f"{begin}", f"{last}")
+    since = first - timedelta(days=HISTORY_DAYS)
+    done = [(date.fromisoformat(one.day), one.did) for one in records.done(work, f"{since}")]
+    plain = {row.id or 0: read_of(house, row) for row in rows}
+    ahead = [
+        (date.fromisoformat(row.day), plain[row.id or 0].did)
+        for row in rows
+        if row.day and row.day >= house.today
+    ]
+    reads = {row.id or 0: _weighed(house, row, [*done, *ahead]) for row in rows}
+    near = f"{first - timedelta(days=CARRIED_DAYS)}"
+    return Laid(
+        first, weeks_, date.fromisoformat(house.today), rows, reads,
+        [one for one in weeks.others(work) if one["date"] >= near], weeks.off(work), weeks.themes(work),
+        weeks.coaches(work), halls.chosen(work, [row.id or 0 for row in rows]), done, weeks.limit(work),
+    )  # fmt: skip
+
+
+def _weighed(house: House, row: SessionRow, done: list[tuple[date, tuple[Did, ...]]]) -> Read:
+    """A session by what was done and is planned before it."""
+    new = unused(done, date.fromisoformat(row.day)) if row.day else frozenset()
+    asked = {one.pattern for one in read_of(house, row).did}
+    return read_of(house, row, frozenset(new & asked))
+
+
+def planned_of(row: SessionRow, read: Read) -> Planned:
+    """A session on its day as it is weighed."""
+    at = datetime.combine(date.fromisoformat(row.day or ""), read.begins)
+    return Planned(id=str(row.id), at=at, asks=read.asks)
+
+
+def other_of(one: KeptOther) -> Other:
+    """Other load as it is weighed: at noon."""
+    at = datetime.combine(date.fromisoformat(one["date"]), time(12))
+    return Other(at=at, what=one["what"], weight=one["weight"], patterns=tuple(one["patterns"]))

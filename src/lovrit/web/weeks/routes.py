@@ -1,5 +1,6 @@
-"""Weeks: the board of days, sessions put there and moved, other load, a better order; every step can be taken back."""
+"""Weeks: the board of days; sessions put there, moved, copied, changed; every step can be taken back."""
 
+import re
 from datetime import date, timedelta
 from typing import Annotated, Any
 
@@ -7,49 +8,43 @@ from fastapi import APIRouter, Form, Query, Request
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
 from sqlmodel import Session as Work
 
-from lovrit.core.session.dated import with_date
+from lovrit.core.session.dated import with_start
 from lovrit.core.weeks.board import OTHER, PATTERNS
-from lovrit.store import sessions, weeks
-from lovrit.store.weeks import KeptOther, Step
-from lovrit.web.house import FormId, House, Id, InHouse, WholeForm
+from lovrit.store import classes, halls, records, sessions, weeks
+from lovrit.web.house import FormId, House, InHouse
 from lovrit.web.pages import page
+from lovrit.web.run.recorded import up_to_date
+from lovrit.web.weeks.doing import Doing, take_back
 from lovrit.web.weeks.publish import people_see
-from lovrit.web.weeks.reading import NoSuchDay, day_of, read_of
-from lovrit.web.weeks.view import BEFORE_DAYS, board_view
+from lovrit.web.weeks.reading import Laid, NoSuchDay, day_of, lay_out, monday_of, read_of
+from lovrit.web.weeks.view import board_view
 from lovrit.web.words import KEYS
 
 router = APIRouter()
 USUAL_WEEKS, MOST_WEEKS = 4, 8
 Day = Annotated[str, Form(max_length=10)]
+Shown = Annotated[int, Query(alias="weeks", ge=1, le=MOST_WEEKS)]
+From = Annotated[str, Query(alias="from", max_length=10)]
+TIME = re.compile(r"([01]?\d|2[0-3])[:.h]([0-5]\d)")
 
 
 @router.get("/weeks")
 def board(
-    request: Request,
-    house: InHouse,
-    first: Annotated[str, Query(alias="from", max_length=10)] = "",
-    shown: Annotated[int, Query(alias="weeks", ge=1, le=MOST_WEEKS)] = USUAL_WEEKS,
+    request: Request, house: InHouse, first: From = "", shown: Shown = USUAL_WEEKS
 ) -> HTMLResponse:
     """So many weeks from the Monday of a day on; from this week's where none is named."""
-    today = date.fromisoformat(house.today)
-    begin = day_of(first) if first else today
-    monday = begin - timedelta(days=begin.weekday())
+    up_to_date(house)
+    monday = first_of(house, first)
     with house.database.work() as work:
-        rows = sessions.between_days(
-            work, f"{monday - timedelta(days=21)}", f"{monday + timedelta(days=7 * shown - 1)}"
-        )
-        others, steps = weeks.others(work), weeks.steps(work)
+        laid = lay_out(house, work, monday, shown)
         library = sessions.found(work, False).rows
-        last = f"{monday + timedelta(days=7 * shown - 1)}"
-        seen = people_see(house, work, f"{monday}", last)
-    reads = {row.id or 0: read_of(house, row) for row in rows}
-    near = f"{monday - timedelta(days=BEFORE_DAYS)}"
-    view = board_view(
-        monday, shown, rows, [one for one in others if one["date"] >= near], reads, today
-    )
+        seen = people_see(house, work, f"{monday}", f"{laid.last}")
+        names = [one.name for one in halls.halls(work)]
+        view = board_view(laid, _ran(work, laid), len(names) > 1)
+        steps = weeks.steps(work)
     values: dict[str, Any] = {
         **seen,
-        "until": last,
+        "until": f"{laid.last}",
         "board": view,
         "keys": KEYS["weeks"],
         "monday": f"{monday}",
@@ -57,32 +52,55 @@ def board(
         "after": f"{monday + timedelta(days=7 * shown)}",
         "shown": shown,
         "days": [one for week in view.weeks for one in week.days],
+        "here_now": [
+            one for week in view.weeks for day in week.days for one in day.sessions if not one.past
+        ],
         "library": [row for row, _ in library],
         "undo": bool(steps),
+        "undoes": steps[-1].get("said", "") if steps else "",
         "weights": list(OTHER),
         "can_name": [one for one in PATTERNS if one != "breath"],
+        "hall_names": names,
+        "coach_names": sorted({name for name in laid.coaches.values() if name}),
+        "limit": laid.limit,
     }
     return page(request, house, "weeks/page.html", here="weeks", **values)
 
 
-def _move(
-    work: Work, house: House, session_id: int, day: str | None
-) -> tuple[int, str | None, str | None]:
-    """A session goes to a day, on its slate too; what can be undone there is one step more."""
-    row = sessions.get(work, session_id)
-    before, text = row.day, with_date(row.text, day)
-    sessions.write_text(work, row, text, row.version, None, None, house.now_ms())
-    row.day, row.good_text = day, with_date(row.good_text, day) if row.good_text else row.good_text
-    work.add(row)
-    return session_id, before, day
+def first_of(house: House, first: str) -> date:
+    """The Monday from which weeks are shown."""
+    return monday_of(day_of(first) if first else date.fromisoformat(house.today))
 
 
-def _done(work: Work, step: Step) -> None:
-    weeks.set_steps(work, [*weeks.steps(work), step])
+def _ran(work: Work, laid: Laid) -> dict[int, tuple[int, str]]:
+    """How sessions of days gone by were run: kept, changed and how, on another day, left out."""
+    days = {row.id or 0: row.day or "" for row in laid.rows}
+    past = [one for one, day in days.items() if f"{laid.first}" <= day < f"{laid.today}"]
+    found: dict[int, tuple[int, str]] = dict.fromkeys(past, (0, "left out"))
+    for row in classes.of_sessions(work, past):
+        kept = records.outcome(work, row.id or 0)
+        if kept is None or row.session_id is None:
+            continue
+        on_its_day = kept.day == days[row.session_id]
+        if on_its_day or not found[row.session_id][0]:
+            found[row.session_id] = (row.id or 0, _how(kept, "" if on_its_day else kept.day))
+    return found
 
 
-def _back(form_from: str) -> Response:
-    return RedirectResponse(f"/weeks?from={form_from}" if form_from else "/weeks", 303)
+def _how(kept: records.Came, day: str) -> str:
+    """How a class was run, beside its plan."""
+    when = f" on {date.fromisoformat(day):%a %-d %b}" if day else ""
+    off = [
+        f"{seconds // 60} min {word}"
+        for seconds, word in ((kept.outcome.late_s, "over"), (kept.outcome.missed_s, "short"))
+        if seconds >= 60
+    ]
+    return f"run{when}: {', '.join([*kept.changes, *off]) or 'as planned'}"
+
+
+def back_to(at: str) -> Response:
+    """The board again, from where it was looked at."""
+    return RedirectResponse(f"/weeks?from={at}" if at else "/weeks", 303)
 
 
 @router.post("/weeks/move")
@@ -90,9 +108,10 @@ def move(house: InHouse, session: FormId, day: Day = "", at: Day = "") -> Respon
     """A session goes to another day; to none where the day is empty."""
     wanted = f"{day_of(day)}" if day.strip() else None
     with house.database.writing() as work:
-        moved = _move(work, house, session, wanted)
-        _done(work, {"moves": [moved], "made": [], "others": None})
-    return _back(at)
+        doing = Doing(house, work)
+        doing.move(session, wanted)
+        doing.done("a session moved" if wanted else "a session taken off")
+    return back_to(at)
 
 
 @router.post("/weeks/put")
@@ -100,80 +119,77 @@ def put(house: InHouse, session: FormId, day: Day = "", at: Day = "") -> Respons
     """A session of the library on a day: itself where it has none yet, else a copy of it."""
     wanted = f"{day_of(day)}"
     with house.database.writing() as work:
+        doing = Doing(house, work)
+        doing.put(session, wanted)
+        doing.done("a session put there")
+    return back_to(at)
+
+
+@router.post("/weeks/swap")
+def swap(house: InHouse, session: FormId, other: FormId, at: Day = "") -> Response:
+    """Two sessions change days, each at its own hour."""
+    with house.database.writing() as work:
+        days = [sessions.get(work, one).day for one in (session, other)]
+        doing = Doing(house, work)
+        doing.move(session, days[1])
+        doing.move(other, days[0])
+        doing.done("two days changed places")
+    return back_to(at)
+
+
+@router.post("/weeks/on")
+def on(
+    house: InHouse,
+    session: FormId,
+    day: Day = "",
+    begins: Annotated[str, Form(max_length=8)] = "",
+    hall: Annotated[str, Form(max_length=80)] = "",
+    coach: Annotated[str, Form(max_length=60)] = "",
+    at: Day = "",
+) -> Response:
+    """What a session has on its day: the day itself, when it begins, its hall, its coach."""
+    wanted = f"{day_of(day)}" if day.strip() else None
+    with house.database.writing() as work:
         row = sessions.get(work, session)
-        if row.day is None:
-            step: Step = {
-                "moves": [_move(work, house, session, wanted)],
-                "made": [],
-                "others": None,
-            }
-        else:
-            made = sessions.create(work, with_date(row.text, wanted), row.title, house.now_ms())
-            made.day = wanted
-            step = {"moves": [], "made": [made.id or 0], "others": None}
-        _done(work, step)
-    return _back(at)
+        doing = Doing(house, work)
+        if begins.strip():
+            read = read_of(house, row)
+            text = with_start(row.text, _time_of(begins), -(-read.seconds // 300) * 5)
+            if f"{read.begins:%H:%M}" != _time_of(begins):
+                doing.write(session, text)
+        doing.move(session, wanted)
+        _who_and_where(doing, work, session, hall.strip(), " ".join(coach.split()))
+        doing.done("what a session has on its day")
+    return back_to(at)
 
 
-@router.post("/weeks/order")
-def order(house: InHouse, form: WholeForm) -> Response:
-    """A better order is taken: each session that it names goes to its day."""
-    pairs = [
-        (int(name.removeprefix("to-")), str(day))
-        for name, day in form.items()
-        if name.startswith("to-") and name[3:].isdecimal()
-    ]
-    with house.database.writing() as work:
-        moves = [_move(work, house, session, f"{day_of(day)}") for session, day in pairs]
-        _done(work, {"moves": moves, "made": [], "others": None})
-    return _back(str(form.get("at", "")))
+def _who_and_where(doing: Doing, work: Work, session: int, hall: str, coach: str) -> None:
+    if hall and hall != halls.hall(work, session).name:
+        if hall not in {one.name for one in halls.halls(work)}:
+            raise NoSuchDay(f"There is no hall called “{hall}”.")
+        doing.choose(f"hall-{session}", hall)
+    known = weeks.coaches(work)
+    if coach != known.get(session, ""):
+        named = {f"{one}": name for one, name in known.items() if one != session}
+        doing.choose(weeks.COACHES, named | ({f"{session}": coach} if coach else {}))
 
 
-@router.post("/weeks/other")
-def other(house: InHouse, form: WholeForm) -> Response:
-    """Other load on a day, in plain words, with its weight and the patterns that it names."""
-    what, weight = " ".join(str(form.get("what", "")).split())[:80], str(form.get("weight", "hard"))
-    day = f"{day_of(str(form.get('day', '')))}"
-    if not what or weight not in OTHER:
-        raise NoSuchDay("Other load needs a word for it, and a weight: none, some or hard.")
-    patterns = [str(one) for one in form.getlist("patterns") if one in PATTERNS]
-    with house.database.writing() as work:
-        before = weeks.others(work)
-        number = max((one["id"] for one in before), default=0) + 1
-        new: KeptOther = {
-            "id": number,
-            "date": day,
-            "what": what,
-            "weight": weight,
-            "patterns": patterns,
-        }
-        weeks.set_others(work, [*before, new])
-        _done(work, {"moves": [], "made": [], "others": before})
-    return _back(str(form.get("at", "")))
+def _time_of(text: str) -> str:
+    """A time of day as it is written.
 
-
-@router.post("/weeks/other/{number}/gone")
-def other_gone(house: InHouse, number: Id, at: Day = "") -> Response:
-    """Other load that is none after all."""
-    with house.database.writing() as work:
-        before = weeks.others(work)
-        weeks.set_others(work, [one for one in before if one["id"] != number])
-        _done(work, {"moves": [], "made": [], "others": before})
-    return _back(at)
+    Raises:
+        NoSuchDay: where it is none.
+    """
+    found = TIME.fullmatch(text.strip())
+    if not found:
+        raise NoSuchDay(f"“{text}” is no time of day; write it as 18:10.")
+    return f"{int(found[1]):02d}:{found[2]}"
 
 
 @router.post("/weeks/undo")
 def undo(house: InHouse, at: Day = "") -> Response:
     """The last step is taken back."""
     with house.database.writing() as work:
-        steps = weeks.steps(work)
-        if steps:
-            last = steps.pop()
-            for session, before, _ in last["moves"]:
-                _move(work, house, session, before)
-            for session in last["made"]:
-                sessions.put_away(work, sessions.get(work, session), house.now_ms())
-            if last["others"] is not None:
-                weeks.set_others(work, last["others"])
-            weeks.set_steps(work, steps)
-    return _back(at)
+        take_back(house, work)
+    house.refresh()
+    return back_to(at)

@@ -1,37 +1,24 @@
-"""Weeks turned into what the board shows: days with upright tapes, what is carried, what clashes, a better order."""
+"""Weeks turned into what the board shows: days with upright tapes, what is carried, what a week asks, in words."""
 
 from datetime import date, datetime, time, timedelta
 
-from lovrit.core.clock import clock, read_clock
-from lovrit.core.moves.library import Library
-from lovrit.core.timeline.plan import Plan, plan_text
+from lovrit.core.clock import clock
 from lovrit.core.values import Value
-from lovrit.core.weeks.board import (
-    DayClash,
-    Other,
-    Planned,
-    carried,
-    clashes,
-    sameness,
-)
-from lovrit.core.weeks.dose import Asks, asks
-from lovrit.core.weeks.order import best_order
+from lovrit.core.weeks.board import Other, Planned, carried, clashes, sameness
+from lovrit.core.weeks.places import Held, Twice, twice
 from lovrit.store.tables import SessionRow
 from lovrit.store.weeks import KeptOther
+from lovrit.web.weeks.reading import LONGEST_S, TALL, Laid, Read, other_of
 
-USUAL_AT = time(18, 0)
 WEEK_S = 7 * 86_400
 BEFORE_DAYS = 12  # sessions so long ago may still be carried
 EVERY_H, FULL = 3, 12.0  # the picture's steps, and the hard minutes that fill its row
 SHOWN_FROM = 3.0  # hard minutes from which a pattern has a row
-TALL, LONGEST_S = 64, 3600
 ALIKE, MORE = 2.0, 1.3
-MOST_TAPE = 60
-MOST_ORDERED = 6  # sessions of a week whose orders are all tried while somebody waits
 
 
 class OnBoard(Value):
-    """A session on its day."""
+    """A session on its day; ``ran`` says how it was run, where it was."""
 
     id: int
     title: str
@@ -43,14 +30,18 @@ class OnBoard(Value):
     height: float
     clashes: bool
     past: bool
+    hall: str
+    coach: str
+    ran: tuple[int, str] | None = None
 
 
 class DayOn(Value):
-    """A day with what is on it."""
+    """A day with what is on it; ``off`` where it is none."""
 
     day: str
     label: str
     today: bool
+    off: bool
     sessions: tuple[OnBoard, ...]
     others: tuple[KeptOther, ...]
 
@@ -64,165 +55,111 @@ class Carried(Value):
 
 
 class WeekOn(Value):
-    """A week: its days, its rows, and what is said of it."""
+    """A week: its Monday, its days, its rows, its theme, what is said of it, and whether something in it clashes."""
 
+    monday: str
     label: str
     days: tuple[DayOn, ...]
     rows: tuple[Carried, ...]
+    theme: str
     said: str
-    order: tuple[tuple[int, str, str], ...]
-    gain: str
-
-
-class ClashOn(Value):
-    """A clash in words, whose session it is, and the day that helps."""
-
-    text: str
-    session: int
-    title: str
-    to: str
+    clashes: bool
 
 
 class Board(Value):
-    """The whole board."""
+    """The whole board; ``clashes`` counts those of what is shown, ``twice`` are two at one hour in one place."""
 
     weeks: tuple[WeekOn, ...]
-    clashes: tuple[ClashOn, ...]
+    clashes: int
+    twice: tuple[Twice, ...]
 
 
-class Read(Value):
-    """What a session's text comes to: what it asks, its tape, when its hall begins."""
-
-    asks: Asks
-    bars: tuple[tuple[float, float], ...]
-    seconds: int
-    begins: time
-
-
-def read_session(text: str, library: Library) -> Read:
-    """A session's text as the board needs it."""
-    plan = plan_text(text, library)
-    slot = plan.session.slot
-    begins = USUAL_AT
-    if slot and slot.start:
-        minutes = read_clock(slot.start)
-        begins = time(minutes // 60 % 24, minutes % 60)
-    return Read(asks=asks(plan), bars=_bars(plan), seconds=plan.timeline.total_s, begins=begins)
-
-
-def _bars(plan: Plan) -> tuple[tuple[float, float], ...]:
-    """Works on an upright tape: how far down, and how high, in pixels of an hour's tape."""
-    works = [one for one in plan.timeline.intervals if one.phase == "work"]
-    scale = TALL / LONGEST_S
-    made = [
-        (round(one.start_s * scale, 1), round(max(0.6, one.seconds * scale), 1)) for one in works
-    ]
-    return tuple(made[:: max(1, len(made) // MOST_TAPE)])
-
-
-def board_view(
-    first: date,
-    weeks: int,
-    rows: list[SessionRow],
-    others: list[KeptOther],
-    reads: dict[int, Read],
-    today: date,
-) -> Board:
-    """So many weeks from a Monday on."""
-    planned = [_planned(row, reads[row.id or 0]) for row in rows if row.day]
-    loads = [_other(one) for one in others]
-    found = clashes(planned, loads)
-    last = first + timedelta(days=7 * weeks)
-    shown = [one for one in found if first <= _day_of(one.session, planned) < last]
+def board_view(laid: Laid, ran: dict[int, tuple[int, str]], several_halls: bool) -> Board:
+    """So many weeks from a Monday on; ``ran`` is how sessions that are past were run, by their numbers."""
+    planned, loads = laid.planned(), [other_of(one) for one in laid.others]
+    found = clashes(planned, loads, laid.limit)
+    on = {one.id: one.at.date() for one in planned}
+    shown = [one for one in found if laid.first <= on[one.session] <= laid.last]
     clashing = {one.session for one in found}
-    titles = {row.id: row.title or "Untitled session" for row in rows}
-    made: list[WeekOn] = []
-    orders: dict[int, str] = {}
-    for nth in range(weeks):
-        monday = first + timedelta(days=7 * nth)
-        week = _week(monday, rows, others, reads, planned, loads, clashing, today)
-        orders |= {session: to for session, _, to in week.order}
-        made.append(week)
-    return Board(weeks=tuple(made), clashes=tuple(_clash(one, titles, orders) for one in shown))
+    days = _Days(laid, clashing, ran, several_halls)
+    made = []
+    for nth in range(laid.weeks):
+        monday = laid.first + timedelta(days=7 * nth)
+        made.append(_week(laid, monday, days, planned, loads))
+    return Board(weeks=tuple(made), clashes=len(shown), twice=_twice(laid))
 
 
-def _planned(row: SessionRow, read: Read) -> Planned:
-    at = datetime.combine(date.fromisoformat(row.day or ""), read.begins)
-    return Planned(id=str(row.id), at=at, asks=read.asks)
-
-
-def _other(one: KeptOther) -> Other:
-    at = datetime.combine(date.fromisoformat(one["date"]), time(12))
-    return Other(at=at, what=one["what"], weight=one["weight"], patterns=tuple(one["patterns"]))
-
-
-def _day_of(session: str, planned: list[Planned]) -> date:
-    return next(one.at.date() for one in planned if one.id == session)
-
-
-def _clash(one: DayClash, titles: dict[int | None, str], orders: dict[int, str]) -> ClashOn:
-    number = int(one.session)
-    since = titles.get(int(one.since), one.since) if one.since.isdecimal() else one.since
-    text = f"asks {one.asked:.0f} hard minutes of {one.pattern}, and {one.carried:.0f} are still carried from {since}."
-    return ClashOn(text=text, session=number, title=titles[number], to=orders.get(number, ""))
+def _twice(laid: Laid) -> tuple[Twice, ...]:
+    return twice(
+        [
+            Held(
+                row.id or 0, row.title or "Untitled session", one.at, max(1, laid.reads[row.id or 0].seconds // 60),
+                laid.halls[row.id or 0], laid.coaches.get(row.id or 0, ""),
+            )
+            for row, one in zip([row for row in laid.rows if row.day], laid.planned(), strict=True)
+            if laid.today <= one.at.date() <= laid.last
+        ]
+    )  # fmt: skip
 
 
 def _week(
-    monday: date,
-    rows: list[SessionRow],
-    others: list[KeptOther],
-    reads: dict[int, Read],
-    planned: list[Planned],
-    loads: list[Other],
-    clashing: set[str],
-    today: date,
+    laid: Laid, monday: date, days: "_Days", planned: list[Planned], loads: list[Other]
 ) -> WeekOn:
-    days = [monday + timedelta(days=nth) for nth in range(7)]
-    mine = [one for one in planned if monday <= one.at.date() <= days[-1]]
-    shown = tuple(_day(day, rows, others, reads, clashing, today) for day in days)
-    order, gain = _order(mine, planned, loads, today)
+    every = [monday + timedelta(days=nth) for nth in range(7)]
+    mine = [one for one in planned if monday <= one.at.date() <= every[-1]]
     return WeekOn(
+        monday=f"{monday}",
         label=f"{monday:%-d %B}",
-        days=shown,
+        days=tuple(days.day(day) for day in every),
         rows=tuple(_rows(monday, mine, planned, loads)),
-        said=_said(days, mine, planned),
-        order=order,
-        gain=gain,
+        theme=laid.themes.get(f"{monday}", ""),
+        said=_said(every, mine, planned),
+        clashes=any(one.id in days.clashing for one in mine if one.at.date() >= laid.today),
     )
 
 
-def _day(
-    day: date,
-    rows: list[SessionRow],
-    others: list[KeptOther],
-    reads: dict[int, Read],
-    clashing: set[str],
-    today: date,
-) -> DayOn:
-    here = [row for row in rows if row.day == f"{day}"]
-    on = [_on(row, reads[row.id or 0], f"{row.id}" in clashing, day < today) for row in here]
-    return DayOn(
-        day=f"{day}",
-        label=f"{day:%a %-d}",
-        today=day == today,
-        sessions=tuple(sorted(on, key=lambda one: one.at)),
-        others=tuple(one for one in others if one["date"] == f"{day}"),
-    )
+class _Days:
+    """Draws days: what is on each, and how it stands."""
 
+    def __init__(
+        self, laid: Laid, clashing: set[str], ran: dict[int, tuple[int, str]], several_halls: bool
+    ) -> None:
+        self.laid, self.clashing, self.ran, self.several = laid, clashing, ran, several_halls
+        self._by_day: dict[str, list[SessionRow]] = {}
+        for row in laid.rows:
+            self._by_day.setdefault(row.day or "", []).append(row)
 
-def _on(row: SessionRow, read: Read, clash: bool, past: bool) -> OnBoard:
-    return OnBoard(
-        id=row.id or 0,
-        title=row.title or "Untitled session",
-        day=row.day or "",
-        at=f"{read.begins:%H:%M}",
-        minutes=clock(read.seconds),
-        hard=f"{read.asks.hard_min:.0f}",
-        bars=read.bars,
-        height=round(min(1.5, read.seconds / LONGEST_S) * TALL, 1),
-        clashes=clash,
-        past=past,
-    )
+    def day(self, day: date) -> DayOn:
+        on = [
+            self._on(row, self.laid.reads[row.id or 0], day)
+            for row in self._by_day.get(f"{day}", ())
+        ]
+        return DayOn(
+            day=f"{day}",
+            label=f"{day:%a %-d}",
+            today=day == self.laid.today,
+            off=f"{day}" in self.laid.off,
+            sessions=tuple(sorted(on, key=lambda one: one.at)),
+            others=tuple(one for one in self.laid.others if one["date"] == f"{day}"),
+        )
+
+    def _on(self, row: SessionRow, read: Read, day: date) -> OnBoard:
+        number = row.id or 0
+        return OnBoard(
+            id=number,
+            title=row.title or "Untitled session",
+            day=row.day or "",
+            at=f"{read.begins:%H:%M}",
+            minutes=clock(read.seconds),
+            hard=f"{read.asks.hard_min:.0f}",
+            bars=read.bars,
+            height=round(min(1.5, read.seconds / LONGEST_S) * TALL, 1),
+            clashes=f"{number}" in self.clashing,
+            past=day < self.laid.today,
+            hall=self.laid.halls[number] if self.several else "",
+            coach=self.laid.coaches.get(number, ""),
+            ran=self.ran.get(number),
+        )
 
 
 def _rows(
@@ -231,7 +168,8 @@ def _rows(
     """What is still carried through a week, pattern by pattern, of those that matter in it."""
     start = datetime.combine(monday, time(0))
     moments = [start + timedelta(hours=EVERY_H * nth) for nth in range(7 * 24 // EVERY_H + 1)]
-    near = [one for one in planned if start - timedelta(days=BEFORE_DAYS) <= one.at]
+    end = start + timedelta(days=7)
+    near = [one for one in planned if start - timedelta(days=BEFORE_DAYS) <= one.at < end]
     lines = [carried(at, near, loads) for at in moments]
     patterns = sorted({name for line in lines for name, left in line.items() if left >= SHOWN_FROM})
     found = []
@@ -273,23 +211,3 @@ def _said(days: list[date], mine: list[Planned], planned: list[Planned]) -> str:
             f"{load / (sum(before) / 3) - 1:.0%} more than the mean of the three weeks before"
         )
     return "; ".join(parts)
-
-
-def _order(
-    mine: list[Planned], planned: list[Planned], loads: list[Other], today: date
-) -> tuple[tuple[tuple[int, str, str], ...], str]:
-    """Which sessions go to which day for the least clash in a week, and what that gains; nothing where none is."""
-    free = [one for one in mine if one.at.date() >= today]
-    if not 2 <= len(free) <= MOST_ORDERED:
-        return (), ""
-    ids = {one.id for one in free}
-    around = [one.but(fixed=one.id not in ids) for one in planned]
-    best = best_order(around, loads, ())
-    if not best.proven or best.now - best.best < 1:
-        return (), ""
-    moved = tuple(
-        (int(one.id), f"{one.at.date()}", f"{best.at[one.id].date()}")
-        for one in free
-        if best.at[one.id].date() != one.at.date()
-    )
-    return moved, f"{best.now:.0f} hard minutes on what is carried become {best.best:.0f}"

@@ -1,0 +1,244 @@
+"""What clashes on the board and what helps, worked out beside the page; a better order, and what it should keep."""
+
+from datetime import date
+from typing import Annotated, Any, NamedTuple
+
+from fastapi import APIRouter, Form, Request
+from fastapi.responses import HTMLResponse, Response
+from sqlmodel import Session as Work
+
+from lovrit.core.session.edit import apply_edit
+from lovrit.core.timeline.plan import plan_text
+from lovrit.core.weeks.board import DayClash, clashes
+from lovrit.core.weeks.order import Order, Wish, best_order
+from lovrit.core.weeks.ways import WayOut, ways_out
+from lovrit.store import sessions, weeks
+from lovrit.store.tables import SessionRow
+from lovrit.web.house import FormId, House, Id, InHouse, WholeForm
+from lovrit.web.pages import page, render
+from lovrit.web.weeks.doing import Doing
+from lovrit.web.weeks.reading import Laid, NoSuchDay, day_of, lay_out
+from lovrit.web.weeks.routes import USUAL_WEEKS, Day, From, Shown, back_to, first_of
+
+router = APIRouter()
+MOST_CLASHES = 12
+LEAST_GAIN = 1.0
+KINDS = ("not-before", "apart", "on")
+
+
+class ClashOn(NamedTuple):
+    """A clash in words, whose session it is, and the ways out of it."""
+
+    text: str
+    session: int
+    title: str
+    pattern: str
+    ways: tuple[str, ...]
+
+
+@router.get("/weeks/clashes")
+def all_clashes(
+    request: Request, house: InHouse, first: From = "", shown: Shown = USUAL_WEEKS
+) -> HTMLResponse:
+    """Every clash of the weeks that are shown, with what helps."""
+    monday = first_of(house, first)
+    with house.database.work() as work:
+        laid = lay_out(house, work, monday, shown)
+    values: dict[str, Any] = {
+        "found": _clashes(house, laid),
+        "monday": f"{monday}",
+        "limit": laid.limit,
+    }
+    if request.headers.get("hx-request"):
+        return HTMLResponse(render(house, "weeks/clashes.html", **values))
+    return page(
+        request, house, "weeks/alone.html", here="weeks", part="weeks/clashes.html", **values
+    )
+
+
+def _clashes(house: House, laid: Laid) -> list[ClashOn]:
+    around, rows = laid.around(), {f"{row.id}": row for row in laid.rows}
+    at = {one.id: one.at.date() for one in around.sessions}
+    found: list[ClashOn] = []
+    for one in clashes(around.sessions, around.others, laid.limit):
+        if (
+            not max(laid.first, laid.today) <= at[one.session] <= laid.last
+            or len(found) >= MOST_CLASHES
+        ):
+            continue
+        row = rows[one.session]
+        ways = tuple(_said(way, rows) for way in _ways(house, laid, one, row))
+        found.append(
+            ClashOn(
+                _text(one, rows), row.id or 0, row.title or "Untitled session", one.pattern, ways
+            )
+        )
+    return found
+
+
+def _text(one: DayClash, rows: dict[str, SessionRow]) -> str:
+    since = (rows[one.since].title or "an untitled session") if one.since in rows else one.since
+    asked = f"asks {one.asked:.0f} hard minutes of {one.pattern}"
+    return f"{asked}, and {one.carried:.0f} are still carried from {since}."
+
+
+def _ways(house: House, laid: Laid, clash: DayClash, row: SessionRow) -> tuple[WayOut, ...]:
+    plan = plan_text(row.text, house.library)
+    return ways_out(clash, laid.around(), None if plan.problems else plan)
+
+
+def _said(way: WayOut, rows: dict[str, SessionRow]) -> str:
+    """A way in words; a session that it names by number goes by its title and day."""
+    if len(way.moves) < 2:
+        return way.said
+    other, when = rows[way.moves[1][0]], date.fromisoformat(rows[way.moves[1][0]].day or "")
+    return f"change places with {other.title or 'the untitled session'} on {when:%A}"
+
+
+@router.post("/weeks/way")
+def way(
+    house: InHouse,
+    session: FormId,
+    pattern: Annotated[str, Form(max_length=20)],
+    said: Annotated[str, Form(max_length=200)],
+    at: Day = "",
+    shown: Annotated[int, Form(ge=1, le=8)] = USUAL_WEEKS,
+) -> Response:
+    """A way out is taken, as it was offered."""
+    with house.database.writing() as work:
+        laid = lay_out(house, work, first_of(house, at), shown)
+        rows = {f"{row.id}": row for row in laid.rows}
+        around = laid.around()
+        there = clashes(around.sessions, around.others, laid.limit)
+        wanted = (f"{session}", pattern)
+        clash = next((one for one in there if (one.session, one.pattern) == wanted), None)
+        found = _ways(house, laid, clash, rows[f"{session}"]) if clash else ()
+        chosen = next((one for one in found if _said(one, rows) == said), None)
+        if chosen is None:
+            raise NoSuchDay("The weeks have changed since: look again at what clashes.")
+        _take(house, work, session, chosen, said)
+    return back_to(at)
+
+
+def _take(house: House, work: Work, session: int, chosen: WayOut, said: str) -> None:
+    doing = Doing(house, work)
+    for number, when in chosen.moves:
+        doing.move(int(number), f"{when:%Y-%m-%d}")
+    if chosen.edits:
+        row = sessions.get(work, session)
+        text = row.text
+        for edit in chosen.edits:
+            text = apply_edit(text, edit)
+        doing.write(session, text)
+        sessions.keep_revision(
+            work, row, f"because of what is carried: {said}"[:200], house.now_ms()
+        )
+    doing.done(said)
+
+
+@router.get("/weeks/better")
+def better(request: Request, house: InHouse, first: From = "") -> HTMLResponse:
+    """A better order of one week, with what it gains; empty where there is none."""
+    monday = first_of(house, first)
+    with house.database.work() as work:
+        laid = lay_out(house, work, monday, 1)
+        wishes = weeks.wishes(work)
+    titles = {f"{row.id}": row.title or "Untitled session" for row in laid.rows}
+    order = _order(laid, wishes)
+    moved = [
+        (int(one.id), titles[one.id], f"{order.at[one.id]:%Y-%m-%d}", f"{order.at[one.id]:%A}")
+        for one in laid.planned()
+        if order and order.at[one.id].date() != one.at.date()
+    ]
+    values: dict[str, Any] = {
+        "order": order if order and moved and order.now - order.best >= LEAST_GAIN else None,
+        "moved": moved,
+        "monday": f"{monday}",
+        "wishes": [_wish_said(one, titles) for one in wishes],
+    }
+    if request.headers.get("hx-request"):
+        return HTMLResponse(render(house, "weeks/better.html", **values))
+    return page(
+        request, house, "weeks/alone.html", here="weeks", part="weeks/better.html", **values
+    )
+
+
+def _order(laid: Laid, wishes: tuple[Wish, ...]) -> Order | None:
+    """The best order of the week's sessions that may still move; those before and after it stay."""
+    free = {
+        one.id
+        for one in laid.planned()
+        if max(laid.first, laid.today) <= one.at.date() <= laid.last
+    }
+    if len(free) < 2:
+        return None
+    around = laid.around()
+    some = [one.but(fixed=one.id not in free) for one in around.sessions]
+    return best_order(some, around.others, wishes, laid.limit)
+
+
+@router.post("/weeks/order")
+def order(house: InHouse, form: WholeForm) -> Response:
+    """A better order is taken: each session that it names goes to its day."""
+    pairs = [
+        (int(name.removeprefix("to-")), f"{day_of(str(day))}")
+        for name, day in form.items()
+        if name.startswith("to-") and name[3:].isdecimal()
+    ]
+    with house.database.writing() as work:
+        doing = Doing(house, work)
+        for session, day in pairs:
+            doing.move(session, day)
+        doing.done("the better order")
+    return back_to(str(form.get("at", "")))
+
+
+def _wish_said(wish: Wish, titles: dict[str, str]) -> str:
+    one, other = titles.get(wish.id, "a session"), titles.get(wish.other, "another")
+    if wish.kind == "apart":
+        return f"{one} and {other} {wish.days} days apart"
+    day = date.fromisoformat(wish.day)
+    return f"{one} {'not before' if wish.kind == 'not-before' else 'on'} {day:%A %-d %B}"
+
+
+@router.post("/weeks/wish")
+def wish(
+    house: InHouse,
+    session: FormId,
+    kind: Annotated[str, Form(max_length=12)],
+    day: Day = "",
+    other: Annotated[str, Form(max_length=12)] = "",
+    days: Annotated[int, Form(ge=1, le=7)] = 2,
+    at: Day = "",
+) -> Response:
+    """What an order should keep of a session: not before a day, on a day, so many days from another."""
+    if kind not in KINDS or (kind == "apart" and (not other.isdecimal() or int(other) == session)):
+        raise NoSuchDay(
+            "A wish is: not before a day, on a day, or so many days apart from another session."
+        )
+    new = Wish(
+        kind=kind,
+        id=f"{session}",
+        other=other if kind == "apart" else "",
+        day="" if kind == "apart" else f"{day_of(day)}",
+        days=days if kind == "apart" else 0,
+    )
+    with house.database.writing() as work:
+        doing = Doing(house, work)
+        doing.choose(weeks.WISHES, weeks.wish_as_kept((*weeks.wishes(work), new)))
+        doing.done("a wish")
+    return back_to(at)
+
+
+@router.post("/weeks/wish/{nth}/gone")
+def wish_gone(house: InHouse, nth: Id, at: Day = "") -> Response:
+    """A wish that is none any more."""
+    with house.database.writing() as work:
+        kept = weeks.wishes(work)
+        doing = Doing(house, work)
+        doing.choose(
+            weeks.WISHES,
+            weeks.wish_as_kept(tuple(one for at_, one in enumerate(kept) if at_ != nth)),
+        )
+        doing.done("a wish taken back")
+    return back_to(at)

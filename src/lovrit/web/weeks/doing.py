@@ -1,0 +1,98 @@
+"""One step on the board: what it changes is noted as it was, so that all of it is taken back at once."""
+
+from typing import Any
+
+from sqlmodel import Session as Work
+
+from lovrit.core.session.dated import with_date
+from lovrit.store import club, sessions, weeks
+from lovrit.store.weeks import Step
+from lovrit.web.house import House
+
+
+class Doing:
+    """A step in the making. ``done`` keeps it, with words for what it was."""
+
+    def __init__(self, house: House, work: Work) -> None:
+        self.house, self.work = house, work
+        self._step: Step = {"moves": [], "texts": [], "made": [], "kept": {}}
+
+    def move(self, session_id: int, day: str | None) -> None:
+        """A session goes to a day, on its slate too; to none where there is no day."""
+        row = sessions.get(self.work, session_id)
+        if row.day == day:
+            return
+        self._step["moves"].append((session_id, row.day, day))
+        _move(self.house, self.work, session_id, day)
+
+    def write(self, session_id: int, text: str) -> None:
+        """A session gets another text."""
+        row = sessions.get(self.work, session_id)
+        if row.text == text:
+            return
+        self._step["texts"].append((session_id, row.text))
+        _write(self.house, self.work, session_id, text)
+
+    def make(self, text: str, title: str, day: str) -> int:
+        """A new session on a day; its number."""
+        made = sessions.create(self.work, with_date(text, day), title, self.house.now_ms())
+        made.day = day
+        self.work.add(made)
+        assert made.id is not None
+        self._step["made"].append(made.id)
+        return made.id
+
+    def put(self, session_id: int, day: str) -> int:
+        """A session on a day: itself where it has none yet, else a copy of it; the number of the one that is there."""
+        row = sessions.get(self.work, session_id)
+        if row.day is not None:
+            return self.make(row.text, row.title, day)
+        self.move(session_id, day)
+        return session_id
+
+    def choose(self, key: str, value: Any) -> None:
+        """What is kept beside sessions becomes another."""
+        self._step["kept"].setdefault(key, club.choice(self.work, key))
+        club.choose(self.work, key, value)
+
+    def done(self, said: str = "") -> None:
+        """Keep the step, where it changed anything."""
+        if any(self._step[one] for one in ("moves", "texts", "made", "kept")):
+            self._step["said"] = said
+            weeks.set_steps(self.work, [*weeks.steps(self.work), self._step])
+
+
+def take_back(house: House, work: Work) -> None:
+    """Take the last step back."""
+    steps = weeks.steps(work)
+    if not steps:
+        return
+    last = steps.pop()
+    for session, text in reversed(last.get("texts", [])):
+        _write(house, work, session, text)
+    for session, before, _ in reversed(last.get("moves", [])):
+        _move(house, work, session, before)
+    for session in last.get("made", []):
+        sessions.put_away(work, sessions.get(work, session), house.now_ms())
+    kept = dict(last.get("kept", {}))
+    if last.get("others") is not None:  # as steps were kept before
+        kept[weeks.OTHERS] = last["others"]
+    for key, value in kept.items():
+        club.choose(work, key, value)
+    weeks.set_steps(work, steps)
+
+
+def _move(house: House, work: Work, session_id: int, day: str | None) -> None:
+    row = sessions.get(work, session_id)
+    sessions.write_text(
+        work, row, with_date(row.text, day), row.version, None, None, house.now_ms()
+    )
+    row.day, row.good_text = day, with_date(row.good_text, day) if row.good_text else row.good_text
+    work.add(row)
+
+
+def _write(house: House, work: Work, session_id: int, text: str) -> None:
+    row = sessions.get(work, session_id)
+    sessions.write_text(work, row, text, row.version, None, None, house.now_ms())
+    row.good_text = text
+    work.add(row)

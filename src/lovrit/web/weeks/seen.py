@@ -1,0 +1,106 @@
+"""The weeks as people see them: a page by a signed link, each session at home, calendars for all and for one."""
+
+from datetime import UTC, date, datetime, timedelta
+from typing import Any
+
+from fastapi import APIRouter, Request
+from fastapi.responses import HTMLResponse, PlainTextResponse
+from sqlmodel import Session as Work
+
+from lovrit.core.timeline.plan import plan_text
+from lovrit.core.weeks.home import at_home
+from lovrit.core.weeks.publish import Shown
+from lovrit.formats.feed import to_feed
+from lovrit.store import club, people, sessions, weeks
+from lovrit.store.sessions import Gone
+from lovrit.web.house import House, Id, InHouse
+from lovrit.web.pages import page
+from lovrit.web.run.signed import numbers_of
+from lovrit.web.weeks.publish import shown
+
+router = APIRouter()
+
+
+def _by(house: House, work: Work, token: str) -> tuple[Shown, ...]:
+    """What a link shows: all of it; one person's only what they are down for, and what nobody is down for yet."""
+    numbers = numbers_of(house, "see", token)
+    if numbers[:1] != [club.generation(work)] or len(numbers) > 2:
+        raise Gone("This link has ended. Ask your coach for the new one.")
+    seen = shown(work)
+    if len(numbers) == 1:
+        return seen
+    if not any(one.id == numbers[1] for one in people.everyone(work)):
+        raise Gone("This link has ended. Ask your coach for the new one.")
+    down = people.who_comes(work, [one.session for one in seen])
+    return tuple(
+        one for one in seen if not down.get(one.session) or numbers[1] in down[one.session]
+    )
+
+
+@router.get("/see/{token}")
+def see(request: Request, house: InHouse, token: str) -> HTMLResponse:
+    """The weeks as people see them: no script, no login, nothing of anybody."""
+    with house.database.work() as work:
+        found = [one for one in _by(house, work, token) if one.day >= house.today]
+        themes, words, bring = (
+            weeks.themes(work),
+            club.choice(work, "shown-words"),
+            club.choice(work, "shown-bring"),
+        )
+    days: dict[str, dict[str, list[Shown]]] = {}
+    for one in found:
+        on = date.fromisoformat(one.day)
+        monday = f"{on - timedelta(days=on.weekday())}"
+        days.setdefault(monday, {}).setdefault(f"{on:%A %-d %B}", []).append(one)
+    values: dict[str, Any] = {
+        "weeks": [(themes.get(monday, ""), some) for monday, some in days.items()],
+        "words_for": words or "",
+        "bring": bring or "",
+        "link": f"/see/{token}",
+        "said": _said,
+    }
+    return page(request, house, "weeks/see.html", about=house.about, **values)
+
+
+def _said(when: str) -> str:
+    """A moment that was, as people say it."""
+    at = datetime.fromisoformat(when)
+    return f"{at:%A %-d %B, %H:%M}"
+
+
+@router.get("/see/{token}/home/{session_id}")
+def home(request: Request, house: InHouse, token: str, session_id: Id) -> HTMLResponse:
+    """One of the sessions that are shown, as it is done at home without kit."""
+    with house.database.work() as work:
+        one = next(
+            (
+                one
+                for one in _by(house, work, token)
+                if one.session == session_id and not one.cancelled
+            ),
+            None,
+        )
+        if one is None:
+            raise Gone("This session is not one that is shown.")
+        row = sessions.get(work, session_id)
+    plan = plan_text(row.good_text or row.text, house.library)
+    parts = at_home(plan, house.library)
+    return page(
+        request,
+        house,
+        "weeks/home.html",
+        about=house.about,
+        one=one,
+        parts=parts,
+        link=f"/see/{token}",
+    )
+
+
+@router.get("/see/{token}/weeks.ics")
+def feed(house: InHouse, token: str) -> PlainTextResponse:
+    """The same as a calendar that a phone asks for again and again."""
+    with house.database.work() as work:
+        found = _by(house, work, token)
+    now = datetime.fromtimestamp(house.now_ms() / 1000, UTC)
+    text = to_feed(found, house.about.name, house.zone, now, house.about.address)
+    return PlainTextResponse(text, media_type="text/calendar; charset=utf-8")
