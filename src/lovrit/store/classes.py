@@ -172,6 +172,16 @@ def of_sessions(work: Work, session_ids: list[int]) -> list[ClassRow]:
     return list(work.exec(query.order_by(col(ClassRow.made_ms))))
 
 
+def over_between(work: Work, from_ms: int, to_ms: int) -> list[ClassRow]:
+    """The classes that were made in a time and are over, the oldest first; tries are none of them."""
+    query = select(ClassRow).options(defer(col(ClassRow.frozen)), defer(col(ClassRow.people)))  # type: ignore[arg-type]
+    query = query.where(
+        col(ClassRow.made_ms) >= from_ms, col(ClassRow.made_ms) < to_ms, col(ClassRow.is_try).is_(False),
+        col(ClassRow.over_ms).is_not(None),
+    )  # fmt: skip
+    return list(work.exec(query.order_by(col(ClassRow.made_ms))))
+
+
 def has_try(work: Work, session_id: int) -> bool:
     """Whether somebody has tried a session to its end."""
     query = select(ClassRow.id).where(

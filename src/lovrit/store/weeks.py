@@ -39,11 +39,11 @@ class KeptSeries(TypedDict):
 
 
 class Step(TypedDict, total=False):
-    """What was done at once, as it was before: days of sessions, their texts, sessions made, what else is kept."""
+    """What was done at once: days of sessions and their texts, before and after; sessions made; what else was kept."""
 
     said: str
     moves: list[tuple[int, str | None, str | None]]
-    texts: list[tuple[int, str]]
+    texts: list[tuple[int, str, str]]
     made: list[int]
     others: list[KeptOther] | None
     kept: dict[str, Any]

@@ -42,7 +42,7 @@ def with_start(text: str, start: str, minutes: int) -> str:
     here, slot = slate.reading.headers.get("slot"), slate.reading.session.slot
     hours, _, past = start.partition(":")
     begins = int(hours) * 60 + int(past)
-    ends = (begins + (slot.seconds // 60 if slot else minutes)) % DAY_MIN
+    ends = (begins + max(1, slot.seconds // 60 if slot else minutes)) % DAY_MIN
     said = f"{begins // 60:02d}:{begins % 60:02d}-{ends // 60:02d}:{ends % 60:02d}"
     if here is not None:
         slate.lines[here.line] = SLOT.sub(rf"\g<1>{said}\g<2>", slate.lines[here.line])

@@ -58,6 +58,7 @@ def all_clashes(
 
 def _clashes(house: House, laid: Laid) -> list[ClashOn]:
     around, rows = laid.around(), {f"{row.id}": row for row in laid.rows}
+    ran = {f"class-{one.class_id}": one.title for one in laid.ran}
     at = {one.id: one.at.date() for one in around.sessions}
     found: list[ClashOn] = []
     for one in clashes(around.sessions, around.others, laid.limit):
@@ -70,14 +71,22 @@ def _clashes(house: House, laid: Laid) -> list[ClashOn]:
         ways = tuple(_said(way, rows) for way in _ways(house, laid, one, row))
         found.append(
             ClashOn(
-                _text(one, rows), row.id or 0, row.title or "Untitled session", one.pattern, ways
+                _text(one, rows, ran),
+                row.id or 0,
+                row.title or "Untitled session",
+                one.pattern,
+                ways,
             )
         )
     return found
 
 
-def _text(one: DayClash, rows: dict[str, SessionRow]) -> str:
-    since = (rows[one.since].title or "an untitled session") if one.since in rows else one.since
+def _text(one: DayClash, rows: dict[str, SessionRow], ran: dict[str, str]) -> str:
+    since = (
+        (rows[one.since].title or "an untitled session")
+        if one.since in rows
+        else ran.get(one.since, one.since)
+    )
     asked = f"asks {one.asked:.0f} hard minutes of {one.pattern}"
     return f"{asked}, and {one.carried:.0f} are still carried from {since}."
 

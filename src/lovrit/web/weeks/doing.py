@@ -22,15 +22,17 @@ class Doing:
         row = sessions.get(self.work, session_id)
         if row.day == day:
             return
+        before = row.text
         self._step["moves"].append((session_id, row.day, day))
         _move(self.house, self.work, session_id, day)
+        self._step["texts"].append((session_id, before, row.text))
 
     def write(self, session_id: int, text: str) -> None:
         """A session gets another text."""
         row = sessions.get(self.work, session_id)
         if row.text == text:
             return
-        self._step["texts"].append((session_id, row.text))
+        self._step["texts"].append((session_id, row.text, text))
         _write(self.house, self.work, session_id, text)
 
     def make(self, text: str, title: str, day: str) -> int:
@@ -52,7 +54,10 @@ class Doing:
 
     def choose(self, key: str, value: Any) -> None:
         """What is kept beside sessions becomes another."""
-        self._step["kept"].setdefault(key, club.choice(self.work, key))
+        before = club.choice(self.work, key)
+        if before == value or (not before and not value):
+            return
+        self._step["kept"].setdefault(key, before)
         club.choose(self.work, key, value)
 
     def done(self, said: str = "") -> None:
@@ -68,10 +73,7 @@ def take_back(house: House, work: Work) -> None:
     if not steps:
         return
     last = steps.pop()
-    for session, text in reversed(last.get("texts", [])):
-        _write(house, work, session, text)
-    for session, before, _ in reversed(last.get("moves", [])):
-        _move(house, work, session, before)
+    _as_before(house, work, last)
     for session in last.get("made", []):
         sessions.put_away(work, sessions.get(work, session), house.now_ms())
     kept = dict(last.get("kept", {}))
@@ -80,6 +82,22 @@ def take_back(house: House, work: Work) -> None:
     for key, value in kept.items():
         club.choose(work, key, value)
     weeks.set_steps(work, steps)
+
+
+def _as_before(house: House, work: Work, last: Step) -> None:
+    """Sessions as they were before a step; what was written on one since stays, on the day of before."""
+    written = {session for session, _, _ in last.get("texts", [])}
+    for session, before, _ in reversed(last.get("moves", [])):
+        if session in written:
+            sessions.get(work, session).day = before
+        else:  # as steps were kept before
+            _move(house, work, session, before)
+    for session, text, after in reversed(last.get("texts", [])):
+        row = sessions.get(work, session)
+        if row.text == after:
+            _write(house, work, session, text)
+        else:
+            _move(house, work, session, row.day)
 
 
 def _move(house: House, work: Work, session_id: int, day: str | None) -> None:

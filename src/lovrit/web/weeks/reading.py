@@ -2,6 +2,7 @@
 
 from datetime import date, datetime, time, timedelta
 from typing import NamedTuple
+from zoneinfo import ZoneInfo
 
 from sqlmodel import Session as Work
 
@@ -14,7 +15,7 @@ from lovrit.core.weeks.board import Other, Planned
 from lovrit.core.weeks.dose import Asks, asks
 from lovrit.core.weeks.returns import unused
 from lovrit.core.weeks.ways import Around
-from lovrit.store import halls, records, sessions, weeks
+from lovrit.store import classes, halls, records, sessions, weeks
 from lovrit.store.tables import SessionRow
 from lovrit.store.weeks import KeptOther
 from lovrit.web.house import House
@@ -88,13 +89,26 @@ def _bars(plan: Plan) -> tuple[tuple[float, float], ...]:
 
 def read_of(house: House, row: SessionRow, unused_: frozenset[str] = frozenset()) -> Read:
     """What a session comes to, read once until the library changes."""
-    key = (row.good_text or row.text, unused_)
+    return _read(house, row.good_text or row.text, unused_)
+
+
+def _read(house: House, text: str, unused_: frozenset[str]) -> Read:
+    key = (text, unused_)
     if key not in house.weeks:
         if len(house.weeks) >= MOST_KEPT:
             house.weeks.clear()
         house.weeks[key] = read_session(key[0], house.library, unused_)
     kept: Read = house.weeks[key]
     return kept
+
+
+class Ran(NamedTuple):
+    """A class that was run on a day for which nothing was planned: it is carried all the same."""
+
+    class_id: int
+    title: str
+    at: datetime
+    read: Read
 
 
 class Laid(NamedTuple):
@@ -112,6 +126,7 @@ class Laid(NamedTuple):
     halls: dict[int, str]
     done: list[tuple[date, tuple[Did, ...]]]
     limit: float
+    ran: list[Ran]
 
     @property
     def last(self) -> date:
@@ -119,8 +134,12 @@ class Laid(NamedTuple):
         return self.first + timedelta(days=7 * self.weeks - 1)
 
     def planned(self) -> list[Planned]:
-        """Sessions as they are weighed."""
-        return [planned_of(row, self.reads[row.id or 0]) for row in self.rows if row.day]
+        """Sessions as they are weighed, and classes that were run without one."""
+        on = [planned_of(row, self.reads[row.id or 0]) for row in self.rows if row.day]
+        return on + [
+            Planned(id=f"class-{one.class_id}", at=one.at, asks=one.read.asks, fixed=True)
+            for one in self.ran
+        ]
 
     def around(self) -> Around:
         """What a clash stands in."""
@@ -148,7 +167,30 @@ def lay_out(house: House, work: Work, first: date, weeks_: int) -> Laid:
         first, weeks_, date.fromisoformat(house.today), rows, reads,
         [one for one in weeks.others(work) if one["date"] >= near], weeks.off(work), weeks.themes(work),
         weeks.coaches(work), halls.chosen(work, [row.id or 0 for row in rows]), done, weeks.limit(work),
+        _ran(house, work, rows, begin, last),
     )  # fmt: skip
+
+
+def _ran(house: House, work: Work, rows: list[SessionRow], first: date, last: date) -> list[Ran]:
+    """Classes of these days that no session of the day says."""
+    planned = {(row.id, row.day) for row in rows}
+    found = []
+    for row in classes.over_between(work, _ms(house, first), _ms(house, last + timedelta(days=1))):
+        at = house.when(row.made_ms)
+        if (row.session_id, f"{at:%Y-%m-%d}") not in planned:
+            found.append(
+                Ran(
+                    row.id or 0,
+                    row.title,
+                    at.replace(tzinfo=None),
+                    _read(house, row.text, frozenset()),
+                )
+            )
+    return found
+
+
+def _ms(house: House, day: date) -> int:
+    return round(datetime.combine(day, time(0), ZoneInfo(house.zone)).timestamp() * 1000)
 
 
 def _weighed(house: House, row: SessionRow, done: list[tuple[date, tuple[Did, ...]]]) -> Read:

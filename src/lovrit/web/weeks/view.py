@@ -36,13 +36,14 @@ class OnBoard(Value):
 
 
 class DayOn(Value):
-    """A day with what is on it; ``off`` where it is none."""
+    """A day with what is on it; ``off`` where it is none, ``ran`` classes that were run without a plan."""
 
     day: str
     label: str
     today: bool
     off: bool
     sessions: tuple[OnBoard, ...]
+    ran: tuple[tuple[int, str], ...]
     others: tuple[KeptOther, ...]
 
 
@@ -96,7 +97,7 @@ def _twice(laid: Laid) -> tuple[Twice, ...]:
                 row.id or 0, row.title or "Untitled session", one.at, max(1, laid.reads[row.id or 0].seconds // 60),
                 laid.halls[row.id or 0], laid.coaches.get(row.id or 0, ""),
             )
-            for row, one in zip([row for row in laid.rows if row.day], laid.planned(), strict=True)
+            for row, one in zip([row for row in laid.rows if row.day], laid.planned(), strict=False)
             if laid.today <= one.at.date() <= laid.last
         ]
     )  # fmt: skip
@@ -140,6 +141,7 @@ class _Days:
             today=day == self.laid.today,
             off=f"{day}" in self.laid.off,
             sessions=tuple(sorted(on, key=lambda one: one.at)),
+            ran=tuple((one.class_id, one.title) for one in self.laid.ran if one.at.date() == day),
             others=tuple(one for one in self.laid.others if one["date"] == f"{day}"),
         )
 
