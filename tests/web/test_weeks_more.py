@@ -100,17 +100,17 @@ def test_a_clash_has_ways_and_one_is_taken(client: TestClient) -> None:
     for session, day in ((one, "2027-03-02"), (two, "2027-03-03")):
         client.post("/weeks/put", data={"session": session, "day": day})
     page = client.get("/weeks/clashes?from=2027-03-01").text
-    hidden = r'name="session" value="(\d+)"><input type="hidden" name="pattern" value="squat">'
+    hidden = r'name="session" value="(\d+)"><input type="hidden" name="pattern" value="([\w-]+)">'
     found = re.search(
         rf'{hidden}<input type="hidden" name="said" value="(put it on [A-Z]\w+)"', page
     )
     assert found, page
     client.post(
-        "/weeks/way", data={"session": found[1], "pattern": "squat", "said": found[2], **AT}
+        "/weeks/way", data={"session": found[1], "pattern": found[2], "said": found[3], **AT}
     )
-    assert "squat" not in client.get("/weeks/clashes?from=2027-03-01").text
+    assert f" of {found[2]}" not in client.get("/weeks/clashes?from=2027-03-01").text
     gone = client.post(
-        "/weeks/way", data={"session": found[1], "pattern": "squat", "said": found[2], **AT}
+        "/weeks/way", data={"session": found[1], "pattern": found[2], "said": found[3], **AT}
     )
     assert gone.status_code == 409 and "look again" in gone.text
 

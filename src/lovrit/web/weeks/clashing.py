@@ -26,14 +26,21 @@ LEAST_GAIN = 1.0
 KINDS = ("not-before", "apart", "on")
 
 
+class WayOn(NamedTuple):
+    """A way out in words, a clash by which it is found again, and what it helps with where that is not all."""
+
+    said: str
+    pattern: str
+    only: str
+
+
 class ClashOn(NamedTuple):
-    """A clash in words, whose session it is, and the ways out of it."""
+    """What one session clashes in, in words, and the ways out, those that help most first."""
 
     text: str
     session: int
     title: str
-    pattern: str
-    ways: tuple[str, ...]
+    ways: tuple[WayOn, ...]
 
 
 @router.get("/weeks/clashes")
@@ -60,35 +67,52 @@ def _clashes(house: House, laid: Laid) -> list[ClashOn]:
     around, rows = laid.around(), {f"{row.id}": row for row in laid.rows}
     ran = {f"class-{one.class_id}": one.title for one in laid.ran}
     at = {one.id: one.at.date() for one in around.sessions}
-    found: list[ClashOn] = []
+    by_session: dict[str, list[DayClash]] = {}
     for one in clashes(around.sessions, around.others, laid.limit):
-        if (
-            not max(laid.first, laid.today) <= at[one.session] <= laid.last
-            or len(found) >= MOST_CLASHES
-        ):
-            continue
-        row = rows[one.session]
-        ways = tuple(_said(way, rows) for way in _ways(house, laid, one, row))
+        if one.session in rows and max(laid.first, laid.today) <= at[one.session] <= laid.last:
+            by_session.setdefault(one.session, []).append(one)
+    found = []
+    for number, some in list(by_session.items())[:MOST_CLASHES]:
+        row = rows[number]
+        helps: dict[str, list[str]] = {}
+        for one in some:
+            for way in _ways(house, laid, one, row):
+                helps.setdefault(_said(way, rows), []).append(one.pattern)
+        title = row.title or "Untitled session"
         found.append(
-            ClashOn(
-                _text(one, rows, ran),
-                row.id or 0,
-                row.title or "Untitled session",
-                one.pattern,
-                ways,
-            )
+            ClashOn(_text(some, rows, ran), row.id or 0, title, _most_first(helps, len(some)))
         )
     return found
 
 
-def _text(one: DayClash, rows: dict[str, SessionRow], ran: dict[str, str]) -> str:
-    since = (
-        (rows[one.since].title or "an untitled session")
-        if one.since in rows
-        else ran.get(one.since, one.since)
+def _most_first(helps: dict[str, list[str]], count: int) -> tuple[WayOn, ...]:
+    ways = sorted(helps.items(), key=lambda one: -len(one[1]))
+    return tuple(
+        WayOn(said, for_[0], "" if len(for_) == count else ", ".join(for_)) for said, for_ in ways
     )
-    asked = f"asks {one.asked:.0f} hard minutes of {one.pattern}"
-    return f"{asked}, and {one.carried:.0f} are still carried from {since}."
+
+
+def _text(some: list[DayClash], rows: dict[str, SessionRow], ran: dict[str, str]) -> str:
+    """What a session asks on what is carried, pattern by pattern, by where most of it comes from."""
+    by_since: dict[str, list[DayClash]] = {}
+    for one in some:
+        by_since.setdefault(one.since, []).append(one)
+    said = []
+    for since, these in by_since.items():
+        name = (
+            (rows[since].title or "an untitled session") if since in rows else ran.get(since, since)
+        )
+        asked = _listed([f"{one.asked:.0f} of {one.pattern}" for one in these])
+        kept = _listed([f"{one.carried:.0f}" for one in these])
+        word = "is" if len(these) == 1 and round(these[0].carried) == 1 else "are"
+        said.append(
+            f"{asked.replace(' of', ' hard minutes of', 1)}, where {kept} {word} still carried from {name}"
+        )
+    return f"asks {'; '.join(said)}."
+
+
+def _listed(some: list[str]) -> str:
+    return some[0] if len(some) == 1 else f"{', '.join(some[:-1])} and {some[-1]}"
 
 
 def _ways(house: House, laid: Laid, clash: DayClash, row: SessionRow) -> tuple[WayOut, ...]:

@@ -53,6 +53,11 @@ def shown(
     if mine is None:
         try:
             ahead = series(row.text, weeks_, things, easier, house.library)
+            first = _first(house, row.day)
+            ahead = tuple(
+                one._replace(slate=with_date(one.slate, f"{first + timedelta(days=7 * nth)}"))
+                for nth, one in enumerate(ahead)
+            )
         except NoSeries as error:
             refused = str(error)
     values: dict[str, Any] = {
