@@ -77,7 +77,7 @@ def test_a_record_follows_its_class(house: House) -> None:
     with house.database.work() as work:
         who = next(one.id for one in people.everyone(work) if one.name == "Gil Roth")
         assert records.find(work, sought("gil quiet", TODAY)) == [number]
-        assert not records.scores_of(work, who, 9)
+        assert not records.scores_of(work, who)
         score = Event(id="x", kind="score", at_ms=2**41, person=who, block=0, text="4 + 2")
         classes.add_event(work, number, score)
         assert (
@@ -85,13 +85,11 @@ def test_a_record_follows_its_class(house: House) -> None:
         )
     assert up_to_date(house)
     with house.database.work() as work:
-        (kept,) = records.scores_of(work, who, 9)
+        (kept,) = records.scores_of(work, who)
         assert (kept.value, kept.said, kept.figure) == (42.0, "4 + 2", "reps")
         people.let_go(work, who, 1)
         people.erase_gone(work, 2)
     up_to_date(house)
     with house.database.work() as work:
-        assert (
-            not records.scores_of(work, who, 9) and records.find(work, sought("gil", TODAY)) == []
-        )
+        assert not records.scores_of(work, who) and records.find(work, sought("gil", TODAY)) == []
         assert records.find(work, sought("gone soon", TODAY)) == [number]

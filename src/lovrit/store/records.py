@@ -3,8 +3,10 @@
 from collections.abc import Iterable
 from datetime import date
 from hashlib import sha256
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
+from sqlalchemy import func
+from sqlalchemy import select as columns
 from sqlalchemy import text as sql
 from sqlmodel import Session as Work
 from sqlmodel import col, delete, select
@@ -12,7 +14,7 @@ from sqlmodel import col, delete, select
 from lovrit.core.review.record import Record
 from lovrit.core.review.sought import Sought, Term
 from lovrit.core.run.outcome import Outcome
-from lovrit.core.tries.done import Did
+from lovrit.core.tries.done import Did, Most
 from lovrit.core.values import checked, plain
 from lovrit.store.tables import ClassRow, RecordRow, ScoreRow
 
@@ -93,10 +95,15 @@ def done(
     if not tries:
         query = query.where(col(ClassRow.is_try).is_(False))
     return [
-        DidThen(class_id, day, tuple(checked(Did, one) for one in did))
+        DidThen(class_id, day, tuple(_did(one) for one in did))
         for class_id, day, did, people in work.exec(query)
         if person is None or any(one["id"] == person for one in people)
     ]
+
+
+def _did(kept: dict[str, Any]) -> Did:
+    """A move that was done, as it was kept by ourselves: not checked field by field, since there are thousands."""
+    return Did(**kept | {"most": Most(**kept["most"])})
 
 
 class Came(NamedTuple):
@@ -113,24 +120,42 @@ def outcome(work: Work, class_id: int) -> Came | None:
     return None if row is None else Came(row.day, checked(Outcome, row.outcome), tuple(row.changes))
 
 
-def scores_of(work: Work, person: int, most: int) -> list[ScoreRow]:
-    """A person's scores that can be compared, the newest first."""
-    query = (
-        select(ScoreRow)
-        .join(ClassRow, col(ClassRow.id) == col(ScoreRow.class_id))
-        .where(ScoreRow.person_id == person, col(ClassRow.is_try).is_(False))
-    )
-    return list(work.exec(query.order_by(col(ScoreRow.day).desc()).limit(most)))
+class Kept(NamedTuple):
+    """A score that can be compared, as it is kept."""
+
+    class_id: int
+    block: int
+    person_id: int
+    day: str
+    kin: str
+    ways: str
+    label: str
+    figure: str
+    value: float
+    more: bool
+    said: str
 
 
-def scores_like(work: Work, kin: str, until: str) -> list[ScoreRow]:
-    """All scores of blocks of a kind up to a day, the oldest first; of tries none."""
-    query = (
-        select(ScoreRow)
-        .join(ClassRow, col(ClassRow.id) == col(ScoreRow.class_id))
-        .where(ScoreRow.kin == kin, col(ScoreRow.day) <= until, col(ClassRow.is_try).is_(False))
-    )
-    return list(work.exec(query.order_by(col(ScoreRow.day), col(ScoreRow.class_id))))
+def _scores(work: Work, *where: Any) -> list[Kept]:
+    """Scores of classes that are no tries, in the order of their days."""
+    named = (getattr(ScoreRow, name) for name in Kept._fields)
+    query = columns(*named).join(ClassRow, col(ClassRow.id) == col(ScoreRow.class_id))
+    query = query.where(col(ClassRow.is_try).is_(False), *where)
+    rows = work.connection().execute(query.order_by(col(ScoreRow.day), col(ScoreRow.class_id)))
+    return [Kept(*row) for row in rows]
+
+
+def scores_of(work: Work, person: int) -> list[Kept]:
+    """A person's scores that can be compared, the oldest first."""
+    return _scores(work, col(ScoreRow.person_id) == person)
+
+
+def scores_like(work: Work, kin: str, until: str, most: int) -> list[Kept]:
+    """The scores of blocks of a kind in the last so many classes up to a day, the oldest first."""
+    mine = (col(ScoreRow.kin) == kin, col(ScoreRow.day) <= until)
+    latest = columns(col(ScoreRow.class_id)).where(*mine).group_by(col(ScoreRow.class_id))
+    latest = latest.order_by(func.max(ScoreRow.day).desc()).limit(most)
+    return _scores(work, col(ScoreRow.kin) == kin, col(ScoreRow.class_id).in_(latest))
 
 
 def kinds_since(work: Work, since: str) -> list[str]:

@@ -3,7 +3,9 @@
 Each is tried before it is offered: the clash is gone after it, and the weeks clash no more than before.
 """
 
+from dataclasses import dataclass
 from datetime import date, datetime, timedelta
+from functools import cached_property
 from math import floor, sqrt
 from typing import NamedTuple
 
@@ -29,7 +31,8 @@ class WayOut(NamedTuple):
     edits: tuple[Edit, ...] = ()
 
 
-class Around(NamedTuple):
+@dataclass(frozen=True)
+class Around:
     """What a clash stands in: all sessions and other load, days that are none, the first that may still change."""
 
     sessions: list[Planned]
@@ -38,6 +41,11 @@ class Around(NamedTuple):
     today: date = date.min
     limit: float = CLASH
     unused: frozenset[str] = frozenset()
+
+    @cached_property
+    def before(self) -> list[DayClash]:
+        """What clashes as it is."""
+        return clashes(self.sessions, self.others, self.limit)
 
     def after(
         self, moves: tuple[tuple[str, datetime], ...], new: tuple[str, Asks] | None = None
@@ -50,10 +58,11 @@ class Around(NamedTuple):
     def helps(self, clash: DayClash, after: list[Planned]) -> bool:
         """Whether a clash is gone, no other has come for it, and all in all the weeks clash less."""
         there = clashes(after, self.others, self.limit)
-        before = clashes(self.sessions, self.others, self.limit)
-        pairs = {(one.session, one.pattern) for one in before} - {(clash.session, clash.pattern)}
+        pairs = {(one.session, one.pattern) for one in self.before} - {
+            (clash.session, clash.pattern)
+        }
         none_new = all((one.session, one.pattern) in pairs for one in there)
-        return none_new and _price(there) < _price(before) - CLOSE
+        return none_new and _price(there) < _price(self.before) - CLOSE
 
 
 def _price(some: list[DayClash]) -> float:

@@ -11,7 +11,6 @@ from lovrit.core.review.compare import Compared, Evening, compare
 from lovrit.core.review.kin import Worth, kin_key, own_key, worth
 from lovrit.store import records
 from lovrit.store.sessions import Gone
-from lovrit.store.tables import ScoreRow
 from lovrit.web.house import House, Id, InHouse
 from lovrit.web.pages import day, page
 from lovrit.web.run.live import Live
@@ -19,7 +18,7 @@ from lovrit.web.run.recorded import up_to_date
 from lovrit.web.run.routes import floor_of
 
 router = APIRouter()
-MOST_BEFORE, SHOWN = 11, 6
+MOST_BEFORE, MOST_LOOKED, SHOWN = 11, 40, 6
 OLD_DAYS = 35  # a kin series that is older wants a test of the same thing
 
 
@@ -77,20 +76,20 @@ def _nights(house: House, work: Work, live: Live, at: int) -> list[Night]:
     block, library = live.plan.session.blocks[at], live.plan.library
     own = {one.id: own_key(block, one, library) for one in live.comers}
     until = f"{house.when(live.made_ms):%Y-%m-%d}"
-    rows = records.scores_like(work, records.kin_of(kin_key(block, library)), until)
+    rows = records.scores_like(work, records.kin_of(kin_key(block, library)), until, MOST_LOOKED)
     there = [one for one in rows if one.class_id != live.id and own.get(one.person_id) == one.ways]
     return [*nights_of(there)[-MOST_BEFORE:], mine]
 
 
-def nights_of(rows: list[ScoreRow]) -> list[Night]:
+def nights_of(rows: list[records.Kept]) -> list[Night]:
     """Scores by the class in which they were made, in the order of the rows."""
-    by_class: dict[int, list[ScoreRow]] = {}
+    by_class: dict[int, list[records.Kept]] = {}
     for one in rows:
         by_class.setdefault(one.class_id, []).append(one)
     return [_night(some) for some in by_class.values()]
 
 
-def _night(rows: list[ScoreRow]) -> Night:
+def _night(rows: list[records.Kept]) -> Night:
     day = date.fromisoformat(rows[0].day)
     told = {one.person_id: (one.said, Worth(one.figure, one.value, one.more)) for one in rows}
     return Night(f"{day:%-d %b %Y}", day.toordinal(), told)

@@ -22,7 +22,7 @@ from lovrit.web.run.recorded import up_to_date
 from lovrit.web.run.routes import floor_of
 
 router = APIRouter()
-MOST_SCORES, MOST_TIMES = 1500, 40
+MOST_TIMES = 40
 MOST_WITH_HEARTS, FEWEST = 16, 2
 AVERAGE, DROP = "average heart, without the first turn", "drop in 60 s of rest"
 WIDE, HIGH, EDGE = 220.0, 56.0, 6.0
@@ -63,7 +63,7 @@ def progress(request: Request, house: InHouse, person_id: Id) -> HTMLResponse:
 def _series(work: Work, person_id: int) -> list[Series]:
     by_key: dict[tuple[str, str], list[Again]] = {}
     labels: dict[tuple[str, str], str] = {}
-    for row in reversed(records.scores_of(work, person_id, MOST_SCORES)):
+    for row in records.scores_of(work, person_id):
         key, when = (row.kin, row.ways), date.fromisoformat(row.day)
         labels[key] = row.label
         value = Worth(row.figure, row.value, row.more)

@@ -61,7 +61,7 @@ def together(request: Request, house: InHouse) -> HTMLResponse:
 
 
 def _kind(house: House, work: Work, kin: str, names: dict[int, str]) -> Kind:
-    rows = records.scores_like(work, kin, house.today)
+    rows = records.scores_like(work, kin, house.today, MOST_NIGHTS)
     latest = {one.person_id: one.ways for one in rows}
     same = [one for one in rows if latest[one.person_id] == one.ways]
     nights = nights_of(same)[-MOST_NIGHTS:]

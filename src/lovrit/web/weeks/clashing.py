@@ -9,9 +9,9 @@ from sqlmodel import Session as Work
 
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.timeline.plan import plan_text
-from lovrit.core.weeks.board import DayClash, clashes
+from lovrit.core.weeks.board import DayClash
 from lovrit.core.weeks.order import Order, Wish, best_order
-from lovrit.core.weeks.ways import WayOut, ways_out
+from lovrit.core.weeks.ways import Around, WayOut, ways_out
 from lovrit.store import sessions, weeks
 from lovrit.store.tables import SessionRow
 from lovrit.web.house import FormId, House, Id, InHouse, WholeForm
@@ -68,7 +68,7 @@ def _clashes(house: House, laid: Laid) -> list[ClashOn]:
     ran = {f"class-{one.class_id}": one.title for one in laid.ran}
     at = {one.id: one.at.date() for one in around.sessions}
     by_session: dict[str, list[DayClash]] = {}
-    for one in clashes(around.sessions, around.others, laid.limit):
+    for one in around.before:
         if one.session in rows and max(laid.first, laid.today) <= at[one.session] <= laid.last:
             by_session.setdefault(one.session, []).append(one)
     found = []
@@ -76,7 +76,7 @@ def _clashes(house: House, laid: Laid) -> list[ClashOn]:
         row = rows[number]
         helps: dict[str, list[str]] = {}
         for one in some:
-            for way in _ways(house, laid, one, row):
+            for way in _ways(house, around, one, row):
                 helps.setdefault(_said(way, rows), []).append(one.pattern)
         title = row.title or "Untitled session"
         found.append(
@@ -115,9 +115,9 @@ def _listed(some: list[str]) -> str:
     return some[0] if len(some) == 1 else f"{', '.join(some[:-1])} and {some[-1]}"
 
 
-def _ways(house: House, laid: Laid, clash: DayClash, row: SessionRow) -> tuple[WayOut, ...]:
+def _ways(house: House, around: Around, clash: DayClash, row: SessionRow) -> tuple[WayOut, ...]:
     plan = plan_text(row.text, house.library)
-    return ways_out(clash, laid.around(), None if plan.problems else plan)
+    return ways_out(clash, around, None if plan.problems else plan)
 
 
 def _said(way: WayOut, rows: dict[str, SessionRow]) -> str:
@@ -142,10 +142,10 @@ def way(
         laid = lay_out(house, work, first_of(house, at), shown)
         rows = {f"{row.id}": row for row in laid.rows}
         around = laid.around()
-        there = clashes(around.sessions, around.others, laid.limit)
+        there = around.before
         wanted = (f"{session}", pattern)
         clash = next((one for one in there if (one.session, one.pattern) == wanted), None)
-        found = _ways(house, laid, clash, rows[f"{session}"]) if clash else ()
+        found = _ways(house, around, clash, rows[f"{session}"]) if clash else ()
         chosen = next((one for one in found if _said(one, rows) == said), None)
         if chosen is None:
             raise NoSuchDay("The weeks have changed since: look again at what clashes.")
