@@ -74,6 +74,7 @@ bench: setup browser  ## speed and memory, with their baselines, in one run
 	$(BIN)/python tools/bench.py
 	$(BIN)/python tools/placing.py
 	$(BIN)/python tools/hearts.py
+	$(BIN)/python tools/years.py
 	$(BIN)/python tools/slow.py
 
 soak: setup  ## 200 kills at random moments, every statement of every migration, 20,000 requests of any kind

@@ -14,7 +14,7 @@ from sqlalchemy.engine import Engine
 from lovrit.store import people
 from lovrit.store.check import look_through
 from lovrit.store.database import Database
-from lovrit.store.migrate import _config
+from lovrit.store.upgrade import _config
 
 VERSIONS = (None, "0001", "0002", "0003")
 

@@ -24,6 +24,12 @@ def choice(work: Work, key: str) -> object:
     return row.value if row else None
 
 
+def choices(work: Work, keys: list[str]) -> dict[str, object]:
+    """Several choices at once, by their names; what was never chosen is left out."""
+    query = select(ClubRow.key, ClubRow.value).where(col(ClubRow.key).in_(keys))
+    return dict(list(work.exec(query)))
+
+
 def choose(work: Work, key: str, value: object) -> None:
     """Choose."""
     work.merge(ClubRow(key=key, value=value))

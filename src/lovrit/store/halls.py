@@ -5,7 +5,7 @@ from sqlmodel import Session as Work
 from lovrit.core.place.hall import Hall
 from lovrit.core.place.wishes import Wishes
 from lovrit.core.values import LovritError, checked, plain
-from lovrit.store.club import choice, choose
+from lovrit.store.club import choice, choices, choose
 
 MOST_HALLS = 12
 
@@ -32,8 +32,9 @@ def hall(work: Work, session_id: int | None = None) -> Hall:
 def chosen(work: Work, session_ids: list[int]) -> dict[int, str]:
     """The name of each session's hall."""
     drawn = [one.name for one in halls(work)]
-    wanted = {one: choice(work, f"hall-{one}") for one in session_ids}
-    return {one: str(name) if name in drawn else drawn[0] for one, name in wanted.items()}
+    wanted = choices(work, [f"hall-{one}" for one in session_ids])
+    named = {one: wanted.get(f"hall-{one}") for one in session_ids}
+    return {one: str(name) if name in drawn else drawn[0] for one, name in named.items()}
 
 
 def set_hall(work: Work, changed: Hall, session_id: int | None = None) -> None:

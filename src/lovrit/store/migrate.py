@@ -1,22 +1,18 @@
 """Bringing a file up to date: all of it or nothing, with a copy of how it was beside it."""
 
-import sqlite3
 from pathlib import Path
 
-from alembic import command
-from alembic.config import Config
-from alembic.runtime.migration import MigrationContext
-from alembic.script import ScriptDirectory
-from sqlalchemy import Connection, Engine, inspect
+from sqlalchemy import Engine, inspect, text
 
-from lovrit.store.trouble import CannotOpen, Foreign, Newer
+from lovrit.store.trouble import CannotOpen
 
 MIGRATIONS = Path(__file__).parent / "migrations"
-OURS = frozenset({"person", "session", "class", "comes"})
 
 
 def migrate(engine: Engine, path: Path | None) -> None:
     """Bring the tables up to the newest migration in one transaction; a kill in its middle leaves the file as it was.
+
+    A file that is up to date is let be without the migrations' own tool, which takes a while to load.
 
     Raises:
         Newer: if a later Lovrit wrote the file.
@@ -25,62 +21,16 @@ def migrate(engine: Engine, path: Path | None) -> None:
     """
     if path is not None and path.exists() and not path.is_file():
         raise CannotOpen(path)
-    config = _config()
-    scripts = ScriptDirectory.from_config(config)
     with engine.connect() as connection:
-        at = MigrationContext.configure(connection).get_current_revision()
-        if at == scripts.get_current_head():
-            return
-        _refuse(connection, scripts, at, path)
-        if at is not None and path is not None:
-            _copy(path, path.with_name(f"{path.name}.before-{scripts.get_current_head()}"))
-        connection.rollback()
-        _upgrade(connection, config)
+        if inspect(connection).has_table("alembic_version"):
+            at = connection.execute(text("SELECT version_num FROM alembic_version")).scalar()
+            if at == _newest():
+                return
+    from lovrit.store.upgrade import upgrade
+
+    upgrade(engine, path)
 
 
-def _config() -> Config:
-    config = Config()
-    config.set_main_option("script_location", str(MIGRATIONS))
-    return config
-
-
-def _refuse(
-    connection: Connection, scripts: ScriptDirectory, at: str | None, path: Path | None
-) -> None:
-    tables = set(inspect(connection).get_table_names())
-    if at is None and tables - {"alembic_version"} and not tables & OURS:
-        raise Foreign(path)
-    if at is not None and at not in {one.revision for one in scripts.walk_revisions()}:
-        raise Newer(path) if tables >= OURS else Foreign(path)
-
-
-def _copy(path: Path, to: Path) -> None:
-    """The file as it is, taken by SQLite's own backup, so that what stands in the log beside it comes along."""
-    part = to.with_name(to.name + ".part")
-    with sqlite3.connect(path) as old, sqlite3.connect(part) as new:
-        old.backup(new)
-    old.close()
-    new.close()
-    part.chmod(0o600)
-    part.replace(to)
-
-
-def _upgrade(connection: Connection, config: Config) -> None:
-    """Run the migrations in one transaction of our own: the driver would commit each change of a table by itself."""
-    raw = connection.connection.dbapi_connection
-    assert isinstance(raw, sqlite3.Connection)
-    before, raw.isolation_level = raw.isolation_level, None
-    try:
-        raw.execute(
-            "PRAGMA foreign_keys=OFF"
-        )  # a table that is made anew takes nothing along that points at it
-        raw.execute("BEGIN IMMEDIATE")
-        config.attributes["connection"] = connection
-        command.upgrade(config, "head")
-        connection.commit()
-    except BaseException:
-        connection.rollback()
-        raise
-    finally:
-        raw.execute("PRAGMA foreign_keys=ON")
-        raw.isolation_level = before
+def _newest() -> str:
+    """The newest migration there is, by its number."""
+    return max(one.name.partition("_")[0] for one in (MIGRATIONS / "versions").glob("[0-9]*.py"))

@@ -14,6 +14,7 @@ from lovrit.core.weeks.board import (
     Other,
     Planned,
     carried,
+    carried_through,
     clashes,
     cost,
     left,
@@ -120,6 +121,16 @@ def test_the_best_order_is_the_best_of_all_that_keep_the_wishes(
     assert order.best == pytest.approx(min(prices) if prices else order.now)
     assert sorted(order.at.values()) == times
     assert all(order.at[one.id] == one.at for one in sessions if one.fixed)
+
+
+def test_what_is_carried_at_many_moments_is_what_is_carried_at_each() -> None:
+    days = week(SQUATS, "6 x 40/20 at 8\n  jump squat", PUSHES)
+    others = [Other(at=TUESDAY + timedelta(hours=30), what="regatta", patterns=("push",))]
+    moments = [TUESDAY + timedelta(hours=3 * nth) for nth in range(-2, 60)]
+    lines = carried_through(moments, days, others)
+    for nth, at in enumerate(moments):
+        there = carried(at, days, others)
+        assert all(lines[name][nth] == pytest.approx(there.get(name, 0.0)) for name in lines)
 
 
 def test_days_that_are_alike_are_told_as_a_figure() -> None:

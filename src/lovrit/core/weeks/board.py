@@ -3,6 +3,9 @@
 from datetime import datetime, timedelta
 from statistics import fmean, pstdev
 
+import numpy as np
+from numpy.typing import NDArray
+
 from lovrit.core.values import Value
 from lovrit.core.weeks.dose import ALSO, Asks
 
@@ -10,6 +13,7 @@ WHOLE_H, HALVED_H, SORE_HALVED_H = 24.0, 24.0, 36.0
 CLASH = 5.0  # hard minutes asked, and carried, from which two days clash
 OTHER = {"none": 0.0, "some": 0.5, "hard": 1.0}
 NAMED, ALL = 8.0, 4.0  # hard minutes of other load on the patterns it names, or on all
+Line = NDArray[np.float64]
 PATTERNS = ("squat", "hinge", "lunge", "push", "pull", "carry", "brace", "jump", "gait", *ALSO)
 
 
@@ -71,6 +75,36 @@ def carried(at: datetime, sessions: list[Planned], others: list[Other]) -> dict[
             minutes = (NAMED if other.patterns else ALL) * OTHER[other.weight]
             total[pattern] = total.get(pattern, 0.0) + left(minutes, hours)
     return total
+
+
+def carried_through(
+    moments: list[datetime], sessions: list[Planned], others: list[Other]
+) -> dict[str, Line]:
+    """The same at many moments at once: a line a pattern."""
+    total: dict[str, Line] = {}
+    for one in sessions:
+        hours = _hours(moments, one.at)
+        for pattern, minutes in one.asks.dose.items():
+            sore = one.asks.sore.get(pattern, 0.0)
+            kept = (minutes - sore) * _share(hours, HALVED_H) + sore * _share(hours, SORE_HALVED_H)
+            total[pattern] = total.get(pattern, 0.0) + np.where(hours > 0, kept, 0.0)
+    for other in others:
+        hours = _hours(moments, other.at)
+        minutes = (NAMED if other.patterns else ALL) * OTHER[other.weight]
+        for pattern in other.patterns or PATTERNS:
+            kept = np.where(hours >= 0, minutes * _share(hours, HALVED_H), 0.0)
+            total[pattern] = total.get(pattern, 0.0) + kept
+    return total
+
+
+def _hours(moments: list[datetime], since: datetime) -> Line:
+    return np.array([(at - since).total_seconds() / 3600 for at in moments])
+
+
+def _share(hours: Line, halved_h: float) -> Line:
+    """How much of a dose is left after so many hours: all of it for a day, then half as much every so often."""
+    share: Line = 0.5 ** (np.maximum(0.0, hours - WHOLE_H) / halved_h)
+    return share
 
 
 def clashes(sessions: list[Planned], others: list[Other], limit: float = CLASH) -> list[DayClash]:

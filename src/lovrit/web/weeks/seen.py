@@ -10,7 +10,6 @@ from sqlmodel import Session as Work
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.weeks.home import at_home
 from lovrit.core.weeks.publish import Shown
-from lovrit.formats.feed import to_feed
 from lovrit.store import club, people, sessions, weeks
 from lovrit.store.sessions import Gone
 from lovrit.web.house import House, Id, InHouse
@@ -101,6 +100,8 @@ def feed(house: InHouse, token: str) -> PlainTextResponse:
     """The same as a calendar that a phone asks for again and again."""
     with house.database.work() as work:
         found = _by(house, work, token)
+    from lovrit.formats.feed import to_feed  # the calendar's library, for those who ask
+
     now = datetime.fromtimestamp(house.now_ms() / 1000, UTC)
     text = to_feed(found, house.about.name, house.zone, now, house.about.address)
     return PlainTextResponse(text, media_type="text/calendar; charset=utf-8")

@@ -4,7 +4,7 @@ from datetime import date, datetime, time, timedelta
 
 from lovrit.core.clock import clock
 from lovrit.core.values import Value
-from lovrit.core.weeks.board import Other, Planned, carried, clashes, sameness
+from lovrit.core.weeks.board import Other, Planned, carried_through, clashes, sameness
 from lovrit.core.weeks.places import Held, Twice, twice
 from lovrit.store.tables import SessionRow
 from lovrit.store.weeks import KeptOther
@@ -172,13 +172,12 @@ def _rows(
     moments = [start + timedelta(hours=EVERY_H * nth) for nth in range(7 * 24 // EVERY_H + 1)]
     end = start + timedelta(days=7)
     near = [one for one in planned if start - timedelta(days=BEFORE_DAYS) <= one.at < end]
-    lines = [carried(at, near, loads) for at in moments]
-    patterns = sorted({name for line in lines for name, left in line.items() if left >= SHOWN_FROM})
+    lines = carried_through(moments, near, [one for one in loads if one.at < end])
     found = []
-    for pattern in patterns:
+    for pattern in sorted(name for name, line in lines.items() if line.max() >= SHOWN_FROM):
         points = [
-            (nth * 700 / (len(lines) - 1), 20 * min(1.0, line.get(pattern, 0.0) / FULL))
-            for nth, line in enumerate(lines)
+            (nth * 700 / (len(moments) - 1), 20 * min(1.0, float(kept) / FULL))
+            for nth, kept in enumerate(lines[pattern])
         ]
         path = "M0 20" + "".join(f"L{x:.1f} {20 - y:.1f}" for x, y in points) + "L700 20Z"
         bars = tuple(
