@@ -101,3 +101,25 @@ def test_an_empty_club_and_a_club_of_one_are_told_what_is_so(house: House) -> No
         house.clock.on(7 * DAY_S)
     page = house.client.get("/debrief/club").text
     assert "the evening can’t be told from the person" in page.replace("&#39;", "’")
+
+
+def test_a_load_ten_times_the_last_is_refused_and_stays_as_typed(house: House) -> None:
+    slate = "title: Bars\n\n3 sets of 5, rest 0:30\n  deadlift @ 40 kg\n"
+    ran(house, {1: "42,5"}, slate)
+    house.clock.on(7 * DAY_S)
+    class_id = ran(house, {}, slate.replace("Bars", "Bars again"))
+    house.client.post(
+        f"/crew/{house.floor.live(class_id).session_id}/place", data={"person": 1, "group": 0}
+    )
+    later = ran(house, {1: "450 kg x 5"}, slate)
+    page = house.client.post(
+        f"/debrief/{later}/score", data={"op": "z", "block": 0, "text": "450 kg", "person": "1"}
+    )
+    assert (
+        page.status_code == 422
+        and "10 times the last, 42.5 kg" in page.text
+        and 'value="450 kg"' in page.text
+    )
+    right = {"op": "y", "block": 0, "text": "45 kg x 5, 3 sets", "person": "1"}
+    house.client.post(f"/debrief/{later}/score", data=right)
+    assert "45 kg x 5, 3 sets" in house.client.get(f"/debrief/{later}").text

@@ -4,7 +4,7 @@ from datetime import datetime
 from typing import Any
 
 from lovrit.core.moves.library import Library
-from lovrit.core.timeline.plan import plan_text
+from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.values import LovritError
 from lovrit.core.weeks.board import (
     OTHER,
@@ -12,14 +12,15 @@ from lovrit.core.weeks.board import (
     Other,
     Planned,
     carried,
-    clashes,
     days_between,
     sameness,
 )
 from lovrit.core.weeks.dose import asks
 from lovrit.core.weeks.order import Wish, best_order
+from lovrit.core.weeks.ways import Around, ways_out
 
 MOST = 100
+REST = "a rest day before it"
 KINDS = ("not-before", "apart", "on")
 
 
@@ -36,13 +37,15 @@ def weeks_object(given: Any, library: Library) -> dict[str, Any]:
     listed = given.get("sessions") if isinstance(given, dict) else None
     if not isinstance(listed, list) or not listed or len(listed) > MOST:
         raise NotWeeks(f"A file is {{“sessions”: [{{“id”, “at”, “slate”}}]}}, from one to {MOST}.")
-    sessions = [_session(nth, one, library) for nth, one in enumerate(listed, 1)]
+    read = [_session(nth, one, library) for nth, one in enumerate(listed, 1)]
+    sessions, plans = [one for one, _ in read], {one.id: plan for one, plan in read}
     if len({one.id for one in sessions}) < len(sessions):
         raise NotWeeks("Two sessions have one id.")
     others = [_other(nth, one) for nth, one in enumerate(given.get("others") or (), 1)]
     wishes = tuple(_wish(nth, one) for nth, one in enumerate(given.get("wishes") or (), 1))
     order = best_order(sessions, others, wishes)
     days = _days(sessions, others)
+    around = Around(sessions, others)
     return {
         "days": days,
         "clashes": [
@@ -52,9 +55,9 @@ def weeks_object(given: Any, library: Library) -> dict[str, Any]:
                 "asked": round(one.asked, 2),
                 "carried": round(one.carried, 2),
                 "text": one.text,
-                "ways": _ways(one.session, order.at, sessions),
+                "ways": [way.said for way in ways_out(one, around, plans[one.session])] or [REST],
             }
-            for one in clashes(sessions, others)
+            for one in around.before
         ],
         "sameness": _rounded(sameness([day["load"] for day in days])),
         "order": {
@@ -73,15 +76,7 @@ def _rounded(value: float | None) -> float | None:
     return None if value is None else round(value, 2)
 
 
-def _ways(session: str, best: dict[str, datetime], now: list[Planned]) -> list[str]:
-    """The least that helps a session that clashes."""
-    at = next(one.at for one in now if one.id == session)
-    moved = best.get(session)
-    ways = [] if moved is None or moved == at else [f"put it on {moved:%A}"]
-    return [*ways, "a gentler way of it", "another pattern", "a rest day before it"]
-
-
-def _session(nth: int, given: Any, library: Library) -> Planned:
+def _session(nth: int, given: Any, library: Library) -> tuple[Planned, Plan]:
     try:
         plan = plan_text(str(given["slate"]), library)
         at = _moment(given["at"], f"session {nth}")
@@ -90,7 +85,7 @@ def _session(nth: int, given: Any, library: Library) -> Planned:
     if plan.problems:
         raise NotWeeks(f"Line {plan.problems[0].line} of session {nth}: {plan.problems[0].text}")
     fixed = bool(given.get("fixed", False))
-    return Planned(id=str(given.get("id", nth)), at=at, asks=asks(plan), fixed=fixed)
+    return Planned(id=str(given.get("id", nth)), at=at, asks=asks(plan), fixed=fixed), plan
 
 
 def _moment(given: Any, what: str) -> datetime:

@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 from lovrit.core.moves.library import shipped
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.weeks.dose import asks
-from lovrit.core.weeks.publish import Shown, changes, like, published
+from lovrit.core.weeks.publish import Shown, changed, like, published
 
 FIRST, LAST = "2027-03-01", "2027-03-28"
 DAYS = st.integers(1, 28).map(lambda day: f"2027-03-{day:02}")
@@ -41,7 +41,7 @@ def test_numbers_rise_with_changes_alone_and_nothing_is_dropped(
                 assert one.sequence == was.sequence + (not same and not gone)
                 moved = on and not was.cancelled and (was.day, was.at) != (one.day, one.at)
                 assert not moved or one.was == f"{was.day} {was.at}"
-        assert changes(seen, after) == sum(
+        assert len(changed(seen, after)) == sum(
             one.uid not in before or before[one.uid].sequence != one.sequence for one in after
         )
         seen = after

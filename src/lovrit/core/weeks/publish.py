@@ -107,7 +107,7 @@ def _beside(before: Shown | None, now: Shown, again: bool) -> Shown:
     return now.but(sequence=before.sequence + 1, was=was, fresh=before.fresh)
 
 
-def changed(before: tuple[Shown, ...], after: tuple[Shown, ...]) -> set[int]:
-    """The numbers of the sessions that are otherwise than people saw them last."""
+def changed(before: tuple[Shown, ...], after: tuple[Shown, ...]) -> tuple[Shown, ...]:
+    """Those that are otherwise than people saw them last."""
     known = {one.uid: one.sequence for one in before}
-    return {one.session for one in after if known.get(one.uid) != one.sequence}
+    return tuple(one for one in after if known.get(one.uid) != one.sequence)

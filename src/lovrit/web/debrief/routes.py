@@ -6,6 +6,9 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Form, Query, Request
 from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
 
+from lovrit.core.blocks.block import Block
+from lovrit.core.blocks.score import Impossible
+from lovrit.core.review.kin import worth
 from lovrit.core.review.scores import read_effort, score
 from lovrit.core.review.sought import sought
 from lovrit.core.run.event import MOST_ID, Event
@@ -25,6 +28,7 @@ from lovrit.web.run.recorded import up_to_date
 from lovrit.web.run.routes import floor_of
 
 router = APIRouter()
+TIMES_THE_LAST = 10
 Op = Annotated[str, Form(min_length=1, max_length=64)]
 
 
@@ -154,22 +158,43 @@ def scored(
     plan = floor.live(class_id).plan
     if block >= len(plan.session.blocks):
         raise CannotCount("There is no such block in this class.")
+    whose = int(person) if person.isascii() and person.isdecimal() else None
     try:
         said = (
             score(plan.session.blocks[block], plan.timeline.blocks[block], text, plan.library)
             if text.strip()
             else ""
         )
+        _like_the_last(house, class_id, plan.session.blocks[block], said, whose)
     except LovritError as error:
         if request.headers.get("x-lovrit"):
             return PlainTextResponse(str(error), status_code=422)
         return _shown(request, house, class_id, None, (block, text, str(error)))
-    whose = int(person) if person.isascii() and person.isdecimal() else None
     told = _happen(floor, class_id, id=op, kind="score", block=block, text=said, person=whose)
     learn_from(house, class_id, told.live.plan, told.live.state.scores)
     if request.headers.get("x-lovrit"):
         return Response(status_code=204)
     return RedirectResponse(f"/debrief/{class_id}", 303)
+
+
+def _like_the_last(house: House, class_id: int, block: Block, said: str, whose: int | None) -> None:
+    """A load ten times somebody's last is no load of theirs.
+
+    Raises:
+        Impossible: where it is so much.
+    """
+    value = worth(block, said) if whose is not None and block.lifts else None
+    if value is None or whose is None:
+        return
+    up_to_date(house)
+    with house.database.work() as work:
+        every = records.scores_of(work, whose)
+    before = [one for one in every if one.figure == value.figure and one.class_id != class_id]
+    if before and value.value > TIMES_THE_LAST * before[-1].value:
+        last = before[-1]
+        raise Impossible(
+            f"{said} would be more than {TIMES_THE_LAST} times the last, {last.said} on {last.day}."
+        )
 
 
 @router.post("/debrief/{class_id}/note")

@@ -35,7 +35,7 @@ def people_see(house: House, work: Work, first: str, last: str) -> dict[str, Any
     return {
         "see": path if before else "",
         "unseen": len(otherwise),
-        "hit": len(people.down_for(work, otherwise)) if before else 0,
+        "hit": len(people.down_for(work, (one.session for one in otherwise))) if before else 0,
         "words_for": str(club.choice(work, "shown-words") or ""),
         "bring": str(club.choice(work, "shown-bring") or ""),
         "code": picture_of(path) if before else "",
