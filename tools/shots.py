@@ -21,10 +21,22 @@ QUIET = [
 ]
 DESK = (1280, 800)
 HAND = (390, 844)
-SHEET = (794, 1123)
 WARM_UP_S = 75
 LAST_OF_SEASON = 15
 REPEATS = "title: Repeats\n\nwarm-up 6:00 at 3\n  easy laps\n\n5 x 200 m, rest 0:40, at 8\n  run\n"
+
+
+LEGS = """title: Legs and lungs
+slot: 18:10-18:55
+
+warm-up 6:00 at 3
+
+5 rounds of 60/20, break 1:00, at 8
+  goblet squat
+  reverse lunge
+
+cool-down 4:00 at 2
+"""
 
 
 def serve(data: Path) -> subprocess.Popen[bytes]:
@@ -167,17 +179,32 @@ def worn(browser: Browser) -> Page:
 
 
 def laid_out(browser: Browser) -> Page:
-    """Two weeks with sessions that clash, a regatta and an exam."""
-    page = open_page(browser, "/weeks", DESK)
+    """Three weeks with sessions that clash, a regatta and an exam, a theme, an hour and a day off; seen by people."""
+    page = open_page(browser, "/weeks?weeks=3", DESK)
     days = page.locator("[data-day].day").evaluate_all("all => all.map(one => one.dataset.day)")
-    for session, day in ((4, 1), (4, 2), (3, 4), (2, 8), (4, 9), (3, 11)):
+    for session, day in ((4, 8), (3, 11), (2, 15), (4, 16), (3, 18)):
         page.request.post(f"{URL}/weeks/put", form={"session": str(session), "day": days[day]})
-    for what, day, weight in (("Regatta", 6, "hard"), ("Exams", 10, "some")):
+    made = page.request.post(f"{URL}/desk", form={"text": LEGS}).url.rsplit("/", 1)[1]
+    page.request.post(f"{URL}/weeks/put", form={"session": made, "day": days[9]})
+    for what, day, weight in (("Regatta", 13, "hard"), ("Exams", 17, "some")):
         page.request.post(
             f"{URL}/weeks/other", form={"what": what, "day": days[day], "weight": weight}
         )
-    page.reload()
+    page.request.post(f"{URL}/weeks/theme", form={"monday": days[7], "text": "quiet landings"})
+    page.request.post(f"{URL}/weeks/off", form={"day": days[19]})
+    words = {"bring": "indoor shoes, water", "words": "See you in the hall."}
+    page.request.post(f"{URL}/weeks/see", form={"at": days[0], "until": days[20], **words})
+    page.goto(f"{URL}/weeks?from={days[7]}&weeks=2")
+    page.wait_for_timeout(1200)
     return page
+
+
+def seen(browser: Browser, weeks: Page) -> None:
+    """What people see of it in the hand, and the sheet for a door."""
+    link = weeks.get_by_role("link", name="Their page").get_attribute("href") or ""
+    take(open_page(browser, link, HAND), "seen")
+    day = weeks.locator("[data-day].day").first.get_attribute("data-day")
+    take(open_page(browser, f"/weeks/paper?from={day}", DESK), "door")
 
 
 def main() -> None:
@@ -189,10 +216,8 @@ def main() -> None:
         try:
             take(open_page(browser, "/desk/4", DESK), "desk")
             take(open_page(browser, "/desk/4", HAND), "desk-hand")
-            take(open_page(browser, "/desk", DESK), "sessions")
             take(open_page(browser, "/moves", DESK), "moves")
             thinking(browser)
-            take(open_page(browser, "/desk/4/session.sheet", SHEET), "sheet")
             take(open_page(browser, "/crew/4", DESK), "crew")
             take(open_page(browser, "/crew/4/fit", DESK), "fit-sheet")
             take(placed(browser), "hall")
@@ -200,10 +225,13 @@ def main() -> None:
             take(coach, "run-coach")
             take(open_page(browser, path.replace("/run/", "/wall/"), DESK), "run-wall")
             take(open_page(browser, path, HAND), "run-hand")
-            take(laid_out(browser), "weeks")
+            weeks = laid_out(browser)
+            take(weeks, "weeks")
+            seen(browser, weeks)
             repeats(browser)
             take(worn(browser), "straps")
             take(open_page(browser, f"/debrief/{LAST_OF_SEASON}", DESK), "debrief")
+            take(open_page(browser, "/debrief/club", DESK), "club")
         finally:
             browser.close()
             process.kill()

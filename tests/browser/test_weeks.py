@@ -30,6 +30,9 @@ def test_a_session_goes_by_key_and_by_hand_and_comes_back(page: Page, server: Se
     expect(one).to_have_attribute("data-day", "2027-05-05")
     page.drag_and_drop(f"[data-session='{session}']", ".day[data-day='2027-05-07']")
     expect(one).to_have_attribute("data-day", "2027-05-07")
+    one.focus()
+    page.keyboard.press("Alt+c")
+    expect(page.locator(".on[data-day='2027-05-14']")).to_have_count(1)
     page.goto(f"{server.url}/desk/{session}")
     expect(page.locator(".cm-content")).to_contain_text("date: 2027-05-07")
 

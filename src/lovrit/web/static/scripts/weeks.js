@@ -44,7 +44,7 @@ board.addEventListener("drop", (event) => {
   const session = event.dataTransfer?.getData("text/plain") ?? "";
   if (!day || !session) return;
   event.preventDefault();
-  post("/weeks/move", { session, day: day.dataset.day ?? "" });
+  post(event.ctrlKey || event.metaKey ? "/weeks/put" : "/weeks/move", { session, day: day.dataset.day ?? "" });
 });
 document.addEventListener("keydown", (event) => {
   const on = /** @type {HTMLElement} */ (event.target);
@@ -54,6 +54,11 @@ document.addEventListener("keydown", (event) => {
     return;
   }
   const one = on.closest("[data-session]");
+  if (event.altKey && event.key.toLowerCase() === "c" && one instanceof HTMLElement) {
+    event.preventDefault();
+    post("/weeks/put", { session: one.dataset.session ?? "", day: dayAfter(one.dataset.day ?? "", WEEK) });
+    return;
+  }
   const by = event.altKey ? STEPS[event.key] : undefined;
   if (!(one instanceof HTMLElement) || by === undefined) return;
   event.preventDefault();
