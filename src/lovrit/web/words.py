@@ -49,7 +49,10 @@ KEYS = {
     "weeks": (
         ("Alt-← Alt-→ on a session", "a day earlier, a day later"),
         ("Alt-↑ Alt-↓ on a session", "a week earlier, a week later"),
-        ("Alt-C on a session, or Ctrl while dragging", "a copy of it a week later, or where it is dropped"),
+        (
+            "Alt-C on a session, or Ctrl while dragging",
+            "a copy of it a week later, or where it is dropped",
+        ),
         ("Ctrl-Z or ⌘Z", "take the last step back"),
     ),
     "run": (

@@ -4,7 +4,7 @@ from datetime import date, datetime, time, timedelta
 
 from lovrit.core.clock import clock
 from lovrit.core.values import Value
-from lovrit.core.weeks.board import Other, Planned, carried_through, clashes, sameness
+from lovrit.core.weeks.board import CLASH, Other, Planned, carried_through, clashes, sameness
 from lovrit.core.weeks.places import Held, Twice, twice
 from lovrit.store.tables import SessionRow
 from lovrit.store.weeks import KeptOther
@@ -13,7 +13,7 @@ from lovrit.web.weeks.reading import LONGEST_S, TALL, Laid, Read, other_of
 WEEK_S = 7 * 86_400
 BEFORE_DAYS = 12  # sessions so long ago may still be carried
 EVERY_H, FULL = 3, 12.0  # the picture's steps, and the hard minutes that fill its row
-SHOWN_FROM = 3.0  # hard minutes from which a pattern has a row
+SHOWN_FROM = 3.0  # hard minutes from which a pattern that the week asks for has a row; others from a clash on
 ALIKE, MORE = 2.0, 1.3
 
 
@@ -174,7 +174,10 @@ def _rows(
     near = [one for one in planned if start - timedelta(days=BEFORE_DAYS) <= one.at < end]
     lines = carried_through(moments, near, [one for one in loads if one.at < end])
     found = []
-    for pattern in sorted(name for name, line in lines.items() if line.max() >= SHOWN_FROM):
+    asked = {name for one in mine for name, dose in one.asks.dose.items() if dose >= 1}
+    for pattern in sorted(lines):
+        if lines[pattern].max() < (SHOWN_FROM if pattern in asked else CLASH):
+            continue
         points = [
             (nth * 700 / (len(moments) - 1), 20 * min(1.0, float(kept) / FULL))
             for nth, kept in enumerate(lines[pattern])
