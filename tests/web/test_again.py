@@ -10,6 +10,7 @@ import pytest
 
 from lovrit.core.moves.library import shipped
 from lovrit.formats.review_files import review_object
+from lovrit.web.debrief.tape import run_tape
 from tests.conftest import Clock
 from tests.web.test_floor import House
 
@@ -123,3 +124,20 @@ def test_a_load_ten_times_the_last_is_refused_and_stays_as_typed(house: House) -
     right = {"op": "y", "block": 0, "text": "45 kg x 5, 3 sets", "person": "1"}
     house.client.post(f"/debrief/{later}/score", data=right)
     assert "45 kg x 5, 3 sets" in house.client.get(f"/debrief/{later}").text
+
+
+def test_marks_stand_at_their_moments_on_the_tape(house: House) -> None:
+    session = int(house.client.post("/desk", data={"text": SLATE}).url.path.rsplit("/", 1)[1])
+    class_id = house.to_the_floor(session)
+    house.happen(class_id, "start")
+    house.clock.on(10)
+    for nth, wait in enumerate((60, 10, 110)):
+        house.clock.on(wait)
+        house.happen(class_id, "mark", id=f"m{nth}", text=f"rings {nth}")
+    house.clock.on(200)
+    house.floor.tick(house.clock.ms)
+    tape = run_tape(house.floor.live(class_id))
+    assert tape and [pin.when for pin in tape.pins] == ["1:00", "1:10", "3:00"]
+    assert [pin.level for pin in tape.pins] == [0, 1, 0] and tape.pins[0].words == "rings 0"
+    assert sum(bar.width for bar in tape.bars) == pytest.approx(100, abs=1)
+    assert "1:10 marked: rings 1" in house.client.get(f"/debrief/{class_id}").text

@@ -146,6 +146,7 @@ def test_two_at_one_hour_in_one_hall_or_under_one_coach_are_said(client: TestCli
         ("/weeks/limit", {"minutes": "0"}, "no limit"),
         ("/weeks/limit", {"minutes": "many"}, "no limit"),
         ("/weeks/week", {"monday": "2027-03-01", "how": "burn"}, "copied or shifted"),
+        ("/weeks/week", {"monday": "2027-04-05", "how": "copy"}, "nothing in that week"),
         ("/weeks/wish", {"session": "{0}", "kind": "apart", "other": "{0}"}, "A wish is"),
         ("/weeks/wish", {"session": "{0}", "kind": "on", "day": "soon"}, "no day"),
         ("/weeks/off", {"day": "31.2.2027"}, "no day"),

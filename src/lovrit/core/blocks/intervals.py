@@ -210,7 +210,7 @@ class Intervals(Paired):
         if self.each:
             return f"each or {self.score or 'slowest'}, m:ss"
         worked = [line for line in self.moves if not line.is_rest]
-        return "reps or metres: first, middle, last, or in all" if worked and self.pattern else None
+        return "reps or metres" if worked and self.pattern else None
 
     def read_score(self, said: str, given: Scoring) -> str:
         """Times of an amount that is repeated; reps or metres of works by the clock."""

@@ -29,7 +29,7 @@ def chronicle(
 ) -> tuple[Entry, ...]:
     """What happened, in order; presses that only ran the class are left out."""
     begun_s = None if state.started_ms is None else (state.started_ms - opened_ms) / 1000
-    told = ((event, _said(event, names, session, labels)) for event in counted)
+    told = ((event, said_of(event, names, session, labels)) for event in counted)
     return tuple(Entry(when=_when(event.at_s, begun_s), said=said) for event, said in told if said)
 
 
@@ -37,7 +37,7 @@ def _when(at_s: float, begun_s: float | None) -> str:
     return "before the start" if begun_s is None or at_s < begun_s else clock(int(at_s - begun_s))
 
 
-def _said(event: Happening, names: Names, session: Session, labels: Sequence[str]) -> str:
+def said_of(event: Happening, names: Names, session: Session, labels: Sequence[str]) -> str:
     """An event in words; empty where it is not worth any."""
     of = {name: str(value) for name, value in event.fields.items()}
     who, group = names.get(of.get("person", ""), "somebody"), of.get("group", "")

@@ -19,6 +19,7 @@ from lovrit.web.debrief.chronicle import chronicle
 from lovrit.web.debrief.exports import CSV, download, traces_csv
 from lovrit.web.debrief.hearts import learnt_rows, one_heart
 from lovrit.web.debrief.learning import learn_from
+from lovrit.web.debrief.tape import run_tape
 from lovrit.web.debrief.told import clauses_of
 from lovrit.web.debrief.view import debrief_view, held
 from lovrit.web.house import FormId, House, Id, InHouse
@@ -101,6 +102,7 @@ def _shown(
         "when": day(house, row.made_ms),
         "refused": refused,
         "chronicle": happened,
+        "tape": run_tape(live),
         "clauses": clauses_of(live, hearts),
         "heart": one_heart(live.plan, chosen, hearts.get(chosen.id)) if chosen else None,
         "learnt": learnt_rows(everyone, live.comers, hearts),

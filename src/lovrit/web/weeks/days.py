@@ -96,6 +96,8 @@ def week(
     first = monday_of(day_of(monday))
     with house.database.writing() as work:
         rows = sessions.between_days(work, f"{first}", f"{first + WEEK - timedelta(days=1)}")
+        if not rows:
+            raise NoSuchDay("There is nothing in that week yet.")
         doing = Doing(house, work)
         for row in rows:
             to = f"{date.fromisoformat(row.day or '') + by * WEEK}"
