@@ -130,7 +130,7 @@ def test_marks_stand_at_their_moments_on_the_tape(house: House) -> None:
     session = int(house.client.post("/desk", data={"text": SLATE}).url.path.rsplit("/", 1)[1])
     class_id = house.to_the_floor(session)
     house.happen(class_id, "start")
-    house.clock.on(10)
+    house.clock.on(5)
     for nth, wait in enumerate((60, 10, 110)):
         house.clock.on(wait)
         house.happen(class_id, "mark", id=f"m{nth}", text=f"rings {nth}")
