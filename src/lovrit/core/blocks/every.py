@@ -157,7 +157,7 @@ class Every(Block):
 
     def reads(self, score: str) -> str:
         """The first turn that was missed."""
-        kept, _, turns = score.partition(" of ")
+        kept, _, turns = score.partition(" + ")[0].partition(" of ")
         return "" if not turns or kept == turns else f"first missed: turn {int(kept) + 1}"
 
     def own_steps(self, laying: Laying) -> Iterator[Step]:

@@ -17,11 +17,14 @@ ROUNDS = re.compile(
     re.ASCII | re.IGNORECASE,
 )
 TIME = re.compile(r"(\d+):([0-5]\d)", re.ASCII)
-CAPPED = re.compile(r"cap(?:ped)?\s*\+?\s*(\d+)\s*(?:reps?)?\s*(?:left)?", re.ASCII | re.IGNORECASE)
+CAPPED = re.compile(
+    r"cap(?:ped)?\s*[+,]?\s*(\d+)\s*(?:reps?)?\s*(?:left)?", re.ASCII | re.IGNORECASE
+)
 SEPARATE = re.compile(r"\d+\s+\d+", re.ASCII)
 HELD = re.compile(r"(\d+)\s*(?:s|sec|secs|seconds?)?", re.ASCII | re.IGNORECASE)
 TURNS = re.compile(
-    r"(?:(?P<all>all|every turn)|(?P<kept>\d+)\s*(?:turns?)?(?:\s*(?:of|/|out of)\s*(?P<of>\d+))?)\s*(?:turns?)?",
+    r"(?:(?P<all>all|every turn)|(?P<kept>\d+)\s*(?:turns?)?(?:\s*(?:of|/|out of)\s*(?P<of>\d+))?)"
+    r"\s*(?:turns?)?(?:\s*\+\s*(?P<reps>\d+)(?:\s*reps?)?)?",
     re.ASCII | re.IGNORECASE,
 )
 BEATS = re.compile(r"(\d+)\s*(?:bpm|a minute|/min|beats?(?: a minute)?)?", re.ASCII | re.IGNORECASE)
@@ -29,9 +32,14 @@ COUNTS = re.compile(
     r"(?P<some>\d+(?:\s*(?P<each>m|cal|reps?))?(?:[\s,/;]+\d+(?:\s*(?:m|cal|reps?))?)*)",
     re.ASCII | re.IGNORECASE,
 )
+SECONDS = re.compile(r"(\d{1,4})\s*s(?:ec\w*)?", re.ASCII | re.IGNORECASE)
+DONE = re.compile(
+    r"(?:(?P<sets>\d+)\s*x\s*)?(?P<reps>\d+)(?:\s*reps?)?(?:,\s*(?P<also>\d+)\s*sets?)?", re.ASCII
+)
 UNITS = {"m": "m", "cal": "cal", "rep": "reps", "reps": "reps"}
 NUMBER = r"\d+(?:\.\d+)?"
 LIFTED = (
+    re.compile(rf"(?P<kg>{NUMBER})\s*kg,?\s*(?P<sets>\d+)\s*x\s*(?P<reps>\d+)"),
     re.compile(
         rf"(?P<sets>\d+)\s*(?:sets?|x)\s*(?:of\s*)?(?P<reps>\d+)\s*(?:@|at|x|,)\s*(?P<kg>{NUMBER})\s*(?:kg)?"
     ),
@@ -122,6 +130,8 @@ def repeats_score(said: str, count: int, planned_s: int, least_s: float) -> str:
     Raises:
         Impossible: if it is none, there were fewer, or one is quicker than anyone.
     """
+    if found := SECONDS.fullmatch(said):
+        said = clock(int(found[1]))
     times = [one for one in re.split(r"[\s,/;]+", said) if one]
     if not times or not all(TIME.fullmatch(one) for one in times):
         raise Impossible("Write each repeat or the slowest, such as 1:32 1:35 1:38.")
@@ -146,7 +156,7 @@ def hold_score(said: str, turn_s: int) -> str:
 
 
 def turns_score(said: str, turns: int) -> str:
-    """How many turns were kept up, of those that there were.
+    """How many turns were kept up, of those that there were, and reps in the one that was left open.
 
     Raises:
         Impossible: if it is none, or there were not so many.
@@ -157,7 +167,8 @@ def turns_score(said: str, turns: int) -> str:
     kept = turns if found["all"] else int(found["kept"][:6])
     if kept > turns or int((found["of"] or f"{turns}")[:6]) != turns:
         raise Impossible(f"There were {turns} turns.")
-    return f"{kept} of {turns}"
+    more = f" + {int(found['reps'][:6])}" if found["reps"] and kept < turns else ""
+    return f"{kept} of {turns}{more}"
 
 
 def beats_score(said: str, low: int, high: int) -> str:
@@ -180,6 +191,7 @@ def counts_score(said: str, works: int, work_s: int, least_s: dict[str, float]) 
     Raises:
         Impossible: if it is none, there were fewer works, or one of them can't have been in its time.
     """
+    said = re.sub(r"(?<=\d) - (?=\d)", " ", said)
     found = COUNTS.fullmatch(said)
     units = {
         UNITS[one.lower()] for one in re.findall(r"\d+\s*(m|cal|reps?)\b", said, re.IGNORECASE)
@@ -198,6 +210,25 @@ def counts_score(said: str, works: int, work_s: int, least_s: dict[str, float]) 
     if max(values) > most:
         raise Impossible(f"More than {most} {unit} can't have been in {clock(time_s)}.")
     return f"{' '.join(map(str, values))} {unit}"
+
+
+def reps_score(said: str, sets: int) -> str:
+    """Reps of the top set of a move without load, and how many sets were done.
+
+    Raises:
+        Impossible: if it is none, or there were not so many sets.
+    """
+    found = DONE.fullmatch(said.casefold())
+    if not found or not 0 < int(found["reps"][:6]) <= MOST_REPS:
+        raise Impossible(
+            f"Write the reps of the top set, up to {MOST_REPS}, such as 5, or its load with kg."
+        )
+    done = int((found["sets"] or found["also"] or "0")[:6])
+    if done > sets:
+        raise Impossible(f"There were {sets} {'set' if sets == 1 else 'sets'}; these are {done}.")
+    return f"{int(found['reps'])} reps" + (
+        f", {done} {'set' if done == 1 else 'sets'}" if done else ""
+    )
 
 
 def load_score(said: str, sets: int = 1) -> str:

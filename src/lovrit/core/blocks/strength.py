@@ -7,12 +7,13 @@ from lovrit.core.blocks.block import Between, Block, Form, Repeats
 from lovrit.core.blocks.floor import Floor, merged
 from lovrit.core.blocks.options import AIMS, DROP_LAST, REST_BY_CLOCK, Read
 from lovrit.core.blocks.parts import Count, Seconds, count_figure, read_count
-from lovrit.core.blocks.score import Scoring, load_score
+from lovrit.core.blocks.score import Scoring, load_score, reps_score
 from lovrit.core.blocks.sets import CHANGE
 from lovrit.core.blocks.stay import at_stations
 from lovrit.core.blocks.step import Laying, Step
 from lovrit.core.blocks.worktime import reps_s
 from lovrit.core.moves.library import Library
+from lovrit.core.moves.names import FREE
 from lovrit.core.slate.problem import Unreadable
 from lovrit.core.slate.tree import Node, column, tokens, trees, whole
 
@@ -131,9 +132,18 @@ class Strength(Block):
         return "top set, kg x reps"
 
     def read_score(self, said: str, given: Scoring) -> str:
-        """A load, its reps and sets."""
-        del given
-        return load_score(said, self.sets.high)
+        """A load, its reps and sets; of a move without any load its reps alone."""
+        if "kg" in said.casefold() or self._loaded(given.library):
+            return load_score(said, self.sets.high)
+        return reps_score(said, self.sets.high)
+
+    def _loaded(self, library: Library) -> bool:
+        """Whether its moves are done with a load, written or not; also where nobody knows the move."""
+        tasks = [line.tasks[0] for line in self.moves if not line.is_rest]
+        known = all(library.find(task.name) for task in tasks)
+        return not known or any(
+            task.load or set(library.kit_of(task.name)) & FREE for task in tasks
+        )
 
     def own_steps(self, laying: Laying) -> Iterator[Step]:
         """Set by set, station by station; a set takes as long as its reps."""

@@ -23,7 +23,7 @@ TIME = re.compile(r"\d+:[0-5]\d")
 TIMES = re.compile(r"\d+:[0-5]\d(?: \d+:[0-5]\d)*")
 HELD = re.compile(r"(\d+) s")
 LIFTED = re.compile(r"(\d+(?:\.\d+)?) kg(?: x (\d+))?(?:, \d+ sets?)?")
-KEPT = re.compile(r"(\d+) of \d+")
+KEPT = re.compile(r"(\d+) of \d+(?: \+ \d+)?")
 COUNTED = re.compile(r"(\d+(?: \d+)*) (?:reps|m|cal)")
 ASKED = {
     "efforts": (),

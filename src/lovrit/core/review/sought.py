@@ -13,6 +13,11 @@ MONTHS = (
 )  # fmt: skip
 WEEKDAYS = ("monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday")
 MOST_TERMS = 12
+# words that say nothing of a class by themselves
+SMALL = frozenset(
+    ["in", "on", "the", "with", "of", "and", "from", "a", "an", "class", "classes", "session"]
+)
+SPANS = ("week", "month", "year")
 ISO = re.compile(r"(?P<y>\d{4})-(?P<m>\d{1,2})(?:-(?P<d>\d{1,2}))?")
 DOTTED = re.compile(r"(?P<d>\d{1,2})\.(?P<m>\d{1,2})\.(?P<y>\d{4})?")
 SLASHED = re.compile(r"(?P<one>\d{1,2})/(?P<two>\d{1,2})(?:/(?P<y>\d{4}))?")
@@ -61,7 +66,8 @@ def sought(text: str, today: date) -> Sought:
     >>> sought("31.2.2026", date(2026, 11, 26)).asks
     'There is no 31 February 2026.'
     """
-    said = text.casefold().replace(",", " ").split()[:MOST_TERMS]
+    every = text.casefold().replace(",", " ").split()
+    said = ([one for one in every if one not in SMALL] or every)[:MOST_TERMS]
     terms: list[Term] = []
     asks = ""
     while said:
@@ -78,7 +84,7 @@ def _first(said: list[str], today: date) -> tuple[int, Term, str]:
     for many in (2, 1):
         days, wrong = _days(said[:many], today) if len(said) >= many else ((), "")
         if days or wrong:
-            together = tuple(WORD.findall(" ".join(said[:many])))
+            together = tuple(WORD.findall(said[0]))
             return many, Term((together,) if many == 1 and together else (), days), wrong
     words = tuple(WORD.findall(said[0]))
     return 1, Term(_singular(words) if words else ()), ""
@@ -95,7 +101,8 @@ def _singular(words: tuple[str, ...]) -> tuple[tuple[str, ...], ...]:
 
 def _days(said: list[str], today: date) -> tuple[tuple[DayIs, ...], str]:
     if len(said) == 2:
-        return _day_and_month(*said)
+        span = _span(said[0], said[1], today)
+        return (span, "") if span else _day_and_month(*said)
     word = said[0]
     if found := ISO.fullmatch(word) or DOTTED.fullmatch(word):
         return _real(*(int(found[name]) if found[name] else None for name in "ymd"))
@@ -113,6 +120,21 @@ def _days(said: list[str], today: date) -> tuple[tuple[DayIs, ...], str]:
         *(DayIs(month=one + 1) for one in months),
         *(DayIs(weekday=one) for one in weekdays),
     ), ""
+
+
+def _span(which: str, what: str, today: date) -> tuple[DayIs, ...]:
+    """ "last week", "this month", "last year"; nothing where it is none of these."""
+    if which not in ("last", "this") or what not in SPANS:
+        return ()
+    back = which == "last"
+    if what == "year":
+        return (DayIs(year=today.year - back),)
+    if what == "month":
+        month = today.replace(day=1) - timedelta(days=back)
+        return (DayIs(month.year, month.month),)
+    monday = today - timedelta(days=today.weekday() + 7 * back)
+    week = [monday + timedelta(days=nth) for nth in range(7)]
+    return tuple(DayIs(one.year, one.month, one.day) for one in week)
 
 
 def _named(word: str, names: tuple[str, ...]) -> list[int]:

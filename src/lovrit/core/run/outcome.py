@@ -63,5 +63,5 @@ def _turns(plan: Frozen, state: Class) -> list[bool]:
             and one.block < len(plan.session.blocks)
             and isinstance(plan.session.blocks[one.block], Every)
         ):
-            found.append(kept == turns)
+            found.append(kept == turns.partition(" ")[0])
     return found
