@@ -57,9 +57,7 @@ class Years:
     def __init__(self, database: Database) -> None:
         self.database, self.chance, self.library = database, Random(SEED), shipped()
         self.today = datetime.now(UTC).date()
-        self.slates = [plain for one in rack() if (plain := getattr(one, "text", ""))] or list(
-            TESTED
-        )
+        self.slates = [f"title: {one.name}\n\n{one.whole}" for one in rack()]
         self.frozen: dict[str, Frozen] = {}
 
     def make(self) -> None:

@@ -97,6 +97,17 @@ def all_series(work: Work) -> list[KeptSeries]:
     return _SERIES.validate_python(club.choice(work, SERIES) or [])
 
 
+def held_by(work: Work) -> set[int]:
+    """The classes that have held a step of a series back, whether or not that was taken back since."""
+    value = club.choice(work, "weeks-held-by")
+    return {int(one) for one in value} if isinstance(value, list) else set()
+
+
+def hold_by(work: Work, class_id: int) -> None:
+    """A class has held a step back."""
+    club.choose(work, "weeks-held-by", sorted({*held_by(work), class_id}))
+
+
 def theme_of(work: Work, day: str | None) -> str:
     """The theme of the week in which a day (YYYY-MM-DD) is; empty where there is none."""
     if not day:

@@ -17,6 +17,7 @@ from lovrit.web.house import House
 from lovrit.web.run.live import nameless
 
 AT_ONCE = 12
+EVERY_S = 2.0  # a class that went over has its record so soon, also where nobody asks
 
 
 def up_to_date(house: House, most: int = AT_ONCE) -> bool:
@@ -30,9 +31,10 @@ def up_to_date(house: House, most: int = AT_ONCE) -> bool:
 
 
 def record_all(house: House) -> None:
-    """All that are missing, a few at a time, as long as the house is open."""
-    while not house.closing.is_set() and not up_to_date(house):
-        pass
+    """All that are missing, a few at a time, as long as the house is open: also what comes to be missing later."""
+    while not house.closing.is_set():
+        if up_to_date(house):
+            house.closing.wait(EVERY_S)
 
 
 def record(house: House, work: Work, class_id: int) -> None:

@@ -154,8 +154,12 @@ def _rewrite(doing: Doing, work: Work, numbers: list[int], texts: list[str]) -> 
 
 
 def hold_where_too_much(house: House, work: Work, class_id: int) -> None:
-    """After a class of a series: where it was too much the next step waits, which is kept with its reason."""
-    number = classes.get(work, class_id).session_id
+    """After a class of a series: where it was too much the next step waits, which is kept with its reason.
+
+    Each class holds once: who takes that back has decided, whatever is typed of it afterwards. A try holds nothing.
+    """
+    row = classes.get(work, class_id)
+    number = None if row.is_try or class_id in weeks.held_by(work) else row.session_id
     mine = _of(work, number) if number is not None else None
     came = records.outcome(work, class_id)
     if mine is None or number is None or came is None:
@@ -170,3 +174,4 @@ def hold_where_too_much(house: House, work: Work, class_id: int) -> None:
     others = [dict(one) for one in weeks.all_series(work) if one["sessions"] != mine["sessions"]]
     doing.choose(weeks.SERIES, [*others, dict(mine) | {"held": mine["held"] | {f"{nth + 1}": why}}])
     doing.done(f"week {nth + 1} of a series was too much: {why}")
+    weeks.hold_by(work, class_id)
