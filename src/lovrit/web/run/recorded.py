@@ -2,6 +2,7 @@
 
 from contextlib import suppress
 
+import structlog
 from sqlmodel import Session as Work
 
 from lovrit.core.crew.groups import letter
@@ -13,9 +14,11 @@ from lovrit.core.run.event import happening
 from lovrit.core.run.frozen import UnreadableClass
 from lovrit.core.run.going import Fold
 from lovrit.store import classes, records
+from lovrit.store.trouble import Trouble
 from lovrit.web.house import House
 from lovrit.web.run.live import nameless
 
+log = structlog.get_logger()
 AT_ONCE = 12
 EVERY_S = 2.0  # a class that went over has its record so soon, also where nobody asks
 
@@ -25,15 +28,31 @@ def up_to_date(house: House, most: int = AT_ONCE) -> bool:
     with house.database.work() as work:
         ids = records.missing(work, most + 1)
     for class_id in ids[:most]:
+        _recorded(house, class_id)
+    return len(ids) <= most
+
+
+def _recorded(house: House, class_id: int) -> None:
+    """One record; a class that breaks us is kept as one that can't be read, so that it stops no page and no other."""
+    try:
         with house.database.writing() as work:
             record(house, work, class_id)
-    return len(ids) <= most
+    except Trouble:
+        raise
+    except Exception:
+        log.exception("a class left no record", class_id=class_id)
+        with house.database.writing() as work:
+            at = house.when(classes.get(work, class_id).made_ms)
+            records.set_unreadable(work, class_id, f"{at:%Y-%m-%d}")
 
 
 def record_all(house: House) -> None:
     """All that are missing, a few at a time, as long as the house is open: also what comes to be missing later."""
     while not house.closing.is_set():
-        if up_to_date(house):
+        whole = True
+        with suppress(Trouble):  # a disk that takes nothing now is asked again
+            whole = up_to_date(house)
+        if whole:
             house.closing.wait(EVERY_S)
 
 
