@@ -20,11 +20,21 @@ from lovrit.web.run.live import nameless
 
 log = structlog.get_logger()
 AT_ONCE = 12
-EVERY_S = 2.0  # a class that went over has its record so soon, also where nobody asks
+EVERY_S, SOON_S = 2.0, 0.05  # a class that went over has its record so soon, also where nobody asks
 
 
 def up_to_date(house: House, most: int = AT_ONCE) -> bool:
-    """Work out records that are missing, so many at most; whether there are none left."""
+    """Work out records that are missing, so many at most; whether there are none left.
+
+    A disk that takes nothing now keeps nobody from reading: it is tried again.
+    """
+    try:
+        return _work_out(house, most)
+    except Trouble:
+        return False
+
+
+def _work_out(house: House, most: int) -> bool:
     with house.database.work() as work:
         ids = records.missing(work, most + 1)
     for class_id in ids[:most]:
@@ -49,11 +59,7 @@ def _recorded(house: House, class_id: int) -> None:
 def record_all(house: House) -> None:
     """All that are missing, a few at a time, as long as the house is open: also what comes to be missing later."""
     while not house.closing.is_set():
-        whole = True
-        with suppress(Trouble):  # a disk that takes nothing now is asked again
-            whole = up_to_date(house)
-        if whole:
-            house.closing.wait(EVERY_S)
+        house.closing.wait(EVERY_S if up_to_date(house) else SOON_S)
 
 
 def record(house: House, work: Work, class_id: int) -> None:
