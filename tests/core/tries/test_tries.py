@@ -16,9 +16,10 @@ from lovrit.core.moves.library import shipped
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.tries.done import Most
-from lovrit.core.tries.propose import Told, not_understood, proposals
+from lovrit.core.tries.propose import not_understood, proposals
 from lovrit.core.tries.said import NUMBERS, read_broke
 from lovrit.core.tries.scale import scaled, slower_than
+from lovrit.core.tries.seen import Told
 
 CASES = Path(__file__).parents[2] / "cases"
 BROKE = tomllib.loads((CASES / "broke.toml").read_text("utf-8"))["broke"]

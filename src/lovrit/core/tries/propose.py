@@ -9,7 +9,6 @@ from math import exp, floor
 from typing import Literal, NamedTuple
 
 from lovrit.core.blocks.amrap import Amrap
-from lovrit.core.blocks.block import Block
 from lovrit.core.blocks.every import Every
 from lovrit.core.blocks.for_time import ForTime
 from lovrit.core.blocks.strength import Strength
@@ -31,11 +30,11 @@ from lovrit.core.session.edits import (
 )
 from lovrit.core.session.slatetext import CannotEdit
 from lovrit.core.session.writer import block_lines
-from lovrit.core.slate.line import Amount, Line
+from lovrit.core.slate.line import Amount
 from lovrit.core.slate.written import move_line
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.tries.said import Broke, read_broke
-from lovrit.core.values import Value
+from lovrit.core.tries.seen import Seen, Told, line_of, most_asked, named, reps_asked
 
 What = Literal[
     "reps", "number", "fewer-lines", "structure", "levels", "effort", "rest", "not-for-class"
@@ -51,14 +50,6 @@ WANTED_ROUNDS, FEWEST_LINES = 2.0, 2
 CALMER = ("every", "intervals", "partners")
 
 
-class Told(Value):
-    """What came of a try of one block: what was said where it broke, what was scored and felt."""
-
-    broke: tuple[str, ...] = ()
-    score: str = ""
-    felt: float | None = None
-
-
 class Proposal(NamedTuple):
     """What could be changed: its button's words, why, and the edit; None where the whole session is to stay out."""
 
@@ -66,31 +57,6 @@ class Proposal(NamedTuple):
     said: str
     why: str
     edit: Edit | None
-
-
-class _Seen(NamedTuple):
-    """A block as a try saw it: the plan, its place, what was told and read of it, how much slower the group is."""
-
-    plan: Plan
-    at: int
-    told: Told
-    broke: tuple[Broke, ...]
-    slower: float
-
-    @property
-    def block(self) -> Block:
-        return self.plan.session.blocks[self.at]
-
-    def says(self, *kinds: str) -> bool:
-        return any(one.kinds & set(kinds) for one in self.broke)
-
-    def worded(self, *kinds: str) -> str:
-        """The coach's own words in which it was said."""
-        return next(
-            text
-            for text, one in zip(self.told.broke, self.broke, strict=True)
-            if one.kinds & set(kinds)
-        )
 
 
 def proposals(
@@ -102,7 +68,7 @@ def proposals(
     """
     if plan.problems or not 0 <= at < len(plan.session.blocks) or not plan.session.blocks[at].works:
         return ()
-    seen = _Seen(plan, at, told, tuple(read_broke(one) for one in told.broke), slower)
+    seen = Seen(plan, at, told, tuple(read_broke(one) for one in told.broke), slower)
     if seen.says("hurts", "faint"):
         return (_out(seen),)
     found = [one for way in WAYS for one in way(seen)]
@@ -124,7 +90,7 @@ def _can(plan: Plan, one: Proposal) -> bool:
     return after != plan.reading.text and not plan_text(after, plan.library).problems
 
 
-def _out(seen: _Seen) -> Proposal:
+def _out(seen: Seen) -> Proposal:
     said = seen.worded("hurts", "faint")
     why = f"“{said}”: whoever felt it stops, and asks a doctor where it comes again. Nobody else finds out in a class."
     if len(seen.plan.session.blocks) < 2:
@@ -133,12 +99,12 @@ def _out(seen: _Seen) -> Proposal:
     return Proposal("not-for-class", "not for class: take this block out", why, edit)
 
 
-def _for_class(seen: _Seen, tester: float) -> int:
+def _for_class(seen: Seen, tester: float) -> int:
     """Reps in one go of three in four of the group, where the tester does so many."""
     return max(1, round(tester / seen.slower))
 
 
-def _fewer_reps(seen: _Seen) -> Iterator[Proposal]:
+def _fewer_reps(seen: Seen) -> Iterator[Proposal]:
     for text, one in zip(seen.told.broke, seen.broke, strict=True):
         if "sets" not in one.kinds or one.few is None:
             continue
@@ -147,15 +113,15 @@ def _fewer_reps(seen: _Seen) -> Iterator[Proposal]:
         if isinstance(seen.block, Strength):
             yield from _sets_of(seen, one, few, why)
             return
-        nth = _line_of(seen, text, one.many)
-        if nth is not None and few < (_reps(seen.block.moves[nth]) or 0):
+        nth = line_of(seen, text, one.many)
+        if nth is not None and few < (reps_asked(seen.block.moves[nth]) or 0):
             yield _amount(seen, nth, few, why)
             return
 
 
-def _amount(seen: _Seen, nth: int, few: int, why: str) -> Proposal:
+def _amount(seen: Seen, nth: int, few: int, why: str) -> Proposal:
     line = seen.block.moves[nth]
-    asked = _reps(line) or 0
+    asked = reps_asked(line) or 0
     return Proposal(
         "reps",
         f"{few} {line.tasks[0].name} instead of {number(asked)}",
@@ -164,7 +130,7 @@ def _amount(seen: _Seen, nth: int, few: int, why: str) -> Proposal:
     )
 
 
-def _sets_of(seen: _Seen, one: Broke, few: int, why: str) -> Iterator[Proposal]:
+def _sets_of(seen: Seen, one: Broke, few: int, why: str) -> Iterator[Proposal]:
     block = seen.block
     if (
         isinstance(block, Strength)
@@ -181,16 +147,16 @@ def _sets_of(seen: _Seen, one: Broke, few: int, why: str) -> Iterator[Proposal]:
         )
 
 
-def _shape_went(seen: _Seen) -> Iterator[Proposal]:
+def _shape_went(seen: Seen) -> Iterator[Proposal]:
     """Form or grip went: fewer reps of the line that is named, or of the one that asks most of it."""
     if seen.says("sets") or not seen.says("form", "grip"):
         return
     text = seen.worded("form", "grip")
     gripping = read_broke(text).kinds == {"grip"}
-    nth = _named(seen, text)
+    nth = named(seen, text)
     if nth is None:
-        nth = _most_asked(seen, gripping=gripping)
-    asked = _reps(seen.block.moves[nth]) if nth is not None else None
+        nth = most_asked(seen, gripping=gripping)
+    asked = reps_asked(seen.block.moves[nth]) if nth is not None else None
     if nth is None or not asked:
         return
     few = max(1, round(asked * FORM_ROOM))
@@ -199,21 +165,21 @@ def _shape_went(seen: _Seen) -> Iterator[Proposal]:
         yield _amount(seen, nth, few, f"“{text}”: fewer in one go, so that the {what} lasts.")
 
 
-def _in_time(seen: _Seen) -> Iterator[Proposal]:
+def _in_time(seen: Seen) -> Iterator[Proposal]:
     """A task that did not fit its minute: as many as three of four do in three quarters of it."""
     block = seen.block
     if not seen.says("late") or not isinstance(block, Every):
         return
     text = seen.worded("late")
-    nth = _named(seen, text)
+    nth = named(seen, text)
     if nth is None:
         times = {
             at: line_s(line, seen.plan.library) or 0.0
             for at, line in enumerate(block.moves)
-            if _reps(line)
+            if reps_asked(line)
         }
         nth = max(times, key=lambda at: times[at], default=None)
-    asked = _reps(block.moves[nth]) if nth is not None else None
+    asked = reps_asked(block.moves[nth]) if nth is not None else None
     if nth is None or not asked:
         return
     few = max(1, floor(asked * TASK_S / 60 / seen.slower))
@@ -223,7 +189,7 @@ def _in_time(seen: _Seen) -> Iterator[Proposal]:
         )
 
 
-def _number(seen: _Seen) -> Iterator[Proposal]:
+def _number(seen: Seen) -> Iterator[Proposal]:
     """A number where "max" stands: what can be done round after round, or what was left of it."""
     if not seen.says("sets", "form", "grip", "breath"):
         return
@@ -249,7 +215,7 @@ def _number(seen: _Seen) -> Iterator[Proposal]:
         return
 
 
-def _fewer_lines(seen: _Seen) -> Iterator[Proposal]:
+def _fewer_lines(seen: Seen) -> Iterator[Proposal]:
     """Same time, fewer lines: where the try came to less than two rounds of many lines."""
     block = seen.block
     done = _rounds_done(seen)
@@ -276,16 +242,16 @@ def _fewer_lines(seen: _Seen) -> Iterator[Proposal]:
         )
 
 
-def _rounds_done(seen: _Seen) -> float | None:
+def _rounds_done(seen: Seen) -> float | None:
     """Rounds of a try, with the share of the next; None where the score says none."""
     whole, plus, reps = seen.told.score.partition("+")
-    a_round = sum(_reps(line) or 0 for line in seen.block.moves)
+    a_round = sum(reps_asked(line) or 0 for line in seen.block.moves)
     if not plus or not whole.strip().isdecimal() or not reps.strip().isdecimal() or not a_round:
         return None
     return int(whole) + min(1.0, int(reps) / a_round)
 
 
-def _structure(seen: _Seen) -> Iterator[Proposal]:
+def _structure(seen: Seen) -> Iterator[Proposal]:
     """Out of breath in a block without rest: the same moves with rest of their own."""
     if not seen.says("breath") or not isinstance(seen.block, Amrap | ForTime):
         return
@@ -300,7 +266,7 @@ def _structure(seen: _Seen) -> Iterator[Proposal]:
             return
 
 
-def _rest(seen: _Seen) -> Iterator[Proposal]:
+def _rest(seen: Seen) -> Iterator[Proposal]:
     """Twice the rest where it was too short, a quarter of a minute at the least."""
     figures = seen.plan.reading.blocks[seen.at].figures
     if (
@@ -321,20 +287,20 @@ def _rest(seen: _Seen) -> Iterator[Proposal]:
         )
 
 
-def _levels(seen: _Seen) -> Iterator[Proposal]:
+def _levels(seen: Seen) -> Iterator[Proposal]:
     """An easier way beside the move that was not to be done, for those who will not either."""
     if not seen.says("skill", "kit"):
         return
     text = seen.worded("skill", "kit")
-    named = _named(seen, text)
-    tried = [named] if named is not None else range(len(seen.block.moves))
+    meant = named(seen, text)
+    tried = [meant] if meant is not None else range(len(seen.block.moves))
     for nth in tried:
         task = seen.block.moves[nth].tasks[0]
         move = seen.plan.library.find(task.name)
         way = next(
             (one for one in (move.easier if move else ()) if one not in _ways(task.easier)), ""
         )
-        if move and way and (named is not None or _fits(move.kit, text)):
+        if move and way and (meant is not None or _fits(move.kit, text)):
             edit = MoveOption(block=seen.at, move=nth, text=f"easier {move.name} {way}")
             yield Proposal(
                 "levels", f"{way}, for those who will not do {move.name}", f"“{text}”", edit
@@ -352,7 +318,7 @@ def _fits(kit: tuple[str, ...], text: str) -> bool:
     return not kit or any(set(key_of(one).split()) & words for one in kit)
 
 
-def _less_effort(seen: _Seen) -> Iterator[Proposal]:
+def _less_effort(seen: Seen) -> Iterator[Proposal]:
     asked, felt = seen.block.top_effort, seen.told.felt
     if asked is None or felt is None or felt - asked < TOO_MUCH:
         return
@@ -363,53 +329,6 @@ def _less_effort(seen: _Seen) -> Iterator[Proposal]:
     )
 
 
-def _reps(line: Line) -> float | None:
-    """Reps that a line asks, as one figure."""
-    amount = line.tasks[0].amount
-    return amount.values[0] if amount and amount.form == "one" and amount.unit == "reps" else None
-
-
-def _named(seen: _Seen, text: str) -> int | None:
-    """The line whose move the words name; None where they name none, or more than one."""
-    words = f" {key_of(text)} "
-    plain = {word.removesuffix("s") for word in words.split()}
-    found = []
-    for nth, line in enumerate(seen.block.moves):
-        move = seen.plan.library.find(line.tasks[0].name)
-        names = {
-            key_of(line.tasks[0].name),
-            *([key_of(move.name), *map(key_of, move.also)] if move else []),
-        }
-        if any(set(name.split()) <= plain for name in names if name):
-            found.append(nth)
-    return found[0] if len(found) == 1 else None
-
-
-def _line_of(seen: _Seen, text: str, many: int | None) -> int | None:
-    """The line whose sets broke: the one named, else those that ask so many, of these the one that asks most."""
-    named = _named(seen, text)
-    if named is not None:
-        return named
-    alike = [
-        nth
-        for nth, line in enumerate(seen.block.moves)
-        if _reps(line) and many in (None, _reps(line))
-    ]
-    return _most_asked(seen, alike)
-
-
-def _most_asked(
-    seen: _Seen, among: list[int] | None = None, *, gripping: bool = False
-) -> int | None:
-    """The line that asks most of what is done fresh in one go."""
-    asked: dict[int, float] = {}
-    for nth, line in enumerate(seen.block.moves):
-        move, reps = seen.plan.library.find(line.tasks[0].name), _reps(line)
-        if reps and move and (among is None or nth in among) and (move.grip or not gripping):
-            asked[nth] = reps / move.fresh
-    return max(asked, key=lambda nth: asked[nth], default=None)
-
-
-WAYS: tuple[Callable[[_Seen], Iterator[Proposal]], ...] = (
+WAYS: tuple[Callable[[Seen], Iterator[Proposal]], ...] = (
     _fewer_reps, _shape_went, _in_time, _number, _fewer_lines, _structure, _rest, _levels, _less_effort,
 )  # fmt: skip
