@@ -150,6 +150,7 @@ def test_two_at_one_hour_in_one_hall_or_under_one_coach_are_said(client: TestCli
         ("/weeks/wish", {"session": "{0}", "kind": "apart", "other": "{0}"}, "A wish is"),
         ("/weeks/wish", {"session": "{0}", "kind": "on", "day": "soon"}, "no day"),
         ("/weeks/off", {"day": "31.2.2027"}, "no day"),
+        ("/weeks/put", {"session": "{0}", "day": "2027-03-04", "words": "zebra"}, "No session has"),
         ("/weeks/again", {"session": "{0}", "name": "3 rounds of", "how": "skill"}, "can’t be put"),
         ("/weeks/series/on", {"session": "{0}"}, "no series"),
     ],
@@ -196,6 +197,15 @@ def test_a_series_is_laid_out_changed_by_hand_and_follows(client: TestClient) ->
     assert answer.status_code == 200 and "held" in answer.text
     unread = made(client, "3 runds of")
     assert client.get(f"/weeks/series?session={unread}").status_code == 422
+
+
+def test_a_session_is_put_there_by_words(client: TestClient) -> None:
+    made(client, LEGS)
+    pull = made(client, PULL.replace("Pull", "Windmill evening"))
+    client.post(
+        "/weeks/put", data={"session": 1, "day": "2027-03-09", "words": "windmill row", **AT}
+    )
+    assert days(client)[pull] == "2027-03-09"
 
 
 def test_what_comes_back_in_an_empty_club_says_so(client: TestClient) -> None:

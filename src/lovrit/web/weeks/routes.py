@@ -115,14 +115,32 @@ def move(house: InHouse, session: FormId, day: Day = "", at: Day = "") -> Respon
 
 
 @router.post("/weeks/put")
-def put(house: InHouse, session: FormId, day: Day = "", at: Day = "") -> Response:
-    """A session of the library on a day: itself where it has none yet, else a copy of it."""
+def put(
+    house: InHouse,
+    session: FormId,
+    day: Day = "",
+    words: Annotated[str, Form(max_length=200)] = "",
+    at: Day = "",
+) -> Response:
+    """A session of the library on a day, itself where it has none yet, else a copy; by words where some are typed."""
     wanted = f"{day_of(day)}"
     with house.database.writing() as work:
         doing = Doing(house, work)
-        doing.put(session, wanted)
+        doing.put(_by_words(work, words) if words.strip() else session, wanted)
         doing.done("a session put there")
     return back_to(at)
+
+
+def _by_words(work: Work, words: str) -> int:
+    """The session that was changed last of those that have all the words.
+
+    Raises:
+        NoSuchDay: where none has.
+    """
+    found = sessions.found(work, False, words, 1).rows
+    if not found:
+        raise NoSuchDay(f"No session has all of “{words.strip()}”.")
+    return found[0][0].id or 0
 
 
 @router.post("/weeks/swap")
