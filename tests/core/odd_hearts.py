@@ -51,7 +51,7 @@ def beating(asked: Floats, heart: dict[str, float], seed: int, noise: float = 1.
         pace = heart["on"] * (1 - 0.3 * min(1.0, abs(apart))) if apart > 0 else 0
         if apart < 0:
             pace = heart["off"] * (0.75 if apart < -0.25 else 1.25)
-        at += apart / pace
+        at += apart / pace if apart else 0.0
         tired += max(0.0, at - 0.6) * 0.004
         unrest = 0.9 * unrest + chance.gauss(0, 0.45 * noise)
         top = heart["rest"] + (heart["highest"] - heart["rest"]) * min(0.995, at) + min(9.0, tired)
