@@ -131,28 +131,6 @@ def run_class(browser: Browser) -> tuple[str, Page]:
     return page.url.removeprefix(URL), page
 
 
-def repeats(browser: Browser) -> None:
-    """Repeats by distance on the wall with two groups in, and one person's own page of it."""
-    page = open_page(browser, "/desk", DESK)
-    desk = page.request.post(f"{URL}/desk", form={"text": REPEATS}, max_redirects=0).headers[
-        "location"
-    ]
-    session = desk.rsplit("/", 1)[1]
-    for nth in range(1, 13):
-        page.request.post(
-            f"{URL}/crew/{session}/place", form={"person": nth, "group": (nth - 1) // 3}
-        )
-    path = page.request.post(f"{URL}{desk}/floor", max_redirects=0).headers["location"]
-    for kind, lane in (("start", ""), ("next", ""), ("next", ""), ("in", "B"), ("in", "A")):
-        body = {"id": f"{kind}{lane}{time.time()}", "kind": kind, "at_ms": 0, "lane": lane}
-        page.request.post(f"{URL}{path}/happen", data=body)
-        page.wait_for_timeout(2500)
-    take(open_page(browser, path.replace("/run/", "/wall/"), DESK), "run-repeats")
-    page.goto(f"{URL}{path}/screens")
-    own = page.locator("a[href*='/hand/']").nth(6).get_attribute("href") or ""
-    take(open_page(browser, own.removeprefix(URL), HAND), "run-person")
-
-
 def worn(browser: Browser) -> Page:
     """The strap wall, with straps that a program of its own plays, two of them with a fault."""
     command = [
@@ -228,7 +206,6 @@ def main() -> None:
             weeks = laid_out(browser)
             take(weeks, "weeks")
             seen(browser, weeks)
-            repeats(browser)
             take(worn(browser), "straps")
             take(open_page(browser, f"/debrief/{LAST_OF_SEASON}", DESK), "debrief")
             take(open_page(browser, "/debrief/club", DESK), "club")
