@@ -58,8 +58,10 @@ def test_four_weeks_are_laid_out_mended_seen_and_changed(page: Page, server: Ser
     )  # Thursday's clash, and what helps
     page.get_by_role("button", name="Take the better order").click()
     expect(page.get_by_role("button", name="Take the better order")).to_have_count(0)
+    page.get_by_label("how many weeks are shown").select_option("6")
+    expect(page.locator("section[aria-label^='Week of']")).to_have_count(6)
     page.get_by_label("theme of the week of 7 June").fill("quiet landings")
-    page.keyboard.press("Enter")
+    page.keyboard.press("Tab")  # left, not entered: it is kept all the same
     expect(page.get_by_label("theme of the week of 7 June")).to_have_value("quiet landings")
     week = page.locator("section", has=page.get_by_role("heading", name="7 June"))
     week.get_by_text("this week").click()

@@ -85,3 +85,15 @@ def test_a_deleted_session_and_a_class_of_nobody_break_no_series(house: House) -
         assert records.missing(work, 9) == []
     assert house.client.get(f"/weeks/series?session={numbers[0]}").status_code == 200
     assert house.client.get("/weeks").status_code == 200
+
+
+def test_a_class_that_was_run_today_without_a_plan_stays_where_it_was(house: House) -> None:
+    session = int(house.client.post("/desk", data={"text": SLATE}).url.path.rsplit("/", 1)[1])
+    run(house, session, 0, 7.0)
+    for day in (house.floor.house.today, house.floor.house.today):
+        planned = int(house.client.post("/desk", data={"text": SLATE}).url.path.rsplit("/", 1)[1])
+        house.client.post("/weeks/put", data={"session": planned, "day": day})
+    for path in ("/weeks", "/weeks/better", "/weeks/clashes"):
+        page = house.client.get(path)
+        assert page.status_code == 200 and 'name="to-class' not in page.text
+    assert "was run" in house.client.get("/weeks").text

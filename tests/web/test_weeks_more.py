@@ -256,3 +256,38 @@ def test_daylight_saving_between_two_classes_moves_no_hour(client: TestClient) -
     assert (
         page.count(">18:10 ·") == 2 and (date(2027, 4, 1) - timedelta(days=7)).isoformat() in page
     )
+
+
+def test_a_way_is_taken_in_the_last_of_eight_weeks_and_eight_stay_shown(client: TestClient) -> None:
+    one, two = made(client, LEGS), made(client, LEGS)
+    for session, day in ((one, "2027-04-20"), (two, "2027-04-21")):
+        client.post("/weeks/put", data={"session": session, "day": day})
+    assert client.get("/weeks?from=2027-03-01&weeks=8").text.count("Week of") == 8
+    page = client.get("/weeks/clashes?from=2027-03-01&weeks=8").text
+    found = re.search(
+        r'name="pattern" value="([\w-]+)"><input type="hidden" name="said" value="(put it [^"]+)"',
+        page,
+    )
+    assert found and "asks" not in client.get("/weeks/clashes?from=2027-03-01&weeks=4").text
+    answer = client.post(
+        "/weeks/way", data={"session": two, "pattern": found[1], "said": found[2], **AT}
+    )
+    assert answer.status_code == 200 and answer.text.count("Week of") == 8
+    client.cookies.set("weeks", "many")
+    assert client.get("/weeks").text.count("Week of") == 4
+
+
+def test_an_order_looks_at_the_week_after_it(client: TestClient) -> None:
+    """Legs on Sunday cost what Monday's legs make of them."""
+    numbers = [made(client, text) for text in (LEGS, LEGS, PULL, LEGS)]
+    spread = ("2027-03-02", "2027-03-03", "2027-03-07", "2027-03-08")
+    for session, day in zip(numbers, spread, strict=True):
+        client.post("/weeks/put", data={"session": session, "day": day})
+
+    def becomes() -> int:
+        page = client.get("/weeks/better?from=2027-03-01").text
+        return int(re.findall(r"carried become (\d+)", page)[0])
+
+    with_monday = becomes()
+    client.post("/weeks/move", data={"session": numbers[3], "day": ""})
+    assert becomes() < with_monday

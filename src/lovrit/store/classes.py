@@ -6,7 +6,6 @@ from typing import Any
 
 from pydantic import ValidationError
 from sqlalchemy import func, insert
-from sqlalchemy import text as sql
 from sqlalchemy.orm import defer
 from sqlmodel import Session as Work
 from sqlmodel import col, select
@@ -192,11 +191,8 @@ def has_try(work: Work, session_id: int) -> bool:
 
 def came_to(work: Work, person_id: int, most: int) -> list[ClassRow]:
     """The classes that somebody came to, so many at most, the newest first; without what they are run by."""
-    came = sql(
-        "EXISTS (SELECT 1 FROM json_each(class.people) WHERE json_extract(value, '$.id') = :person)"
-    )
     query = select(ClassRow).options(defer(col(ClassRow.frozen)), defer(col(ClassRow.people)))  # type: ignore[arg-type]
-    query = query.where(came.bindparams(person=person_id)).order_by(*_newest()).limit(most)
+    query = query.where(records.came(person_id)).order_by(*_newest()).limit(most)
     return list(work.exec(query))
 
 

@@ -2,6 +2,7 @@
 
 import tomllib
 from datetime import date, datetime, timedelta
+from functools import partial
 from pathlib import Path
 from typing import Any
 
@@ -67,3 +68,22 @@ def test_what_is_past_or_fixed_is_not_moved() -> None:
     clash = next(one for one in clashes(sessions, []) if one.pattern == "squat")
     later = Around(sessions, [], today=date(2026, 12, 20))
     assert all(not way.moves for way in ways_out(clash, later, plan))
+
+
+def test_a_way_is_weighed_as_the_day_weighs_it() -> None:
+    """What nobody has done for weeks asks half as much again, also after it was changed."""
+    plan = plan_text("10 x 60/30 at 8\n  squat", shipped())
+    new = frozenset({"squat"})
+    at = datetime.fromisoformat("2026-12-01T18:00")
+    sessions = [
+        Planned(id="a", at=at, asks=asks(plan)),
+        Planned(id="b", at=at + timedelta(days=1), asks=asks(plan, new)),
+    ]
+    clash = next(one for one in clashes(sessions, []) if one.pattern == "squat")
+    (gentler,) = [
+        way
+        for way in ways_out(clash, Around(sessions, []), plan, partial(asks, unused=new))
+        if way.said.startswith("a gentler way")
+    ]
+    text = apply_edit(plan.reading.text, gentler.edits[0])
+    assert asks(plan_text(text, shipped()), new).dose["squat"] < 5

@@ -38,8 +38,10 @@ def how_even(times: list[float]) -> str:
 
 def read_counts(score: str, works: int) -> str:
     """Reps or metres of works: all of them where each is said, and whether the first third was too fast."""
-    *said, unit = score.split()
-    values = [int(one) for one in said]
+    *said, unit = score.split() or [""]
+    values = [int(one) for one in said if one.isdecimal()]
+    if not values:
+        return ""
     told = [f"{sum(values)} {unit} in all"] if len(values) in (1, works) and works > 1 else []
     third = max(1, len(values) // 3)
     first, last = sum(values[:third]) / third, sum(values[-third:]) / third

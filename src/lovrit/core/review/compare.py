@@ -172,7 +172,7 @@ def _evening(scale: _Scale, shift: float | None, common: int) -> str:
     if not abs(scale.shift(shift) or 0.0):
         return "The evening was as usual."
     way = "higher" if shift > 0 else "lower"
-    return f"Everybody was about {scale.said(shift)} {way} tonight: the evening, not the person."
+    return f"Everybody was about {scale.said(shift)} {way}: the evening, not the person."
 
 
 def _trend(scale: _Scale, points: list[tuple[int, float]]) -> str:

@@ -3,6 +3,7 @@
 Each is tried before it is offered: the clash is gone after it, and the weeks clash no more than before.
 """
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 from functools import cached_property
@@ -23,6 +24,9 @@ MUCH_LESS, CLOSE = 0.98, 1e-9
 MOST_TRIED = 6  # moves that are tried in the place of one
 
 
+Weigh = Callable[[Plan], Asks]
+
+
 class WayOut(NamedTuple):
     """A way out of a clash: its words, sessions that go to another time, edits to the session that clashes."""
 
@@ -40,7 +44,6 @@ class Around:
     off: frozenset[date] = frozenset()
     today: date = date.min
     limit: float = CLASH
-    unused: frozenset[str] = frozenset()
 
     @cached_property
     def before(self) -> list[DayClash]:
@@ -69,11 +72,16 @@ def _price(some: list[DayClash]) -> float:
     return sum(min(one.asked, one.carried) for one in some)
 
 
-def ways_out(clash: DayClash, around: Around, plan: Plan | None) -> tuple[WayOut, ...]:
-    """What helps, one of each kind; nothing that was tried does where it is empty. ``plan`` is the session's own."""
+def ways_out(
+    clash: DayClash, around: Around, plan: Plan | None, weigh: Weigh = asks
+) -> tuple[WayOut, ...]:
+    """What helps, one of each kind; nothing that was tried does where it is empty.
+
+    ``plan`` is the session's own, and ``weigh`` says what it asks on its day once it is changed.
+    """
     found = [_swapped(clash, around), _elsewhere(clash, around)]
     if plan is not None:
-        found += [_gentler(clash, around, plan), _another(clash, around, plan)]
+        found += [_gentler(clash, around, plan, weigh), _another(clash, around, plan, weigh)]
     return tuple(one for one in found if one is not None)
 
 
@@ -134,7 +142,7 @@ def _elsewhere(clash: DayClash, around: Around) -> WayOut | None:
     return None
 
 
-def _gentler(clash: DayClash, around: Around, plan: Plan) -> WayOut | None:
+def _gentler(clash: DayClash, around: Around, plan: Plan, weigh: Weigh) -> WayOut | None:
     """Less effort in it, as much as brings what it asks of the pattern below the limit."""
     top = plan.sums.top_effort
     if top is None:
@@ -144,12 +152,11 @@ def _gentler(clash: DayClash, around: Around, plan: Plan) -> WayOut | None:
         most = min(most, HARD_AT - 0.5)
     effort = max(LEAST_EFFORT, floor(most * 2) / 2)
     edits = (Ease(block=None, most=effort),)
-    return _edited(
-        clash, around, plan, WayOut(f"a gentler way: at {number(effort)} at most", edits=edits)
-    )
+    way = WayOut(f"a gentler way: at {number(effort)} at most", edits=edits)
+    return _edited(clash, around, plan, way, weigh)
 
 
-def _another(clash: DayClash, around: Around, plan: Plan) -> WayOut | None:
+def _another(clash: DayClash, around: Around, plan: Plan, weigh: Weigh) -> WayOut | None:
     """Another pattern in the place of the moves that ask this one, the least carried first."""
     lines = [
         (at, nth)
@@ -161,10 +168,8 @@ def _another(clash: DayClash, around: Around, plan: Plan) -> WayOut | None:
         return None
     for move in _others(clash, around, plan)[:MOST_TRIED]:
         edits = tuple(ReplaceMove(block=at, move=nth, name=move.name) for at, nth in lines)
-        way = _edited(
-            clash, around, plan, WayOut(f"another pattern: {move.name} instead", edits=edits)
-        )
-        if way:
+        way = WayOut(f"another pattern: {move.name} instead", edits=edits)
+        if _edited(clash, around, plan, way, weigh):
             return way
     return None
 
@@ -193,7 +198,9 @@ def _others(clash: DayClash, around: Around, plan: Plan) -> list[Move]:
     return sorted(firsts.values(), key=lambda move: (there.get(move.pattern, 0.0), move.pattern))
 
 
-def _edited(clash: DayClash, around: Around, plan: Plan, way: WayOut) -> WayOut | None:
+def _edited(
+    clash: DayClash, around: Around, plan: Plan, way: WayOut, weigh: Weigh
+) -> WayOut | None:
     """A way that changes the session, where it helps."""
     text = plan.reading.text
     try:
@@ -204,5 +211,5 @@ def _edited(clash: DayClash, around: Around, plan: Plan, way: WayOut) -> WayOut 
     after = plan_text(text, plan.library)
     if after.problems or text == plan.reading.text:
         return None
-    new = (clash.session, asks(after, around.unused))
+    new = (clash.session, weigh(after))
     return way if around.helps(clash, around.after((), new)) else None

@@ -1,6 +1,7 @@
 """What clashes on the board and what helps, worked out beside the page; a better order, and what it should keep."""
 
-from datetime import date
+from datetime import date, timedelta
+from functools import partial
 from typing import Annotated, Any, NamedTuple
 
 from fastapi import APIRouter, Form, Request
@@ -10,6 +11,7 @@ from sqlmodel import Session as Work
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.weeks.board import DayClash
+from lovrit.core.weeks.dose import asks
 from lovrit.core.weeks.order import Order, Wish, best_order
 from lovrit.core.weeks.ways import Around, WayOut, ways_out
 from lovrit.store import sessions, weeks
@@ -18,7 +20,7 @@ from lovrit.web.house import FormId, House, Id, InHouse, WholeForm
 from lovrit.web.pages import page, render
 from lovrit.web.weeks.doing import Doing
 from lovrit.web.weeks.reading import Laid, NoSuchDay, day_of, lay_out
-from lovrit.web.weeks.routes import USUAL_WEEKS, Day, From, Shown, back_to, first_of
+from lovrit.web.weeks.routes import MOST_WEEKS, USUAL_WEEKS, Day, From, Shown, back_to, first_of
 
 router = APIRouter()
 MOST_CLASHES = 12
@@ -50,12 +52,9 @@ def all_clashes(
     """Every clash of the weeks that are shown, with what helps."""
     monday = first_of(house, first)
     with house.database.work() as work:
-        laid = lay_out(house, work, monday, shown)
-    values: dict[str, Any] = {
-        "found": _clashes(house, laid),
-        "monday": f"{monday}",
-        "limit": laid.limit,
-    }
+        laid = lay_out(house, work, monday, MOST_WEEKS)
+    until = monday + timedelta(days=7 * shown - 1)
+    values: dict[str, Any] = {"found": _clashes(house, laid, until), "monday": f"{monday}"}
     if request.headers.get("hx-request"):
         return HTMLResponse(render(house, "weeks/clashes.html", **values))
     return page(
@@ -63,20 +62,20 @@ def all_clashes(
     )
 
 
-def _clashes(house: House, laid: Laid) -> list[ClashOn]:
+def _clashes(house: House, laid: Laid, until: date) -> list[ClashOn]:
     around, rows = laid.around(), {f"{row.id}": row for row in laid.rows}
     ran = {f"class-{one.class_id}": one.title for one in laid.ran}
     at = {one.id: one.at.date() for one in around.sessions}
     by_session: dict[str, list[DayClash]] = {}
     for one in around.before:
-        if one.session in rows and max(laid.first, laid.today) <= at[one.session] <= laid.last:
+        if one.session in rows and max(laid.first, laid.today) <= at[one.session] <= until:
             by_session.setdefault(one.session, []).append(one)
     found = []
     for number, some in list(by_session.items())[:MOST_CLASHES]:
         row = rows[number]
         helps: dict[str, list[str]] = {}
         for one in some:
-            for way in _ways(house, around, one, row):
+            for way in _ways(house, laid, around, one, row):
                 helps.setdefault(_said(way, rows), []).append(one.pattern)
         title = row.title or "Untitled session"
         found.append(
@@ -115,9 +114,12 @@ def _listed(some: list[str]) -> str:
     return some[0] if len(some) == 1 else f"{', '.join(some[:-1])} and {some[-1]}"
 
 
-def _ways(house: House, around: Around, clash: DayClash, row: SessionRow) -> tuple[WayOut, ...]:
+def _ways(
+    house: House, laid: Laid, around: Around, clash: DayClash, row: SessionRow
+) -> tuple[WayOut, ...]:
     plan = plan_text(row.text, house.library)
-    return ways_out(clash, around, None if plan.problems else plan)
+    weigh = partial(asks, unused=laid.unused[row.id or 0])
+    return ways_out(clash, around, None if plan.problems else plan, weigh)
 
 
 def _said(way: WayOut, rows: dict[str, SessionRow]) -> str:
@@ -135,17 +137,15 @@ def way(
     pattern: Annotated[str, Form(max_length=20)],
     said: Annotated[str, Form(max_length=200)],
     at: Day = "",
-    shown: Annotated[int, Form(ge=1, le=8)] = USUAL_WEEKS,
 ) -> Response:
     """A way out is taken, as it was offered."""
     with house.database.writing() as work:
-        laid = lay_out(house, work, first_of(house, at), shown)
+        laid = lay_out(house, work, first_of(house, at), MOST_WEEKS)
         rows = {f"{row.id}": row for row in laid.rows}
         around = laid.around()
-        there = around.before
         wanted = (f"{session}", pattern)
-        clash = next((one for one in there if (one.session, one.pattern) == wanted), None)
-        found = _ways(house, around, clash, rows[f"{session}"]) if clash else ()
+        clash = next((one for one in around.before if (one.session, one.pattern) == wanted), None)
+        found = _ways(house, laid, around, clash, rows[f"{session}"]) if clash else ()
         chosen = next((one for one in found if _said(one, rows) == said), None)
         if chosen is None:
             raise NoSuchDay("The weeks have changed since: look again at what clashes.")
@@ -174,7 +174,7 @@ def better(request: Request, house: InHouse, first: From = "") -> HTMLResponse:
     """A better order of one week, with what it gains; empty where there is none."""
     monday = first_of(house, first)
     with house.database.work() as work:
-        laid = lay_out(house, work, monday, 1)
+        laid = lay_out(house, work, monday, 2)  # what is moved may clash with the week after
         wishes = weeks.wishes(work)
     titles = {f"{row.id}": row.title or "Untitled session" for row in laid.rows}
     order = _order(laid, wishes)
@@ -197,11 +197,12 @@ def better(request: Request, house: InHouse, first: From = "") -> HTMLResponse:
 
 
 def _order(laid: Laid, wishes: tuple[Wish, ...]) -> Order | None:
-    """The best order of the week's sessions that may still move; those before and after it stay."""
+    """The best order of the first week's sessions that may still move; what was run, and other weeks, stay."""
+    last = laid.first + timedelta(days=6)
     free = {
         one.id
         for one in laid.planned()
-        if max(laid.first, laid.today) <= one.at.date() <= laid.last
+        if not one.fixed and max(laid.first, laid.today) <= one.at.date() <= last
     }
     if len(free) < 2:
         return None

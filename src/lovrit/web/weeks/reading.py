@@ -119,6 +119,7 @@ class Laid(NamedTuple):
     today: date
     rows: list[SessionRow]
     reads: dict[int, Read]
+    unused: dict[int, frozenset[str]]
     others: list[KeptOther]
     off: set[str]
     themes: dict[str, str]
@@ -161,10 +162,11 @@ def lay_out(house: House, work: Work, first: date, weeks_: int) -> Laid:
         for row in rows
         if row.day and row.day >= house.today
     ]
-    reads = {row.id or 0: _weighed(house, row, [*done, *ahead]) for row in rows}
+    new = {row.id or 0: _unused(row, [*done, *ahead]) for row in rows}
+    reads = {row.id or 0: _weighed(house, row, new[row.id or 0]) for row in rows}
     near = f"{first - timedelta(days=CARRIED_DAYS)}"
     return Laid(
-        first, weeks_, date.fromisoformat(house.today), rows, reads,
+        first, weeks_, date.fromisoformat(house.today), rows, reads, new,
         [one for one in weeks.others(work) if one["date"] >= near], weeks.off(work), weeks.themes(work),
         weeks.coaches(work), halls.chosen(work, [row.id or 0 for row in rows]), done, weeks.limit(work),
         _ran(house, work, rows, begin, last),
@@ -193,9 +195,13 @@ def _ms(house: House, day: date) -> int:
     return round(datetime.combine(day, time(0), ZoneInfo(house.zone)).timestamp() * 1000)
 
 
-def _weighed(house: House, row: SessionRow, done: list[tuple[date, tuple[Did, ...]]]) -> Read:
-    """A session by what was done and is planned before it."""
-    new = unused(done, date.fromisoformat(row.day)) if row.day else frozenset()
+def _unused(row: SessionRow, done: list[tuple[date, tuple[Did, ...]]]) -> frozenset[str]:
+    """The patterns that will not have been done for weeks on a session's day."""
+    return unused(done, date.fromisoformat(row.day)) if row.day else frozenset()
+
+
+def _weighed(house: House, row: SessionRow, new: frozenset[str]) -> Read:
+    """A session by what was not done for weeks before it; only what it asks of that makes a difference."""
     asked = {one.pattern for one in read_of(house, row).did}
     return read_of(house, row, frozenset(new & asked))
 

@@ -24,15 +24,17 @@ router = APIRouter()
 USUAL_WEEKS, MOST_WEEKS = 4, 8
 Day = Annotated[str, Form(max_length=10)]
 Shown = Annotated[int, Query(alias="weeks", ge=1, le=MOST_WEEKS)]
+Chosen = Annotated[int | None, Query(alias="weeks", ge=1, le=MOST_WEEKS)]
 From = Annotated[str, Query(alias="from", max_length=10)]
 TIME = re.compile(r"([01]?\d|2[0-3])[:.h]([0-5]\d)")
 
 
 @router.get("/weeks")
 def board(
-    request: Request, house: InHouse, first: From = "", shown: Shown = USUAL_WEEKS
+    request: Request, house: InHouse, first: From = "", chosen: Chosen = None
 ) -> HTMLResponse:
-    """So many weeks from the Monday of a day on; from this week's where none is named."""
+    """So many weeks from the Monday of a day on; from this week's where none is named, as many as were shown last."""
+    shown = chosen or _shown_last(request)
     up_to_date(house)
     monday = first_of(house, first)
     with house.database.work() as work:
@@ -64,7 +66,16 @@ def board(
         "coach_names": sorted({name for name in laid.coaches.values() if name}),
         "limit": laid.limit,
     }
-    return page(request, house, "weeks/page.html", here="weeks", **values)
+    answer = page(request, house, "weeks/page.html", here="weeks", **values)
+    answer.set_cookie("weeks", f"{shown}", samesite="strict", httponly=True)
+    return answer
+
+
+def _shown_last(request: Request) -> int:
+    """How many weeks this browser was shown last."""
+    kept = request.cookies.get("weeks", "")
+    known = kept in {f"{one}" for one in range(1, MOST_WEEKS + 1)}
+    return int(kept) if known else USUAL_WEEKS
 
 
 def first_of(house: House, first: str) -> date:

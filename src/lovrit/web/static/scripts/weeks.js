@@ -65,6 +65,10 @@ document.addEventListener("keydown", (event) => {
   sessionStorage.setItem("weeks-on", one.dataset.session ?? "");
   post("/weeks/move", { session: one.dataset.session ?? "", day: dayAfter(one.dataset.day ?? "", by) });
 });
+// what is chosen or typed in the frame of the board is taken as it is left, also without its key
+for (const field of board.querySelectorAll(".how-many select, .theme-of input")) {
+  field.addEventListener("change", () => /** @type {HTMLSelectElement | HTMLInputElement} */ (field).form?.requestSubmit());
+}
 // where a key has moved something, it is under the hand again
 const moved = sessionStorage.getItem("weeks-on");
 if (moved) {
