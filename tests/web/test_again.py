@@ -141,3 +141,15 @@ def test_marks_stand_at_their_moments_on_the_tape(house: House) -> None:
     assert [pin.level for pin in tape.pins] == [0, 1, 0] and tape.pins[0].words == "rings 0"
     assert sum(bar.width for bar in tape.bars) == pytest.approx(100, abs=1)
     assert "1:10 marked: rings 1" in house.client.get(f"/debrief/{class_id}").text
+
+
+def test_a_worse_time_is_a_slower_one(house: House) -> None:
+    slate = "title: A race\n\n2 rounds for time, cap 6:00\n  10 swing\n  10 squat\n"
+    for nth in range(3):
+        last = ran(
+            house, {1: "4:40" if nth == 2 else "4:00", 2: "4:00", 3: "4:02", 4: "4:04"}, slate
+        )
+        house.clock.on(7 * DAY_S)
+    names = {one.id: one.name for one in house.floor.live(last).comers}
+    assert f"<b>slower</b>: {names[1]};" in house.client.get("/debrief/club").text
+    assert "<b>slower</b>" in house.client.get(f"/debrief/{last}/kin/0").text

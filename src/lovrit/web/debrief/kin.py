@@ -65,6 +65,7 @@ def kin(request: Request, house: InHouse, class_id: Id, block: int) -> HTMLRespo
         "nights": shown,
         "rows": rows,
         "told": told,
+        "worse": worse_is(all(one.more for _, one in nights[-1].scores.values())),
         "old": len(nights) > 1 and nights[-1].day - nights[-2].day > OLD_DAYS,
     }
     return page(request, house, "debrief/kin.html", here="debrief", **values)
@@ -79,6 +80,11 @@ def _nights(house: House, work: Work, live: Live, at: int) -> list[Night]:
     rows = records.scores_like(work, records.kin_of(kin_key(block, library)), until, MOST_LOOKED)
     there = [one for one in rows if one.class_id != live.id and own.get(one.person_id) == one.ways]
     return [*nights_of(there)[-MOST_BEFORE:], mine]
+
+
+def worse_is(more: bool) -> str:
+    """What a worse score is called: of times, where less is better, it is a slower one."""
+    return "lower" if more else "slower"
 
 
 def nights_of(rows: list[records.Kept]) -> list[Night]:

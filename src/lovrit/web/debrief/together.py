@@ -10,7 +10,7 @@ from sqlmodel import Session as Work
 
 from lovrit.core.review.compare import Compared
 from lovrit.store import people, records
-from lovrit.web.debrief.kin import OLD_DAYS, Night, compared, nights_of
+from lovrit.web.debrief.kin import OLD_DAYS, Night, compared, nights_of, worse_is
 from lovrit.web.house import House, InHouse
 from lovrit.web.pages import page
 from lovrit.web.run.recorded import up_to_date
@@ -18,12 +18,7 @@ from lovrit.web.run.recorded import up_to_date
 router = APIRouter()
 BACK_DAYS, MOST_KINDS, MOST_NIGHTS = 365, 12, 12
 WIDE, HIGH, EDGE = 260.0, 80.0, 6.0
-SAID = (
-    ("better", "better"),
-    ("perhaps better", "perhaps better"),
-    ("worse", "lower"),
-    ("perhaps worse", "perhaps lower"),
-)
+VERDICTS = ("better", "perhaps better", "worse", "perhaps worse")
 
 
 class Kind(NamedTuple):
@@ -75,7 +70,7 @@ def _kind(house: House, work: Work, kin: str, names: dict[int, str]) -> Kind:
         middle=_middle(nights),
         scale=_ends(nights),
         evening=told.text if told else "",
-        who=_who(told, names) if told else (),
+        who=_who(told, names, last.more) if told else (),
         ways=_over_time(told, names) if told else (),
         same=_count(told, "same"),
         untold=_count(told, "not enough"),
@@ -93,17 +88,19 @@ def _count(told: Compared | None, verdict: str) -> int:
     return sum(one.verdict == verdict for one in told.people.values()) if told else 0
 
 
-def _who(told: Compared, names: dict[int, str]) -> tuple[tuple[str, tuple[str, ...]], ...]:
+def _who(
+    told: Compared, names: dict[int, str], more: bool
+) -> tuple[tuple[str, tuple[str, ...]], ...]:
     """Who is better, and who lower, by name; those who are of the club no more are left out."""
     found = []
-    for verdict, said in SAID:
+    for verdict in VERDICTS:
         mine = [
             names[int(who)]
             for who, one in told.people.items()
             if one.verdict == verdict and int(who) in names
         ]
         if mine:
-            found.append((said, tuple(sorted(mine))))
+            found.append((verdict.replace("worse", worse_is(more)), tuple(sorted(mine))))
     return tuple(found)
 
 
