@@ -291,3 +291,15 @@ def test_an_order_looks_at_the_week_after_it(client: TestClient) -> None:
     with_monday = becomes()
     client.post("/weeks/move", data={"session": numbers[3], "day": ""})
     assert becomes() < with_monday
+
+
+def test_a_wish_is_seen_kept_and_taken_back_also_where_nothing_clashes(client: TestClient) -> None:
+    legs, pull = made(client, LEGS), made(client, PULL)
+    for session, day in ((legs, "2027-03-02"), (pull, "2027-03-06")):
+        client.post("/weeks/put", data={"session": session, "day": day})
+    client.post(
+        "/weeks/wish", data={"session": legs, "kind": "not-before", "day": "2027-03-04", **AT}
+    )
+    assert "Legs not before Thursday 4 March" in client.get("/weeks?from=2027-03-01").text
+    client.post("/weeks/wish/0/gone", data=AT)
+    assert "not before Thursday" not in client.get("/weeks?from=2027-03-01").text

@@ -21,6 +21,7 @@ from lovrit.web.pages import page, render
 from lovrit.web.weeks.doing import Doing
 from lovrit.web.weeks.reading import Laid, NoSuchDay, day_of, lay_out
 from lovrit.web.weeks.routes import MOST_WEEKS, USUAL_WEEKS, Day, From, Shown, back_to, first_of
+from lovrit.web.weeks.view import wish_said
 
 router = APIRouter()
 MOST_CLASHES = 12
@@ -187,7 +188,7 @@ def better(request: Request, house: InHouse, first: From = "") -> HTMLResponse:
         "order": order if order and moved and order.now - order.best >= LEAST_GAIN else None,
         "moved": moved,
         "monday": f"{monday}",
-        "wishes": [_wish_said(one, titles) for one in wishes],
+        "wishes": [wish_said(one, titles) for one in wishes],
     }
     if request.headers.get("hx-request"):
         return HTMLResponse(render(house, "weeks/better.html", **values))
@@ -225,14 +226,6 @@ def order(house: InHouse, form: WholeForm) -> Response:
             doing.move(session, day)
         doing.done("the better order")
     return back_to(str(form.get("at", "")))
-
-
-def _wish_said(wish: Wish, titles: dict[str, str]) -> str:
-    one, other = titles.get(wish.id, "a session"), titles.get(wish.other, "another")
-    if wish.kind == "apart":
-        return f"{one} and {other} {wish.days} days apart"
-    day = date.fromisoformat(wish.day)
-    return f"{one} {'not before' if wish.kind == 'not-before' else 'on'} {day:%A %-d %B}"
 
 
 @router.post("/weeks/wish")

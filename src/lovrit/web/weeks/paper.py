@@ -1,4 +1,4 @@
-"""Weeks on paper: one to a sheet of A4, readable on a door; nothing of any person."""
+"""Weeks on paper: one to a sheet of A4, readable on a door; nothing of anybody who comes."""
 
 from datetime import date
 from typing import Any, NamedTuple

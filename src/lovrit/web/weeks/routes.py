@@ -17,7 +17,7 @@ from lovrit.web.run.recorded import up_to_date
 from lovrit.web.weeks.doing import Doing, take_back
 from lovrit.web.weeks.publish import people_see
 from lovrit.web.weeks.reading import Laid, NoSuchDay, day_of, lay_out, monday_of, read_of
-from lovrit.web.weeks.view import board_view
+from lovrit.web.weeks.view import board_view, wish_said
 from lovrit.web.words import KEYS
 
 router = APIRouter()
@@ -43,7 +43,8 @@ def board(
         seen = people_see(house, work, f"{monday}", f"{laid.last}")
         names = [one.name for one in halls.halls(work)]
         view = board_view(laid, _ran(work, laid), len(names) > 1)
-        steps = weeks.steps(work)
+        steps, wishes = weeks.steps(work), weeks.wishes(work)
+    titles = {f"{row.id}": row.title or "Untitled session" for row in laid.rows}
     values: dict[str, Any] = {
         **seen,
         "until": f"{laid.last}",
@@ -65,6 +66,7 @@ def board(
         "hall_names": names,
         "coach_names": sorted({name for name in laid.coaches.values() if name}),
         "limit": laid.limit,
+        "wishes": [wish_said(one, titles) for one in wishes],
     }
     answer = page(request, house, "weeks/page.html", here="weeks", **values)
     answer.set_cookie("weeks", f"{shown}", samesite="strict", httponly=True)

@@ -5,6 +5,7 @@ from datetime import date, datetime, time, timedelta
 from lovrit.core.clock import clock
 from lovrit.core.values import Value
 from lovrit.core.weeks.board import CLASH, Other, Planned, carried_through, clashes, sameness
+from lovrit.core.weeks.order import Wish
 from lovrit.core.weeks.places import Held, Twice, twice
 from lovrit.store.tables import SessionRow
 from lovrit.store.weeks import KeptOther
@@ -215,3 +216,12 @@ def _said(days: list[date], mine: list[Planned], planned: list[Planned]) -> str:
             f"{load / (sum(before) / 3) - 1:.0%} more than the mean of the three weeks before"
         )
     return "; ".join(parts)
+
+
+def wish_said(wish: Wish, titles: dict[str, str]) -> str:
+    """A wish in words; a session goes by its title where it is near."""
+    one, other = titles.get(wish.id, "a session"), titles.get(wish.other, "another")
+    if wish.kind == "apart":
+        return f"{one} and {other} {wish.days} days apart"
+    day = date.fromisoformat(wish.day)
+    return f"{one} {'not before' if wish.kind == 'not-before' else 'on'} {day:%A %-d %B}"
