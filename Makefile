@@ -6,10 +6,11 @@ SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 VENV := .venv
 BIN := $(VENV)/bin
 STAMPS := build/stamps
+WORKERS ?= 2
 SCRIPTS := $(wildcard src/lovrit/web/static/scripts/*.js src/lovrit/web/static/styles/*.scss src/lovrit/web/static/*.svg)
 
 .DEFAULT_GOAL := help
-.PHONY: help setup demo serve test check tests wheel bench soak shots structures ratio lock clean browser
+.PHONY: help setup demo serve test quick check tests wheel bench soak shots structures ratio lock clean browser
 
 help:  ## what can be made
 	@awk -F ':.*## ' '/^[a-z]+:.*## / { printf "  make %-11s %s\n", $$1, $$2 }' $(MAKEFILE_LIST)
@@ -63,7 +64,11 @@ check: setup  ## style, types, layers, scripts
 
 tests: setup browser  ## the tests of scripts, of the core and the pages, and in a browser
 	node --test tests/scripts/
-	$(BIN)/pytest
+	$(BIN)/pytest -n $(WORKERS) --dist loadfile
+
+quick: setup  ## a look in a minute while working: fewer drawn cases, no browser, no fuzz, no kills
+	node --test tests/scripts/
+	LOVRIT_HYPOTHESIS=dev $(BIN)/pytest -n $(WORKERS) --dist loadfile -m "not browser and not slow"
 
 wheel: setup  ## a wheel that runs without node and without this checkout, and a look at it in a clean environment
 	rm -rf build/wheel build/lib

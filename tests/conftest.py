@@ -1,6 +1,8 @@
 """What all tests share: settings for Hypothesis, a house in memory, the demo's slates."""
 
+import os
 from collections.abc import Iterator
+from functools import cache
 from pathlib import Path
 
 import pytest
@@ -12,14 +14,27 @@ from lovrit.settings import Settings
 from lovrit.store.database import Database
 from lovrit.web.app import create_app
 
-settings.register_profile(
-    "lovrit",
-    deadline=None,
-    derandomize=True,
-    max_examples=60,
-    suppress_health_check=[HealthCheck.too_slow, HealthCheck.filter_too_much],
-)
-settings.load_profile("lovrit")
+# two workers that make the grammar's table at the same moment would write into one file
+if worker := os.environ.get("PYTEST_XDIST_WORKER"):
+    kept = Path(__file__).parent.parent / "build" / "tests" / worker
+    os.environ["XDG_CACHE_HOME"] = str(kept)
+
+LESS = {"ci": 1, "dev": 8}  # the profile of a quick look draws an eighth of what all tests draw
+PROFILE = os.environ.get("LOVRIT_HYPOTHESIS", "ci")
+for name, less in LESS.items():
+    settings.register_profile(
+        name,
+        deadline=None,
+        derandomize=True,
+        max_examples=60 // less,
+        suppress_health_check=[HealthCheck.too_slow, HealthCheck.filter_too_much],
+    )
+settings.load_profile(PROFILE)
+
+
+def examples(most: int) -> settings:
+    """So many examples where all is tried, fewer in a quick look."""
+    return settings(max_examples=max(4, most // LESS[PROFILE]))
 
 
 @pytest.fixture(scope="session")
@@ -50,12 +65,27 @@ def clock() -> Clock:
     return Clock()
 
 
+@cache
+def _template(filled: bool) -> Database:
+    """A database as a start makes it, made once: with nothing in it, or with the demo's club."""
+    database = Database(None)
+    if filled:
+        fill(database)
+    return database
+
+
+def ready(path: Path | None = None, *, filled: bool = True) -> Database:
+    """A database of a test's own, copied from the template: a start's migrations and filling are tried elsewhere.
+
+    A file that is there already is opened as it is.
+    """
+    return Database(path, None if path and path.exists() else _template(filled))
+
+
 @pytest.fixture
 def client(tmp_path: Path, clock: Clock) -> Iterator[TestClient]:
     """The demo club on a clock of the test's own; classes tick only when the test says so."""
-    database = Database(None)
-    fill(database)
-    app = create_app(Settings(data=tmp_path), database, clock)
+    app = create_app(Settings(data=tmp_path), ready(), clock)
     with TestClient(app, base_url="http://127.0.0.1") as client:
         client.app_state = app.state  # type: ignore[attr-defined]
         yield client

@@ -43,7 +43,7 @@ def test_every_page_is_for_everybody(browser: Browser, server: Server, width: in
         "/crew/4",
     ):
         page.goto(f"{server.url}{path}")
-        page.wait_for_timeout(150)
+        page.wait_for_load_state("load")
         looked_at(page, path, wrong)
     for path in (
         f"/wall/{class_id}",
@@ -86,7 +86,7 @@ def test_every_page_is_for_everybody(browser: Browser, server: Server, width: in
     page.keyboard.press("Space")
     page.keyboard.press("ArrowRight")
     page.keyboard.press("ArrowRight")
-    page.wait_for_timeout(1500)
+    until(page, "!run.presses.waiting.length && run.view.phase === 'on'")
     looked_at(page, "running", wrong)
     hold_to_end(page)
     until(page, "!run.presses.waiting.length")

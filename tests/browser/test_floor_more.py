@@ -2,7 +2,6 @@
 
 import os
 import re
-import time
 from statistics import median
 
 import httpx
@@ -10,6 +9,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.conftest import Server
+from tests.browser.test_thread import until
 
 pytestmark = pytest.mark.browser
 
@@ -140,7 +140,6 @@ def test_scores_are_typed_down_a_column_and_refused_at_their_cell(
         made = client.post(f"{at}/floor").headers["location"].rsplit("/", 1)[1]
         for nth, kind in enumerate(("start", "next", "next", "end")):
             client.post(f"/run/{made}/happen", json={"id": str(nth), "kind": kind, "at_ms": 0})
-            time.sleep(0.5)
     page.goto(f"{server.url}/debrief/{made}")
     cells = page.locator(".own-score input[name=text]")
     expect(cells).to_have_count(3)
@@ -200,16 +199,20 @@ DUE = """run.view.moments.flatMap((one) => one.cues.flatMap(([at, kind]) =>
 
 def test_beeps_come_on_time_though_the_page_is_busy(browser: Browser, server: Server) -> None:
     """Counted on what sounded. With LOVRIT_MEASURE set, each first loud sample is held against the server's clock."""
-    at = session_of(server, "tempo 60 to 90 in 2 steps of 20\n  line hop\n")
+    at = session_of(server, "tempo 60 to 90 in 2 steps of 7\n  line hop\n")
     with httpx.Client(base_url=server.url) as client:
         made = client.post(f"{at}/floor").headers["location"].rsplit("/", 1)[1]
         page = browser.new_context(bypass_csp=True).new_page()
         page.goto(f"{server.url}/wall/{made}")
         page.evaluate(RECORD)
         client.post(f"/run/{made}/happen", json={"id": "s", "kind": "start", "at_ms": 0})
-    page.wait_for_timeout(1_500)
+    until(page, "run.view.phase === 'on'")
     due, ahead = page.evaluate(DUE), page.evaluate("(performance.now() - run.now()) / 1000")
-    page.wait_for_timeout(28_000)
+    until(
+        page,
+        "run.view.phase === 'over' || !run.view.moments.some((one) => one.at > run.now())",
+        40_000,
+    )
     heard = page.evaluate("window.heard")
     assert 15 <= len(heard) <= len(due)  # hardly one is lost in a busy page, and none sounds twice
     if not os.environ.get("LOVRIT_MEASURE"):

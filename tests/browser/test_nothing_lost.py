@@ -91,16 +91,16 @@ def test_late_presses_count_from_their_own_moment(
     until(page, "run.view.phase === 'on' && run.now() > run.view.moments[0].zero + 500", 8000)
     until(page, "!run.presses.waiting.length")
     context.set_offline(True)
-    page.wait_for_timeout(700)
+    began = page.evaluate("run.now()")
+    until(page, f"run.now() > {began} + 500")
     page.keyboard.press("Space")
-    page.wait_for_timeout(2000)
+    until(page, f"run.now() > {began} + 2000")
     page.keyboard.press("Space")
-    page.wait_for_timeout(1500)
+    until(page, f"run.now() > {began} + 2600")
     expect(page.locator("#said")).to_contain_text("wait")
     before = page.evaluate("run.view.ends_ms")
     context.set_offline(False)
     until(page, "!run.presses.waiting.length", 15_000)
-    page.wait_for_timeout(200)
     after = page.evaluate("run.server.ends_ms")
     assert abs(after - before) < 120
 
@@ -135,7 +135,8 @@ def test_nobody_stops_and_no_class_ends_by_mistake(page: Page, server: Server) -
     page.keyboard.press("Space")
     page.keyboard.press("Escape")
     page.keyboard.press("e")
-    page.wait_for_timeout(1300)
+    pressed = page.evaluate("run.now()")
+    until(page, f"run.now() > {pressed} + 1200")  # longer than a hold takes
     assert page.evaluate("[run.view.phase, run.view.stopped.length].join()") == "on,0"
     hold_to_end(page)
     expect(page.locator("#what")).to_have_text("done")
@@ -200,7 +201,7 @@ def test_efforts_are_saved_as_they_are_typed(page: Page, server: Server) -> None
     page.keyboard.press("ArrowRight")
     page.keyboard.press("ArrowRight")
     page.keyboard.press("m")
-    page.wait_for_timeout(1200)
+    until(page, "!run.presses.waiting.length")
     hold_to_end(page)
     page.goto(f"{server.url}/debrief/{class_id}")
     expect(page.locator(".chronicle")).to_contain_text("marked")
@@ -264,7 +265,7 @@ def test_names_of_any_kind_go_nowhere(page: Page, server: Server) -> None:
     paths += [f"/wall/{class_id}", f"/debrief/{class_id}", "/debrief", "/moves", "/club"]
     for path in paths:
         page.goto(f"{server.url}{path}")
-        page.wait_for_timeout(150)
+        page.wait_for_load_state("load")
         assert page.evaluate("location.pathname") == path
         assert page.evaluate("document.querySelectorAll('meta[http-equiv]').length") == 0
     assert not said, "\n".join(said)

@@ -210,7 +210,7 @@ def test_a_class_made_late_with_everything_going_wrong_ends_on_time_and_its_debr
 
     extra = context.browser.new_context()
     extra.new_page().goto(f"{server.url}/station/{made.id}/1")
-    page.wait_for_timeout(2500)
+    until(page, "run.coach.heard > 1")
     extra.close()
     expect(page.locator("#walls")).to_contain_text("a screen is gone", timeout=6000)
 

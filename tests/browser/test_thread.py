@@ -61,7 +61,7 @@ def new_session(page: Page, server: Server, text: str) -> str:
 def hold_to_end(page: Page) -> None:
     """End a class: E is held for a second, so that nothing ends one by mistake."""
     page.keyboard.down("e")
-    page.wait_for_timeout(1150)
+    until(page, "run.view.phase === 'over'")
     page.keyboard.up("e")
 
 
@@ -155,7 +155,7 @@ def test_the_whole_thread_on_two_screens_with_the_server_killed(
     expect(page.locator(".threads .thread.stopped")).to_have_count(1, timeout=5000)
     page.keyboard.press("ArrowRight")
     page.keyboard.press("ArrowRight")
-    page.wait_for_timeout(2500)
+    until(page, "!run.presses.waiting.length")
     hold_to_end(page)
     expect(page.locator("#what")).to_have_text("done")
     expect(wall.locator("#what")).to_have_text("done")
@@ -327,7 +327,7 @@ def test_the_thread_by_keyboard_alone(page: Page, server: Server) -> None:
 @pytest.mark.parametrize("path", ["/desk/4", "/desk", "/crew/4", "/debrief", "/nothing", "/run"])
 def test_no_screen_has_serious_findings(page: Page, server: Server, path: str) -> None:
     page.goto(server.url + path)
-    page.wait_for_timeout(300)
+    page.wait_for_load_state("load")
     no_serious_findings(page)
 
 
@@ -338,10 +338,11 @@ def test_no_running_screen_has_serious_findings(page: Page, server: Server) -> N
     no_serious_findings(page)
     url = page.url
     page.keyboard.press("Space")
-    page.wait_for_timeout(1500)
+    until(page, "run.view.phase === 'on'")
+    expect(page.locator(".threads .initials")).not_to_have_count(0)
     no_serious_findings(page)
     page.goto(url.replace("/run/", "/wall/"))
-    page.wait_for_timeout(300)
+    expect(page.locator("#what")).not_to_be_empty()
     no_serious_findings(page)
     page.goto(url)
     hold_to_end(page)

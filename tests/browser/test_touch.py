@@ -76,7 +76,6 @@ def test_stations_and_figures_are_moved_by_a_finger(touched: Page) -> None:
     expect(page.locator(".stretch")).to_have_count(2)
     for _ in "split", "double":
         page.locator("#steps button", has_text="Undo").tap()
-        page.wait_for_timeout(400)
         settled(page)
     assert slate_of(page).count("squat") == 1
     page.locator('[data-scrub][data-figure="rest"]').tap()

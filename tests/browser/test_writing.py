@@ -57,7 +57,6 @@ def test_shapes_are_written_by_keyboard_alone_and_all_undone(page: Page, server:
             page.keyboard.press("ArrowUp")
             expect(page.locator(".rails h2 .figure"), name).to_have_text(length)
             page.keyboard.press("ArrowDown")
-        page.wait_for_timeout(1550)
     kinds = sum(1 for _, text, _ in ROWS for line in text.split("\n") if not line.startswith(" "))
     assert page.evaluate("desk.lines().length") == kinds
     written = slate_of(page)

@@ -6,7 +6,7 @@ from typing import Any
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from lovrit.core.crew.person import Person
@@ -17,6 +17,7 @@ from lovrit.core.heart.said import heart_said
 from lovrit.core.moves.library import shipped
 from lovrit.core.timeline.plan import plan_text
 from lovrit.formats.heart_files import NotAHeart, ahead_object
+from tests.conftest import examples
 from tests.core.session.slates import slates
 
 CASES = tomllib.loads((Path(__file__).parents[1] / "cases" / "hearts.toml").read_text("utf-8"))[
@@ -59,7 +60,7 @@ def test_many_hearts_are_the_one_heart_many_times(parts: list[tuple[float, int]]
         assert lines[:, -1] == pytest.approx(singly, abs=1e-9)
 
 
-@settings(max_examples=40)
+@examples(40)
 @given(slates())
 def test_any_session_has_a_line_inside_its_band(text: str) -> None:
     plan = plan_text(text, shipped())

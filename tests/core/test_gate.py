@@ -3,7 +3,7 @@
 from random import Random
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from lovrit.core.blocks.floor import Gate
@@ -12,6 +12,7 @@ from lovrit.core.heart.gates_ahead import foresee_gates, gates_said
 from lovrit.core.heart.said import USUAL
 from lovrit.core.moves.library import shipped
 from lovrit.core.timeline.plan import plan_text
+from tests.conftest import examples
 
 FAULTS = st.lists(
     st.tuples(st.integers(10, 110), st.integers(1, 6), st.one_of(st.just(0), st.integers(26, 230))),
@@ -23,7 +24,7 @@ def falling(second: int) -> float:
     return 112 + 60 * 0.98**second
 
 
-@settings(max_examples=300)
+@examples(300)
 @given(FAULTS, st.integers(120, 160), st.integers(0, 10_000))
 def test_nobody_goes_while_their_heart_is_far_above(
     faults: list[tuple[int, int, int]], gate: int, seed: int

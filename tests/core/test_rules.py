@@ -3,7 +3,7 @@
 from collections import Counter
 
 import pytest
-from hypothesis import example, given, settings
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from lovrit.core.advice.company import Company, Day, Schools, company_of
@@ -15,6 +15,7 @@ from lovrit.core.session.edit import apply_edit
 from lovrit.core.session.rack import rack
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.tries.done import Most
+from tests.conftest import examples
 from tests.core.test_sessions import DOUBTFUL
 
 WARM = "warm-up 6:00 at 3\n"
@@ -535,7 +536,7 @@ FULL = """slot: 40:00
 """
 
 
-@settings(max_examples=200, deadline=None)
+@examples(200)
 @given(texts(), ANYBODY)
 @example(FULL, HARD_DAY)
 @example("amrap 20:00 at 9\n  squat\n  front squat\n  bar-facing burpee", Company())

@@ -6,12 +6,13 @@ from typing import Any
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from lovrit.core.crew.person import Person
 from lovrit.core.heart.clean import Cleaned, Known, clean
 from lovrit.core.heart.foresee import body_of, foresee
+from tests.conftest import examples
 from tests.core.odd_hearts import trace_of
 
 CASES = tomllib.loads((Path(__file__).parents[1] / "cases" / "traces.toml").read_text("utf-8"))
@@ -36,7 +37,7 @@ def judged(case: dict[str, Any], seed: int) -> tuple[Cleaned, int]:
 READING = st.one_of(st.just(np.nan), st.integers(0, 300), st.floats(40, 190))
 
 
-@settings(max_examples=300)
+@examples(300)
 @given(st.lists(READING, min_size=1, max_size=90), st.booleans(), st.none() | st.floats(60, 200))
 def test_whatever_a_strap_tells_it_is_judged_and_stays_as_it_was(
     told: list[float], known: bool, steps: float | None

@@ -9,16 +9,15 @@ from lovrit.core.run.frozen import freeze
 from lovrit.core.timeline.plan import plan_text
 from lovrit.demo.club import fill
 from lovrit.store import classes, people, sessions
-from lovrit.store.database import Database
 from lovrit.store.sessions import Gone
+from tests.conftest import ready
 
 BY = freeze(plan_text("rest 1:00", shipped()))
 COMER = Comer(id=1, name="Anouk K", initials="AK", group=2)
 
 
 def test_events_count_once_and_keep_their_order() -> None:
-    database = Database(None)
-    fill(database)
+    database = ready()
     with database.work() as work:
         row = classes.make(work, 1, "x", "rest 1:00", [COMER], 5, BY)
         first, second = (
@@ -39,8 +38,7 @@ def test_events_count_once_and_keep_their_order() -> None:
 
 
 def test_samples_are_kept_raw_and_a_second_only_once() -> None:
-    database = Database(None)
-    fill(database)
+    database = ready()
     with database.work() as work:
         row = classes.make(work, 1, "x", "rest 1:00", [COMER], 5, BY)
         classes.add_samples(work, row.id, [(1000, {1: 120, 2: 0})])
@@ -49,8 +47,7 @@ def test_samples_are_kept_raw_and_a_second_only_once() -> None:
 
 
 def test_a_session_that_goes_leaves_its_classes() -> None:
-    database = Database(None)
-    fill(database)
+    database = ready()
     with database.work() as work:
         row = classes.make(work, 2, "x", "rest 1:00", [COMER], 5, BY)
         work.delete(sessions.get(work, 2))
@@ -59,8 +56,7 @@ def test_a_session_that_goes_leaves_its_classes() -> None:
 
 
 def test_who_comes_is_said_anew_each_time() -> None:
-    database = Database(None)
-    fill(database)
+    database = ready()
     fill(database)
     with database.work() as work:
         assert len(people.everyone(work)) == 20

@@ -15,6 +15,7 @@ from lovrit.core.moves.move import Move
 from lovrit.store import club, people, sessions
 from lovrit.store.database import Database
 from lovrit.store.migrate import MIGRATIONS
+from tests.conftest import ready
 
 HERON = Move(name="heron stand", pattern="lunge", seconds=4, easier=("hand on the wall",))
 
@@ -53,7 +54,7 @@ def test_everything_that_a_club_chooses_is_there_after_a_restart(tmp_path: Path)
 
 
 def test_an_own_version_stands_in_the_shipped_ones_place(tmp_path: Path) -> None:
-    with Database(None).work() as work:
+    with ready(filled=False).work() as work:
         swing = shipped().find("swing")
         assert swing
         club.keep_move(work, swing.but(seconds=9.0), 1)

@@ -15,10 +15,10 @@ from lovrit.core.run.frozen import freeze
 from lovrit.core.timeline.plan import plan_text
 from lovrit.settings import Settings
 from lovrit.store import classes, people, records, sessions
-from lovrit.store.database import Database
 from lovrit.web.app import create_app
 from lovrit.web.house import House
 from lovrit.web.run.recorded import up_to_date
+from tests.conftest import ready
 
 CASES = tomllib.loads((Path(__file__).parents[1] / "cases" / "found_again.toml").read_text("utf-8"))
 TODAY = date(2026, 11, 26)
@@ -49,7 +49,7 @@ def ran(house: House, day: str, slate: str, names: list[str], note: str, title: 
 @pytest.fixture(scope="module")
 def house(tmp_path_factory: pytest.TempPathFactory) -> House:
     settings = Settings(data=tmp_path_factory.mktemp("records"), time_zone="Europe/London")
-    made: House = create_app(settings, Database(None)).state.house
+    made: House = create_app(settings, ready(filled=False)).state.house
     with made.database.work() as work:
         sessions.create(work, "rest 1:00", "", 0)
     for one in CASES["class"]:

@@ -4,15 +4,13 @@ from lovrit.core.run.account import account
 from lovrit.core.run.deeds import DEEDS
 from lovrit.core.run.event import happening
 from lovrit.core.run.going import Fold
-from lovrit.demo.club import fill
 from lovrit.demo.season import season
 from lovrit.store import classes, club
-from lovrit.store.database import Database
+from tests.conftest import ready
 
 
 def test_a_season_is_there_once_and_every_class_of_it_can_be_read() -> None:
-    database = Database(None)
-    fill(database)
+    database = ready()
     season(database)
     season(database)
     with database.work() as work:

@@ -11,12 +11,13 @@ from sqlmodel import SQLModel
 from lovrit.store import sessions
 from lovrit.store.database import Database
 from lovrit.store.merge import ALSO, merge
+from tests.conftest import ready
 
 BASE = "title: a\n\nwarm-up 5:00\n\nrest 1:00\n\ncool-down 3:00\n"
 
 
 def test_the_tables_are_what_the_migrations_make() -> None:
-    database = Database(None)
+    database = ready(filled=False)
     with database.engine.connect() as connection:
         context = MigrationContext.configure(connection, opts={"compare_type": True})
         apart = compare_metadata(context, SQLModel.metadata)
@@ -35,7 +36,7 @@ def test_a_file_is_kept_in_wal_mode(tmp_path: Path) -> None:
 @given(st.lists(st.sampled_from(["undo", "redo", "type", "drag"]), max_size=25))
 def test_undo_and_redo_walk_the_texts_that_were(steps: list[str]) -> None:
     """Against a plain list with a place in it."""
-    database = Database(None)
+    database = ready(filled=False)
     with database.work() as work:
         row = sessions.create(work, "0", "", 0)
         texts, at = ["0"], 0
@@ -54,7 +55,7 @@ def test_undo_and_redo_walk_the_texts_that_were(steps: list[str]) -> None:
 
 
 def test_typing_in_one_go_is_one_step() -> None:
-    database = Database(None)
+    database = ready(filled=False)
     with database.work() as work:
         row = sessions.create(work, "", "", 0)
         for nth, text in enumerate(["r", "re", "rest 1:00"]):
@@ -68,7 +69,7 @@ def test_typing_in_one_go_is_one_step() -> None:
 
 
 def test_a_post_sent_twice_counts_once() -> None:
-    database = Database(None)
+    database = ready(filled=False)
     with database.work() as work:
         row = sessions.create(work, "a", "", 0)
         first = sessions.write_text(work, row, "b", 1, "op", None, 1)

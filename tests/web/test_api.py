@@ -1,22 +1,32 @@
 """The web API: described by OpenAPI, never a 500, and the same answers as the command line."""
 
 import tempfile
+from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager
 from pathlib import Path
 
 import schemathesis
+from fastapi import FastAPI
 from fastapi.testclient import TestClient
 from hypothesis import HealthCheck, Phase, settings
 
-from lovrit.demo.club import fill
 from lovrit.formats.session_json import schema
 from lovrit.settings import Settings
-from lovrit.store.database import Database
 from lovrit.web.app import create_app
+from tests.conftest import ready
+
+
+@asynccontextmanager
+async def _no_floor(_app: FastAPI) -> AsyncIterator[None]:
+    """The API needs no classes that tick; what begins with each request of a drawn one would never end."""
+    yield
+
 
 _data = Path(tempfile.mkdtemp())
-_database = Database(_data / "api.sqlite")
-fill(_database)
-_app = create_app(Settings(data=_data, straps=False, hosts=("testserver",)), _database)
+_app = create_app(
+    Settings(data=_data, straps=False, hosts=("testserver",)), ready(_data / "api.sqlite")
+)
+_app.router.lifespan_context = _no_floor
 described = schemathesis.openapi.from_asgi("/api/openapi.json", _app)
 
 

@@ -10,14 +10,12 @@ import pytest
 from fastapi.testclient import TestClient
 from sqlalchemy import event as listening
 
-from lovrit.demo.club import fill
 from lovrit.settings import Settings
 from lovrit.store import classes
-from lovrit.store.database import Database
 from lovrit.store.trouble import Busy
 from lovrit.web.app import create_app
 from lovrit.web.run.live import HELD_SLEEP_MS
-from tests.conftest import Clock
+from tests.conftest import Clock, ready
 
 HOME = 1  # a session of the demo's with an as-many-as-possible block
 REPS = "title: By reps\n\n4 rounds for time\n  12 ring row\n  16 push-up\n"
@@ -31,8 +29,7 @@ class House:
         self.start()
 
     def start(self) -> None:
-        database = Database(self.settings.database)
-        fill(database)
+        database = ready(self.settings.database)
         self.app = create_app(self.settings, database, self.clock)
         self.client = TestClient(self.app, base_url="http://127.0.0.1")
         self.client.__enter__()

@@ -11,10 +11,9 @@ import pytest
 from fastapi.routing import APIRoute
 from fastapi.testclient import TestClient
 
-from lovrit.demo.club import fill
 from lovrit.settings import Settings
-from lovrit.store.database import Database
 from lovrit.web.app import create_app
+from tests.conftest import ready
 
 ROUNDS = int(os.environ.get("LOVRIT_FUZZ", "1500"))
 DEEP = "[" * 3000 + "]" * 3000
@@ -138,9 +137,7 @@ EVENTS = [
 @pytest.fixture(scope="module")
 def fuzzed(tmp_path_factory: pytest.TempPathFactory) -> Any:
     data: Path = tmp_path_factory.mktemp("fuzz")
-    database = Database(data / "x.sqlite")
-    fill(database)
-    app = create_app(Settings(data=data, straps=False), database)
+    app = create_app(Settings(data=data, straps=False), ready(data / "x.sqlite"))
     with TestClient(
         app, base_url="http://127.0.0.1", raise_server_exceptions=False, follow_redirects=False
     ) as client:
@@ -248,6 +245,7 @@ def send(client: TestClient, chance: Chance, known: Known) -> tuple[int, str]:
     return answer.status_code, f"{method} {address}"
 
 
+@pytest.mark.slow
 def test_no_route_stumbles_over_anything(fuzzed: Any) -> None:
     """Every route equally often; more with LOVRIT_FUZZ set."""
     app, client = fuzzed

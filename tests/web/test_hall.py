@@ -7,11 +7,10 @@ from xml.etree import ElementTree
 import pytest
 from fastapi.testclient import TestClient
 
-from lovrit.demo.club import fill
 from lovrit.demo.season import season
 from lovrit.settings import Settings
-from lovrit.store.database import Database
 from lovrit.web.app import create_app
+from tests.conftest import ready
 from tests.web.test_people import SESSION, empty  # noqa: F401
 
 
@@ -212,8 +211,7 @@ def test_levels_that_may_rise_are_offered_from_the_classes_that_were(client: Tes
     assert client.get("/crew/4/rises").text.strip() == ""  # nothing was yet
     refused = client.post("/crew/4/rise", data={"person": 1, "station": 11, "at": 0})
     assert refused.status_code == 409
-    database = Database(None)
-    fill(database)
+    database = ready()
     season(database)
     with TestClient(create_app(Settings(), database), base_url="http://127.0.0.1") as behind:
         offered = behind.get("/crew/4/rises").text

@@ -14,7 +14,6 @@ from hypothesis import strategies as st
 from sqlalchemy.exc import SQLAlchemyError
 
 from lovrit.core.crew.person import Comer
-from lovrit.demo.club import fill
 from lovrit.formats.cells import NotCsv, Reader, as_written, told_apart
 from lovrit.formats.moves_file import read_moves
 from lovrit.settings import Settings
@@ -22,7 +21,7 @@ from lovrit.store import classes
 from lovrit.store.database import Database
 from lovrit.web.app import create_app
 from lovrit.web.guests import FREE_GUESSES, GUESSES_IN_ALL, Guesses
-from tests.conftest import Clock
+from tests.conftest import Clock, ready
 
 SECRET = "a heron on one leg"
 
@@ -30,8 +29,7 @@ SECRET = "a heron on one leg"
 @pytest.fixture
 def guarded(tmp_path: Path, clock: Clock) -> Iterator[TestClient]:
     """Behind loopback, with a passphrase, by another name and over TLS, as behind something that answers for it."""
-    database = Database(tmp_path / "x.sqlite")
-    fill(database)
+    database = ready(tmp_path / "x.sqlite")
     settings = Settings(data=tmp_path, passphrase=SECRET, hosts=("club.test",))
     with TestClient(create_app(settings, database, clock), base_url="https://club.test") as client:
         yield client

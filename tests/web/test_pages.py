@@ -8,12 +8,10 @@ import pytest
 from fastapi.testclient import TestClient
 from httpx import Response
 
-from lovrit.demo.club import fill
 from lovrit.settings import Settings
-from lovrit.store.database import Database
 from lovrit.web.app import create_app
 from lovrit.web.serve import serve
-from tests.conftest import Clock
+from tests.conftest import Clock, ready
 
 SCRIPT = {"x-lovrit": "1"}
 WINTER = 4
@@ -198,8 +196,7 @@ def test_killed_at_any_second_it_goes_on_where_it_is(
     settings = Settings(data=tmp_path)
 
     def house() -> TestClient:
-        database = Database(settings.database)
-        fill(database)
+        database = ready(settings.database)
         return TestClient(create_app(settings, database, clock), base_url="http://127.0.0.1")
 
     with house() as first:
@@ -241,8 +238,7 @@ def test_pages_send_a_strict_content_policy(client: TestClient) -> None:
 
 
 def test_the_passphrase_is_asked_once_a_browser(tmp_path: Path, clock: Clock) -> None:
-    database = Database(None)
-    fill(database)
+    database = ready()
     settings = Settings(data=tmp_path, host="192.0.2.1", passphrase="quiet landings")
     with TestClient(create_app(settings, database, clock), base_url="http://192.0.2.1") as client:
         asked = client.get("/desk", headers={"accept": "text/html"})

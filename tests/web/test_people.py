@@ -6,17 +6,16 @@ import pytest
 from fastapi.testclient import TestClient
 
 from lovrit.settings import Settings
-from lovrit.store.database import Database
 from lovrit.web.app import create_app
 from lovrit.web.settle import ERASED_AFTER_MS, settle
-from tests.conftest import Clock
+from tests.conftest import Clock, ready
 
 SESSION = "title: First\npeople: 9\n\n3 rounds of 40/20 at 7\n  squat\n  row\n  plank\n"
 
 
 @pytest.fixture
 def empty(tmp_path: Path, clock: Clock) -> TestClient:
-    app = create_app(Settings(data=tmp_path), Database(tmp_path / "club.sqlite"), clock)
+    app = create_app(Settings(data=tmp_path), ready(tmp_path / "club.sqlite", filled=False), clock)
     with TestClient(app, base_url="http://127.0.0.1") as client:
         client.house = app.state.house
         yield client

@@ -11,12 +11,11 @@ from starlette.websockets import WebSocketDisconnect
 from lovrit.cli.played import Played
 from lovrit.settings import Settings
 from lovrit.store import classes, people
-from lovrit.store.database import Database
 from lovrit.straps.faults import BEHAVES
 from lovrit.straps.payload import Measurement, NotAMeasurement, read_measurement
 from lovrit.web.app import create_app
 from lovrit.web.straps.entry import key_of
-from tests.conftest import Clock
+from tests.conftest import Clock, ready
 from tests.web.test_floor import House, house
 
 __all__ = ["house"]
@@ -55,7 +54,9 @@ def test_any_bytes_are_a_measurement_or_are_refused(payload: bytes) -> None:
 
 @pytest.fixture
 def client(tmp_path: Path) -> TestClient:
-    app = create_app(Settings(data=tmp_path), Database(tmp_path / "club.sqlite"), lambda: 1_000_000)
+    app = create_app(
+        Settings(data=tmp_path), ready(tmp_path / "club.sqlite", filled=False), lambda: 1_000_000
+    )
     with app.state.house.database.writing() as work:
         for name in ("Ada", "Ben"):
             people.add_person(work, name)
@@ -127,7 +128,7 @@ def test_a_socket_tells_the_same_and_strangers_do_not(client: TestClient) -> Non
 
 def test_behind_a_passphrase_only_the_key_lets_a_strap_in(tmp_path: Path) -> None:
     settings = Settings(data=tmp_path, host="192.0.2.1", passphrase="quiet landings")  # type: ignore[arg-type]
-    app = create_app(settings, Database(tmp_path / "club.sqlite"))
+    app = create_app(settings, ready(tmp_path / "club.sqlite", filled=False))
     client = TestClient(app, base_url="http://192.0.2.1")
     body = {"straps": [{"id": "S1", "bpm": 80}]}
     assert client.post("/straps/beats", json=body).status_code == 401

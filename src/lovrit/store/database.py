@@ -1,12 +1,12 @@
 """The database: SQLite in WAL mode with foreign keys on, brought up to date by migrations."""
 
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import closing, contextmanager
 from pathlib import Path
 from sqlite3 import Connection
 from threading import RLock
 
-from sqlalchemy import Engine, event
+from sqlalchemy import Engine, PoolProxiedConnection, event
 from sqlalchemy.exc import DBAPIError
 from sqlalchemy.pool import StaticPool
 from sqlmodel import Session as Work
@@ -21,8 +21,10 @@ WAIT_S = 5
 class Database:
     """One open database file, or one in memory where ``path`` is None."""
 
-    def __init__(self, path: Path | None) -> None:
+    def __init__(self, path: Path | None, like: "Database | None" = None) -> None:
         """Open the file, make it where there is none, and bring it up to date.
+
+        With ``like`` it begins with all that another one holds, taken by SQLite's own backup.
 
         Raises:
             Trouble: if it can't be used.
@@ -34,6 +36,8 @@ class Database:
         )  # a database in memory is one connection for all threads
         try:
             self.engine = _engine(path)
+            if like:
+                like.copy_to(self.engine)
             migrate(self.engine, path)
         except DBAPIError as error:
             raise trouble_of(error) or error from None
@@ -78,6 +82,11 @@ class Database:
         finally:
             self._writers.release()
 
+    def copy_to(self, engine: Engine) -> None:
+        """Put all that is kept here into another database, whole as of one moment, also while it is written to."""
+        with closing(self.engine.raw_connection()) as ours, closing(engine.raw_connection()) as new:
+            _sqlite(ours).backup(_sqlite(new))
+
     def close(self) -> None:
         """Let go of the file."""
         self.engine.dispose()
@@ -96,6 +105,12 @@ def _engine(path: Path | None) -> Engine:
     )
     event.listen(engine, "connect", _pragmas)
     return engine
+
+
+def _sqlite(pooled: PoolProxiedConnection) -> Connection:
+    raw = pooled.driver_connection
+    assert isinstance(raw, Connection)
+    return raw
 
 
 def _pragmas(connection: Connection, _record: object) -> None:

@@ -3,7 +3,7 @@
 from itertools import combinations, product
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from lovrit.core.clock import clock, ratio
@@ -16,6 +16,7 @@ from lovrit.core.session.edit import apply_edit
 from lovrit.core.session.edits import LineEdit
 from lovrit.core.session.reader import read
 from lovrit.core.timeline.plan import plan_text
+from tests.conftest import examples
 
 CIRCUIT = """warm-up 6:00 at 3    # easy
 
@@ -104,7 +105,7 @@ def test_three_figures_are_the_nearest_of_all_threes(minutes: int) -> None:
     assert not found or found[0].cost == pytest.approx(min(costs))
 
 
-@settings(max_examples=30)
+@examples(30)
 @given(
     st.sampled_from(SLATES),
     st.integers(10, 50),

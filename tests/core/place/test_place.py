@@ -8,7 +8,7 @@ from random import Random
 from typing import Any
 
 import pytest
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from lovrit.core.moves.library import shipped
@@ -20,6 +20,7 @@ from lovrit.core.place.ways import ways_out
 from lovrit.core.place.why import why_not
 from lovrit.core.session.reader import read
 from lovrit.formats.place_files import placed_object, problem_of
+from tests.conftest import examples
 
 TURN = re.compile(r"Turn (\d+): \d+ of (bell \d+ kg), there are \d+; ")
 PATTERNS = ("squat", "pull", "push", "brace")
@@ -92,7 +93,7 @@ def holds_every_must(problem: Problem, told: dict[str, Any]) -> None:
     assert all(sorted(seen) == sorted(names) for seen in visited.values())
 
 
-@settings(max_examples=60)
+@examples(60)
 @given(problems())
 def test_a_placing_keeps_every_must_and_none_is_said_where_none_is(problem: Problem) -> None:
     told = placed_object(problem, 4.0)
@@ -119,7 +120,7 @@ def cheapest(problem: Problem) -> int | None:
     return best
 
 
-@settings(max_examples=40)
+@examples(40)
 @given(problems(most_stations=4, most_people=4))
 def test_the_order_is_the_best_of_all_orders(problem: Problem) -> None:
     laid, best = lay(problem, 8.0), cheapest(problem)
@@ -159,7 +160,7 @@ def _kit_holds(
     return all(many <= problem.kit.get(kind, 0) for kind, many in used.items())
 
 
-@settings(max_examples=40)
+@examples(40)
 @given(problems(most_stations=3, most_people=5))
 def test_it_is_placed_just_where_trying_everything_finds_a_way(problem: Problem) -> None:
     assert (place(problem, 6.0) is not None) == (
@@ -260,7 +261,7 @@ def test_what_cannot_be_read_is_said(crew: Any, hall: Any, said: str) -> None:
         problem_of(read(SESSION).session, shipped(), crew, hall, None)
 
 
-@settings(max_examples=40)
+@examples(40)
 @given(problems())
 def test_an_evening_that_was_placed_clashes_nowhere(problem: Problem) -> None:
     """What the Hall tells of an evening is counted apart from the solver; the two agree."""

@@ -4,7 +4,7 @@ from itertools import pairwise
 from math import hypot
 
 import pytest
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from lovrit.core.crew.person import Chosen, Person
@@ -22,6 +22,7 @@ from lovrit.core.place.why import why_not
 from lovrit.core.place.wishes import NEVER_A_MUST, SAID, WEIGHTS, Wishes
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.values import checked
+from tests.conftest import examples
 from tests.core.place.test_place import problems
 
 LIBRARY = shipped()
@@ -34,7 +35,7 @@ WISHES = st.builds(
 )
 
 
-@settings(max_examples=50)
+@examples(50)
 @given(problems(most_stations=4, most_people=6), WISHES)
 def test_a_must_is_kept_what_is_off_costs_nothing_and_each_way_out_works(
     problem: Problem, wishes: Wishes

@@ -3,7 +3,7 @@
 import json
 from itertools import pairwise
 
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from lovrit.core.crew.person import Comer
@@ -14,6 +14,7 @@ from lovrit.core.run.frozen import freeze, frozen_object, thaw
 from lovrit.core.session.rack import rack
 from lovrit.core.timeline.plan import plan_text
 from lovrit.web.run.telling import Told, state_object
+from tests.conftest import examples
 from tests.core.run.ran import T0, fold_of
 from tests.core.session.slates import slates
 
@@ -27,7 +28,7 @@ def people(count: int, groups: int) -> tuple[Comer, ...]:
     )
 
 
-@settings(max_examples=150)
+@examples(150)
 @given(st.one_of(slates(), st.sampled_from(SHAPES)), st.integers(0, 20), st.integers(1, 6))
 def test_every_moment_of_any_class_can_be_shown(text: str, count: int, groups: int) -> None:
     frozen = freeze(plan_text(text, shipped()))

@@ -7,7 +7,7 @@ from itertools import pairwise
 from typing import Any
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from lovrit.core.moves.library import shipped
@@ -18,6 +18,7 @@ from lovrit.core.run.late import early_s, ends_at_s, ways
 from lovrit.core.run.saying import CLOSED
 from lovrit.core.session.reader import read
 from lovrit.formats.class_files import class_object, moment_object
+from tests.conftest import examples
 
 STRUCTURES = (
     "warm-up 1:00 at 3\n  easy laps",
@@ -94,7 +95,7 @@ def told(state: Going) -> str:
     return json.dumps(kept, sort_keys=True, default=str)
 
 
-@settings(max_examples=120)
+@examples(120)
 @given(classes(), events(), st.floats(0, 900), st.floats(0, 900))
 def test_any_events_in_any_order_make_a_class(
     made: tuple[str, int], happened: list[Happening], one: float, two: float

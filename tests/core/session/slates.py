@@ -1,6 +1,10 @@
 """Slates drawn from the grammar file itself, so that there is no second copy of what may be written."""
 
+import json
+import os
 from functools import cache
+from pathlib import Path
+from zlib import crc32
 
 from hypothesis import HealthCheck, Phase, given, seed, settings
 from hypothesis import strategies as st
@@ -8,6 +12,7 @@ from hypothesis.extra.lark import from_lark
 from lark import Lark
 
 from lovrit.core.blocks.kinds import STARTS
+from lovrit.core.kept import kept_at
 from lovrit.core.session.grammar import grammar_text
 from lovrit.core.session.lines import read_block, read_header
 from lovrit.core.session.movelines import read_move
@@ -66,7 +71,20 @@ def _means(start: str, text: str) -> bool:
 
 
 def _pool(start: str) -> tuple[str, ...]:
-    """Lines that not only parse but mean something, drawn once: drawing from a grammar is slow."""
+    """Lines that not only parse but mean something, drawn once for a grammar: drawing from one is slow."""
+    rests_on = grammar_text() + Path(__file__).read_text("utf-8")
+    kept = kept_at(f"drawn-{start}-{crc32(rests_on.encode()):08x}.json")
+    if kept and kept.exists():
+        return tuple(line for line in json.loads(kept.read_text("utf-8")) if _means(start, line))
+    drawn = _drawn(start)
+    if kept:
+        part = kept.with_suffix(f".{os.getpid()}")
+        part.write_text(json.dumps(drawn), "utf-8")
+        part.replace(kept)
+    return drawn
+
+
+def _drawn(start: str) -> tuple[str, ...]:
     found: set[str] = set()
 
     @seed(2026)
@@ -94,7 +112,7 @@ def readable(start: str) -> st.SearchStrategy[str]:
 
 
 SAMPLES = {"block": STARTS}
-POOLS = {start: _pool(start) for start in READ}
+POOLS = {start: _pool(start) for start in READ}  # made before a test draws: one draws in no other
 
 
 @st.composite

@@ -1,6 +1,6 @@
 """Every telling of a figure says the same: read-out, explanation, JSON, Markdown, fit, rails."""
 
-from hypothesis import given, settings
+from hypothesis import given
 
 from lovrit.core.clock import clock, minutes, ratio
 from lovrit.core.crew.groups import letter
@@ -17,6 +17,7 @@ from lovrit.formats.plan_text import plan_lines
 from lovrit.web.desk.panel import now_of
 from lovrit.web.desk.rails import rails_view
 from lovrit.web.desk.view import People, readout
+from tests.conftest import examples
 from tests.core.session.slates import slates
 
 TWO = "6 x 60/0\n\n6 x 30/30"
@@ -38,7 +39,7 @@ def test_a_block_without_rest_counts_in_the_ratio_everywhere() -> None:
 
 
 @given(slates())
-@settings(max_examples=120, deadline=None)
+@examples(120)
 def test_all_tellings_of_a_plan_agree(text: str) -> None:
     plan = planned(text)
     if not plan.timeline.intervals:
@@ -72,7 +73,7 @@ def test_all_tellings_of_a_plan_agree(text: str) -> None:
 
 
 @given(slates())
-@settings(max_examples=60, deadline=None)
+@examples(60)
 def test_rails_and_floor_have_everybody_in_the_same_place(text: str) -> None:
     plan, groups = planned(text), 3
     made = class_plan(plan.session, plan.library)

@@ -5,7 +5,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from lovrit.core.moves.library import shipped
@@ -13,6 +13,7 @@ from lovrit.core.session.reader import read
 from lovrit.core.session.writer import write
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.weeks.series import A_WEEK, ABOUT, THINGS, series
+from tests.conftest import examples
 
 LIBRARY = shipped()
 FILE = tomllib.loads(
@@ -35,7 +36,7 @@ def test_a_week_of_a_series(case: dict[str, Any]) -> None:
     assert case["never"] not in week.slate + said
 
 
-@settings(max_examples=60)
+@examples(60)
 @given(
     st.sampled_from(sorted(FILE["slates"])),
     st.lists(st.sampled_from(THINGS), min_size=1, max_size=3, unique=True).map(tuple),

@@ -5,7 +5,7 @@ from itertools import permutations
 from typing import Any
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from lovrit.core.moves.library import shipped
@@ -23,6 +23,7 @@ from lovrit.core.weeks.board import (
 from lovrit.core.weeks.dose import Asks, asks
 from lovrit.core.weeks.order import Wish, best_order, kept
 from lovrit.formats.weeks_files import NotWeeks, weeks_object
+from tests.conftest import examples
 
 TUESDAY = datetime.fromisoformat("2026-12-01T18:10")
 SQUATS = "10 x 60/30 at 8\n  goblet squat"
@@ -95,7 +96,7 @@ def test_a_clash_is_told_with_what_and_from_when_and_a_better_order_with_what_it
 doses = st.dictionaries(st.sampled_from(["squat", "push", "pull"]), st.floats(0, 20), max_size=3)
 
 
-@settings(max_examples=60)
+@examples(60)
 @given(st.lists(doses, min_size=1, max_size=5), st.lists(st.integers(0, 4), max_size=2), st.data())
 def test_the_best_order_is_the_best_of_all_that_keep_the_wishes(
     given_doses: list[dict[str, float]], fixed: list[int], data: st.DataObject

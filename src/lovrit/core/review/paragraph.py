@@ -7,6 +7,7 @@ from typing import NamedTuple
 from lovrit.core.blocks.fade import how_even
 from lovrit.core.clock import clock, number, read_clock
 from lovrit.core.review.changes import change_said
+from lovrit.core.run.account import done_taps, repeats_taken
 from lovrit.core.run.classplan import ClassPlan
 from lovrit.core.run.frozen import Frozen
 from lovrit.core.run.going import Going, Happening
@@ -197,25 +198,17 @@ def scored(after: After, at: int) -> list[tuple[str, str]]:
 
 def done_at(after: After, at: int) -> list[tuple[str, str]]:
     """When lanes tapped that they were done, as time into their block."""
-    laps = [one for one in after.going.laps if one.block == at]
-    begun = min((one.from_s for one in laps), default=0)
-    steps = after.going.plan.blocks[at].floor.steps
     return [
-        (after.called(one.lane), clock(round(one.to_s - begun)))
-        for one in laps
-        if one.ended_by == "tap" and one.step < len(steps) and steps[one.step].tap == "done"
+        (after.called(lane), clock(round(took)))
+        for block, lane, took in done_taps(after.going)
+        if block == at
     ]
 
 
 def repeats(after: After, at: int) -> dict[str, list[float]]:
     """How long each repeat took, by lane, in seconds."""
-    steps = after.going.plan.blocks[at].floor.steps
-    found: dict[str, list[float]] = {}
-    for one in after.going.laps:
-        tapped = one.ended_by == "tap" and one.step < len(steps) and steps[one.step].tap == "in"
-        if one.block == at and tapped:
-            found.setdefault(one.lane, []).append(round(one.to_s - one.from_s, 1))
-    return found
+    taken = repeats_taken(after.going)
+    return {lane: took for (block, lane), took in taken.items() if block == at}
 
 
 def _kept(after: After, at: int) -> str:

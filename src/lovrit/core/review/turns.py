@@ -59,11 +59,10 @@ def person_turns(
     """A person's turns in order."""
     turns = []
     for interval, lap in works(timeline, state, comer.id):
-        stopped = comer.id in state.ever_stopped and state.ever_stopped[comer.id] <= lap.from_ms
         target = corridor(
             comer, interval.effort, session.blocks[interval.block].heart_in(interval.round)
         )
-        turns.append(_turn(lap, target, trace, stopped))
+        turns.append(_turn(lap, target, trace, state.is_out(comer.id, lap.from_ms)))
     return turns
 
 

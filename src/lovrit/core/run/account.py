@@ -3,6 +3,7 @@
 from dataclasses import field
 from typing import Literal, NamedTuple
 
+from lovrit.core.blocks.floor import Tap
 from lovrit.core.clock import clock
 from lovrit.core.run.classplan import lanes_of
 from lovrit.core.run.frozen import Frozen
@@ -56,13 +57,29 @@ class Class(Value):
     ended_early: bool = False
     laps: tuple[Lap, ...] = ()
     own_laps: dict[int, tuple[Lap, ...]] = field(default_factory=dict)
-    stopped: dict[int, int] = field(default_factory=dict)
-    ever_stopped: dict[int, int] = field(default_factory=dict)
+    away: dict[int, tuple[tuple[int, int | None], ...]] = field(default_factory=dict)
     marks: tuple[Mark, ...] = ()
     felt: dict[int, float] = field(default_factory=dict)
     scores: tuple[ScoreTold, ...] = ()
     taps: tuple[Tapped, ...] = ()
     note: str = ""
+
+    @property
+    def stopped(self) -> dict[int, int]:
+        """Who does not take part as things stand, and since when."""
+        return {who: some[-1][0] for who, some in self.away.items() if some[-1][1] is None}
+
+    @property
+    def ever_stopped(self) -> dict[int, int]:
+        """Who has stopped, whether they came back or not, and when first."""
+        return {who: some[0][0] for who, some in self.away.items()}
+
+    def is_out(self, person: int, at_ms: int) -> bool:
+        """Whether somebody had stopped by a moment, and had not come back."""
+        return any(
+            from_ms <= at_ms and (to_ms is None or at_ms < to_ms)
+            for from_ms, to_ms in self.away.get(person, ())
+        )
 
     def laps_of(self, person: int) -> tuple[Lap, ...]:
         """The laps of one person: their own where they had a lane, else everybody's."""
@@ -90,8 +107,12 @@ def account(going: Going, frozen: Frozen, opened_ms: int) -> Class:
         ended_early=going.phase == "over" and going.ended is not None,
         laps=teller.longest(),
         own_laps=teller.own(),
-        stopped={int(who): ms(at) for who, at in going.stopped.items()},
-        ever_stopped={int(who): ms(at) for who, at in going.ever_stopped.items()},
+        away={
+            int(who): tuple(
+                (ms(one.from_s), None if one.to_s is None else ms(one.to_s)) for one in some
+            )
+            for who, some in going.away.items()
+        },
         marks=tuple(Mark(ms(one["at_s"]), one["text"]) for one in going.marks),
         felt={int(who): value for who, value in going.felt.items()},
         scores=tuple(
@@ -113,20 +134,39 @@ def tapped(going: Going) -> tuple[Tapped, ...]:
         Tapped(at, name, f"{count} {_counted(going, at)}{'s' if count != 1 else ''}")
         for (at, name), count in going.rounds.items()
     ]
+    found += [Tapped(at, lane, clock(round(took))) for at, lane, took in done_taps(going)]
+    found += [
+        Tapped(at, lane, ", ".join(clock(round(one)) for one in took))
+        for (at, lane), took in repeats_taken(going).items()
+    ]
+    return tuple(sorted(found))
+
+
+def done_taps(going: Going) -> list[tuple[int, str, float]]:
+    """When lanes tapped that they were done: block, lane, seconds into the block without what was held."""
     begins: dict[int, float] = {}
-    arrivals: dict[tuple[int, str], list[str]] = {}
     for lap in going.laps:
         begins[lap.block] = min(lap.from_s, begins.get(lap.block, lap.from_s))
-        step = going.plan.blocks[lap.block].floor.steps[lap.step : lap.step + 1]
-        if lap.ended_by != "tap" or not step or step[0].tap == "change":
-            continue
-        if step[0].tap == "done":
-            found.append(Tapped(lap.block, lap.lane, clock(round(lap.to_s - begins[lap.block]))))
-        else:
-            took = clock(round(lap.to_s - lap.from_s))
-            arrivals.setdefault((lap.block, lap.lane), []).append(took)
-    found += [Tapped(at, name, ", ".join(took)) for (at, name), took in arrivals.items()]
-    return tuple(sorted(found))
+    return [
+        (lap.block, lap.lane, going.went_s(begins[lap.block], lap.to_s))
+        for lap in going.laps
+        if _tapped_with(going, lap, "done")
+    ]
+
+
+def repeats_taken(going: Going) -> dict[tuple[int, str], list[float]]:
+    """How long each repeat took by block and lane, in seconds without what was held."""
+    found: dict[tuple[int, str], list[float]] = {}
+    for lap in going.laps:
+        if _tapped_with(going, lap, "in"):
+            took = round(going.went_s(lap.from_s, lap.to_s), 1)
+            found.setdefault((lap.block, lap.lane), []).append(took)
+    return found
+
+
+def _tapped_with(going: Going, lap: LaneLap, tap: Tap) -> bool:
+    steps = going.plan.blocks[lap.block].floor.steps
+    return lap.ended_by == "tap" and lap.step < len(steps) and steps[lap.step].tap == tap
 
 
 def _counted(going: Going, at: int) -> str:

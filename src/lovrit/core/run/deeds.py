@@ -3,7 +3,7 @@
 from typing import Any
 
 from lovrit.core.run.classplan import Runner
-from lovrit.core.run.going import APART_S, BACK_GRACE_S, Deed, EndedAt, Going, Happening
+from lovrit.core.run.going import APART_S, BACK_GRACE_S, Deed, EndedAt, Going, Happening, Span
 from lovrit.core.run.lane import Lane
 from lovrit.core.run.late import plan_taken, with_round_less
 
@@ -30,15 +30,22 @@ def _start(state: Going, event: Happening) -> bool:
 def _hold(state: Going, _: Happening) -> bool:
     if state.phase != "on":
         return False
-    state.phase = "held"
+    state.phase, state.holds = "held", (*state.holds, Span(state.now_s))
     return True
 
 
 def _resume(state: Going, _: Happening) -> bool:
     if state.phase != "held":
         return False
-    state.phase = "on"
+    state.phase, state.holds = "on", _ended_now(state)
     return True
+
+
+def _ended_now(state: Going) -> tuple[Span, ...]:
+    """The holds of a class, the last of which ends now."""
+    return tuple(
+        one if one.to_s is not None else Span(one.from_s, state.now_s) for one in state.holds
+    )
 
 
 def _end(state: Going, _: Happening) -> bool:
@@ -224,8 +231,7 @@ def _stops(state: Going, event: Happening) -> bool:
     who = str(event.fields.get("person", ""))
     if who not in state.people or who in state.stopped:
         return False
-    state.stopped[who] = event.at_s
-    state.ever_stopped.setdefault(who, event.at_s)
+    state.away[who] = (*state.away.get(who, ()), Span(event.at_s))
     state.beats.pop(who, None)
     if _going(state):
         state.stop_lanes()
@@ -236,7 +242,8 @@ def _returns(state: Going, event: Happening) -> bool:
     who = str(event.fields.get("person", ""))
     if who not in state.stopped:
         return False
-    del state.stopped[who]
+    *before, last = state.away[who]
+    state.away[who] = (*before, last._replace(to_s=event.at_s))
     for lane in state.lanes if _going(state) else []:
         if lane.done and lane.ended_by == "stopped" and who in lane.people:
             lane.done, lane.ended_by = False, ""
@@ -247,10 +254,17 @@ def _joins(state: Going, event: Happening) -> bool:
     who, group = str(event.fields.get("person", "")), str(event.fields.get("group", "A"))
     if not who or who in state.people or not group[:1].isalpha():
         return False
-    state.people[who] = Runner(who, group[:1].upper())
+    _put(state, who, group[:1].upper())
     state.joined[who] = event.at_s
     _into_lane(state, who)
     return True
+
+
+def _put(state: Going, who: str, group: str) -> None:
+    """Somebody is in a group from now on; one that is new gets the station behind the last one's."""
+    state.people[who] = Runner(who, group)
+    if group not in state.letters:
+        state.letters = (*state.letters, group)
 
 
 def _into_lane(state: Going, who: str) -> None:
@@ -278,7 +292,7 @@ def _moves(state: Going, event: Happening) -> bool:
     who, group = str(event.fields.get("person", "")), str(event.fields.get("group", ""))[:1].upper()
     if who not in state.people or not group.isalpha() or state.people[who].group == group:
         return False
-    state.people[who] = Runner(who, group)
+    _put(state, who, group)
     if _going(state) and state.floor.lanes in ("groups", "pairs", "waves"):
         for lane in state.lanes:
             if who in lane.people and len(lane.people) > 1:

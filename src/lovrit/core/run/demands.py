@@ -26,13 +26,14 @@ class Demands:
         for lap in state.laps_of(person):
             first, last = lap.from_ms // 1000 - begun, lap.to_ms // 1000 - begun
             found[max(0, first) : max(0, last)] = self._by_interval[lap.interval]
-        if person in state.stopped:
-            found[max(0, state.stopped[person] // 1000 - begun) :] = STANDING
+        for from_ms, to_ms in state.away.get(person, ()):
+            end = count if to_ms is None else max(0, to_ms // 1000 - begun)
+            found[max(0, from_ms // 1000 - begun) : end] = STANDING
         return found
 
     def at(self, state: Class, at_ms: int, person: int | None = None) -> float:
         """Demand on a person at a moment; between laps, or once stopped, people stand."""
-        if person is not None and state.stopped.get(person, at_ms) < at_ms:
+        if person is not None and state.is_out(person, at_ms - 1):
             return STANDING
         laps = state.laps if person is None else state.laps_of(person)
         nth = bisect_right(laps, at_ms, key=lambda lap: lap.from_ms) - 1

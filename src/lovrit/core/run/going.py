@@ -7,17 +7,17 @@ earliest of its clock, a heart, a cap, from what is known up to now; taps and pr
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from math import ceil, inf
-from typing import Any, Literal
+from typing import Any, Literal, NamedTuple
 
 from lovrit.core.blocks.floor import Floor, Tap
-from lovrit.core.run.classplan import ClassPlan, LaneOf, Runner, lanes_of
+from lovrit.core.run.classplan import ClassPlan, LaneOf, Runner, by_group, lanes_of
 from lovrit.core.run.lane import WAITING, Lane, LaneLap, ends_of
 
 BACK_GRACE_S = 3.0  # within the first seconds of a step, back goes to the one before
 APART_S = 2.0  # two presses on next within this are one meant twice
 LITTLE_S = 1e-9
 ARRIVING_S = 1.5  # a screen's clock may be this far ahead of ours when it presses at a border
-MAPS = ("people", "stopped", "ever_stopped", "joined", "felt", "beats", "rounds", "moves", "worn")
+MAPS = ("people", "away", "joined", "felt", "beats", "rounds", "moves", "worn")
 COUNT_IN = "count-in"
 
 # presses that are meant for the turn that they were made in, and what counts when all is over
@@ -46,6 +46,18 @@ class Happening:
     fields: dict[str, Any] = field(default_factory=dict)
 
 
+class Span(NamedTuple):
+    """From when to when something was so; ``to_s`` is None while it is."""
+
+    from_s: float
+    to_s: float | None = None
+
+    def within(self, from_s: float, to_s: float) -> float:
+        """How many of the seconds between two moments it takes."""
+        end = to_s if self.to_s is None else min(self.to_s, to_s)
+        return max(0.0, end - max(self.from_s, from_s))
+
+
 @dataclass(frozen=True)
 class EndedAt:
     """Where a class was as its coach ended it, so that an end which was not meant is taken back."""
@@ -60,6 +72,8 @@ class Going:
     """The state of a class. ``now_s`` is seconds since it was opened, ``ct`` seconds of class time.
 
     ``worn`` is whose strap somebody wears where not their own; ``shown`` what walls show instead of the class.
+    ``away`` is when somebody stopped and came back; ``letters`` are the groups in the order of their stations, those
+    too whom everybody has left, so that nobody else is sent to another station for it; ``holds`` when it was held.
     """
 
     plan: ClassPlan
@@ -75,8 +89,9 @@ class Going:
     due_s: float | None = None
     lanes: list[Lane] = field(default_factory=list)
     laps: list[LaneLap] = field(default_factory=list)
-    stopped: dict[str, float] = field(default_factory=dict)
-    ever_stopped: dict[str, float] = field(default_factory=dict)
+    away: dict[str, tuple[Span, ...]] = field(default_factory=dict)
+    letters: tuple[str, ...] = ()
+    holds: tuple[Span, ...] = ()
     joined: dict[str, float] = field(default_factory=dict)
     felt: dict[str, float] = field(default_factory=dict)
     beats: dict[str, int] = field(default_factory=dict)
@@ -101,6 +116,26 @@ class Going:
         made.laps, made.scores, made.marks = list(self.laps), list(self.scores), list(self.marks)
         made.broke = list(self.broke)
         return made
+
+    @property
+    def stopped(self) -> dict[str, float]:
+        """Who does not take part as things stand, and since when."""
+        return {who: some[-1].from_s for who, some in self.away.items() if some[-1].to_s is None}
+
+    @property
+    def ever_stopped(self) -> dict[str, float]:
+        """Who has stopped, whether they came back or not, and when first."""
+        return {who: some[0].from_s for who, some in self.away.items()}
+
+    @property
+    def taking_part(self) -> list[Runner]:
+        """Those who are here and have not stopped, each in the group that they are in by now."""
+        stopped = self.stopped
+        return [one for one in self.people.values() if one.id not in stopped]
+
+    def went_s(self, from_s: float, to_s: float) -> float:
+        """Seconds that the class went on between two moments: what was held does not count for anybody."""
+        return to_s - from_s - sum(span.within(from_s, to_s) for span in self.holds)
 
     # time
 
@@ -182,8 +217,9 @@ class Going:
             self.started_s = self.now_s
         self.at, self.block_ct = at, self.ct
         self.lanes = [self._lane(one) for one in lanes_of(self.floor, self._there())]
+        stopped = self.stopped
         for lane in list(self.lanes):
-            if lane.people and all(one in self.stopped for one in lane.people):
+            if lane.people and all(one in stopped for one in lane.people):
                 lane.done, lane.ended_by = True, "coach"
         self._go_on_if_done()
 
@@ -352,7 +388,8 @@ class Fold:
         return made
 
     def _fresh(self) -> Going:
-        return Going(self._plan, {one.id: one for one in self._people})
+        people = {one.id: one for one in self._people}
+        return Going(self._plan, people, letters=tuple(by_group(self._people)))
 
     def take(self, event: Happening) -> bool:
         """One more event; whether it changed anything. Each id counts once; none counts before what has been shown."""

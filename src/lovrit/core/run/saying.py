@@ -153,7 +153,8 @@ def rows(state: Going) -> tuple[Row, ...]:
         return ()
     planned = state.plan.blocks[state.at]
     step = lane.step or lane.steps[lane.at]
-    groups = list(by_group(list(state.people.values()))) or ["A"]
+    here = by_group(state.taking_part)
+    groups = [name for name in state.letters if name in here] if state.people else ["A"]
     if planned.block.moves_people:
         return _stations(state, planned, step, lane, groups)
     lines = _lines(planned.block, step)
@@ -208,7 +209,8 @@ def _stations(
     block, turn = planned.block, step.turn or 1
     on = _moves_on(lane)
     coming = next((one for one in lane.steps[lane.at + 1 :] if one.phase == "work"), step)
-    here, then = _at(block, groups, turn), _at(block, groups, coming.turn or turn)
+    spots = dict.fromkeys(state.letters, False) | dict.fromkeys(groups, True)
+    here, then = _at(block, spots, turn), _at(block, spots, coming.turn or turn)
     moves = on and here != then
     return tuple(
         Row(
@@ -224,10 +226,12 @@ def _stations(
     )
 
 
-def _at(block: Block, groups: list[str], turn: int) -> list[tuple[str, ...]]:
+def _at(block: Block, groups: dict[str, bool], turn: int) -> list[tuple[str, ...]]:
+    """Which groups are at each station; one that nobody is in any more keeps its place, and isn't shown."""
     found: list[list[str]] = [[] for _ in block.moves]
-    for nth, name in enumerate(groups):
-        found[block.line_of(nth, turn)].append(name)
+    for nth, (name, there) in enumerate(groups.items()):
+        if there:
+            found[block.line_of(nth, turn)].append(name)
     return [tuple(one) for one in found]
 
 
