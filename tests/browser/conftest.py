@@ -10,8 +10,16 @@ import urllib.error
 import urllib.request
 from collections.abc import Iterator
 from pathlib import Path
+from threading import Thread
 
 import pytest
+import uvicorn
+from playwright.sync_api import Page
+
+from lovrit.settings import Settings
+from lovrit.web.app import create_app
+from lovrit.web.run.floor import Floor
+from tests.conftest import ready
 
 CHROMIUM = os.environ.get("LOVRIT_CHROMIUM", "/usr/bin/chromium")
 
@@ -74,3 +82,54 @@ def server(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
     served.start()
     yield served
     served.kill()
+
+
+class Flowing:
+    """A clock that goes on by itself, and can be moved on by much at once."""
+
+    def __init__(self) -> None:
+        self.begun, self.moved_ms = time.time(), 0
+
+    def __call__(self) -> int:
+        return round(time.time() * 1000) + self.moved_ms
+
+
+class Hall:
+    """The demo's house in this process, on a clock that a test moves on; pages follow it as though time had gone."""
+
+    def __init__(self, data: Path) -> None:
+        self.clock, self.pages = Flowing(), list[Page]()
+        settings = Settings(data=data, simulated=True, hosts=("127.0.0.1",))
+        self.app = create_app(settings, ready(data / "club.sqlite"), self.clock)
+        self.floor: Floor = self.app.state.floor
+        config = uvicorn.Config(self.app, port=0, log_level="error", timeout_graceful_shutdown=1)
+        self.server = uvicorn.Server(config)
+        self.thread = Thread(target=self.server.run, daemon=True)
+        self.thread.start()
+        while not self.server.started:
+            time.sleep(0.02)
+        self.url = f"http://127.0.0.1:{self.server.servers[0].sockets[0].getsockname()[1]}"
+
+    def on(self, seconds: float) -> None:
+        """Time goes on for the house and for every page."""
+        self.clock.moved_ms += round(seconds * 1000)
+        for page in self.pages:
+            # what it asks the clock by itself may be under way: its answer would be of before
+            page.evaluate(
+                f"run.setClock = async () => {{}}; run.best = 0; run.offset = {self.clock()} - Date.now()"
+            )
+        self.floor.tick(self.clock())
+        self.floor.tell_on()
+
+    def close(self) -> None:
+        for page in self.pages:
+            page.context.close()
+        self.server.should_exit = True
+        self.thread.join(5)
+
+
+@pytest.fixture
+def hall(tmp_path: Path) -> Iterator[Hall]:
+    made = Hall(tmp_path)
+    yield made
+    made.close()

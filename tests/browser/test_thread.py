@@ -26,13 +26,13 @@ as many as possible in 0:05
 """
 
 
-def until(page: Page, expression: str, timeout: int = 5000) -> None:
+def until(page: Page, expression: str, timeout: int = 5000, said: str = "") -> None:
     """Wait for something to be so; asked from outside, since the content policy lets no page evaluate text."""
     for _ in range(timeout // 50):
         if page.evaluate(expression):
             return
         page.wait_for_timeout(50)
-    raise AssertionError(expression)
+    raise AssertionError(f"{expression} {said}")
 
 
 def slate_of(page: Page) -> str:

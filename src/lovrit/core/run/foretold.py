@@ -35,7 +35,7 @@ class LaneShown(NamedTuple):
     """A lane as it is shown: what it does, since when, and when its clock ends, in seconds since the class was opened.
 
     ``takes`` is the tap that it waits for; ``on`` is whose turn it is in a lane whose people
-    take turns and have changed, ``came`` who of it is in while others are still out.
+    take turns and have changed, ``came`` who of it is in while others are still out, ``people`` who it is of.
     """
 
     name: str
@@ -46,6 +46,7 @@ class LaneShown(NamedTuple):
     nth: int
     on: str = ""
     came: tuple[str, ...] = ()
+    people: tuple[str, ...] = ()
 
 
 class Moment(NamedTuple):
@@ -217,7 +218,8 @@ def _lanes(state: Going) -> tuple[LaneShown, ...]:
         turns = state.floor.endless and lane.turns and lane.people
         on = lane.people[lane.turns % len(lane.people)] if turns else ""
         does, came = doing(lane, lane.step), tuple(sorted(lane.came_in))
-        shown.append(LaneShown(lane.name, does, since, ends, tap, nth, on, came))
+        who = tuple(lane.people)
+        shown.append(LaneShown(lane.name, does, since, ends, tap, nth, on, came, who))
     return tuple(shown)
 
 

@@ -83,6 +83,7 @@ class Going:
     ct: float = 0.0
     at: int = -1
     block_ct: float = 0.0
+    block_s: float = 0.0
     begins_ct: float = 0.0
     started_s: float | None = None
     over_s: float | None = None
@@ -132,6 +133,12 @@ class Going:
         """Those who are here and have not stopped, each in the group that they are in by now."""
         stopped = self.stopped
         return [one for one in self.people.values() if one.id not in stopped]
+
+    @property
+    def groups(self) -> list[str]:
+        """The groups that somebody is in who takes part, in the order of their stations."""
+        here = {one.group for one in self.taking_part}
+        return [name for name in self.letters if name in here]
 
     def went_s(self, from_s: float, to_s: float) -> float:
         """Seconds that the class went on between two moments: what was held does not count for anybody."""
@@ -215,7 +222,7 @@ class Going:
             return
         if self.started_s is None:
             self.started_s = self.now_s
-        self.at, self.block_ct = at, self.ct
+        self.at, self.block_ct, self.block_s = at, self.ct, self.now_s
         self.lanes = [self._lane(one) for one in lanes_of(self.floor, self._there())]
         stopped = self.stopped
         for lane in list(self.lanes):

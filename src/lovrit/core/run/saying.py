@@ -7,7 +7,7 @@ from lovrit.core.blocks.floor import FloorStep
 from lovrit.core.blocks.ladder import with_reps
 from lovrit.core.blocks.worktime import amount_s
 from lovrit.core.clock import clock
-from lovrit.core.run.classplan import PlannedBlock, by_group
+from lovrit.core.run.classplan import PlannedBlock
 from lovrit.core.run.going import Going
 from lovrit.core.run.lane import Lane
 from lovrit.core.slate.line import Line, Way
@@ -153,8 +153,7 @@ def rows(state: Going) -> tuple[Row, ...]:
         return ()
     planned = state.plan.blocks[state.at]
     step = lane.step or lane.steps[lane.at]
-    here = by_group(state.taking_part)
-    groups = [name for name in state.letters if name in here] if state.people else ["A"]
+    groups = state.groups if state.people else ["A"]
     if planned.block.moves_people:
         return _stations(state, planned, step, lane, groups)
     lines = _lines(planned.block, step)

@@ -7,6 +7,7 @@ import asyncio
 import contextlib
 import json
 from collections import OrderedDict
+from collections.abc import Iterator
 from threading import RLock
 from typing import NamedTuple
 
@@ -32,7 +33,22 @@ STANDS_MS = 1000
 SHIFT_NOTHING = frozenset(
     {"mark", "broke", "felt", "score", "note", "heart", "due", "show", "swap"}
 )
+REACH_MS = 120_000  # a screen is always told of at least two minutes that come
+AT_LEISURE = 8  # screens that are told of all that comes, each second
 ON_THE_SHELF = 8  # classes that are over and were looked at last
+
+
+class Seen(NamedTuple):
+    """A screen of a class that is looked at: a shared one, or somebody's own."""
+
+    class_id: int
+    screen: str
+    mine: Comer | None = None
+
+    @property
+    def channel(self) -> str:
+        """Where it hears."""
+        return f"{self.screen}-{self.class_id}" + (f"-{self.mine.id}" if self.mine else "")
 
 
 class Happened(NamedTuple):
@@ -56,7 +72,8 @@ class Floor:
         self._lock = RLock()
         self._tasks: list[asyncio.Task[None]] = []
         self._trouble = ""
-        self._behind: set[int] = set()
+        self._behind: dict[str, Seen] = {}
+        self._reaches: dict[str, int | None] = {}
         self.cleaned = HeartsAfter()
         self._to_learn = False
         self._stood: dict[tuple[int, str, int], tuple[int, str]] = {}
@@ -183,26 +200,29 @@ class Floor:
         What comes later follows at leisure, unless nothing of it has changed.
         """
         now_ms = self.house.now_ms()
-        for screen in SCREENS:
-            channel = f"{screen}-{live.id}"
-            if self.house.hub.heard(channel):
-                state = state_object(live.told(now_ms), now_ms, screen)
-                self.house.hub.say(channel, "state", json.dumps(state))
-        for comer in live.comers:
-            channel = f"hand-{live.id}-{comer.id}"
-            if self.house.hub.heard(channel):
-                state = state_object(live.told(now_ms), now_ms, "hand", SOON, comer)
-                self.house.hub.say(channel, "state", json.dumps(state))
-        if shifts:
-            self._behind.add(live.id)
+        for seen in self._watched(live):
+            self._say_state(live, seen, now_ms, SOON)
+            if shifts:
+                self._behind[seen.channel] = seen
 
-    def stands(self, live: Live, screen: str) -> str:
+    def _watched(self, live: Live) -> Iterator[Seen]:
+        """The screens of a class that somebody looks at: the shared ones first, then people's own pages."""
+        every = [Seen(live.id, screen) for screen in SCREENS]
+        every += [Seen(live.id, "hand", one) for one in live.comers]
+        return (one for one in every if self.house.hub.heard(one.channel))
+
+    def _say_state(self, live: Live, seen: Seen, now_ms: int, most: int) -> None:
+        state = state_object(live.told(now_ms), now_ms, seen.screen, most, seen.mine)
+        self._reaches[seen.channel] = None if state["whole"] else state["moments"][-1]["at"]
+        self.house.hub.say(seen.channel, "state", json.dumps(state))
+
+    def stands(self, live: Live, screen: str, mine: Comer | None = None) -> str:
         """How a class stands for who comes to a screen; worked out once for all who come within a second."""
         now_ms = self.house.now_ms()
-        key = (live.id, screen, len(live.fold.seen))
+        key = (live.id, screen if mine is None else str(mine.id), len(live.fold.seen))
         kept = self._stood.get(key)
         if kept is None or now_ms - kept[0] > STANDS_MS:
-            state = json.dumps(state_object(live.told(now_ms), now_ms, screen, MANY))
+            state = json.dumps(state_object(live.told(now_ms), now_ms, screen, MANY, mine))
             self._stood = {
                 one: (at, said)
                 for one, (at, said) in self._stood.items()
@@ -211,19 +231,22 @@ class Floor:
             self._stood[key] = kept = (now_ms, state)
         return kept[1]
 
-    def _tell_on(self) -> None:
-        """What comes later than the next moments, for screens that will have to go on by themselves."""
-        while self._behind:
-            live = self.lives.get(self._behind.pop())
-            if live is None:
-                continue
-            with live.lock:
-                now_ms = self.house.now_ms()
-                told = [
-                    (one, state_object(live.told(now_ms), now_ms, one, MANY)) for one in SCREENS
-                ]
-            for screen, state in told:
-                self.house.hub.say(f"{screen}-{live.id}", "state", json.dumps(state))
+    def tell_on(self) -> None:
+        """What comes later than the next moments, for screens that will have to go on by themselves.
+
+        Some of them each time, the shared ones first: everything at once would hold up a press.
+        """
+        now_ms = self.house.now_ms()
+        for live in list(self.lives.values()):
+            for seen in self._watched(live) if live.state.phase == "on" else ():
+                until = self._reaches.get(seen.channel, 0)
+                if until is not None and until - now_ms < REACH_MS:
+                    self._behind[seen.channel] = seen
+        for channel in list(self._behind)[:AT_LEISURE]:
+            seen = self._behind.pop(channel)
+            live_now = self.lives.get(seen.class_id)
+            if live_now is not None:
+                self._say_state(live_now, seen, now_ms, MANY)
 
     async def _tick_for_ever(self) -> None:
         while True:
@@ -235,7 +258,7 @@ class Floor:
         while True:
             await asyncio.sleep(1)
             await asyncio.to_thread(self._write_all)
-            await asyncio.to_thread(self._tell_on)
+            await asyncio.to_thread(self.tell_on)
 
     async def _learn_for_ever(self) -> None:
         """Apart from the writing, which must not wait some seconds for it."""

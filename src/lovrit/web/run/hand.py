@@ -1,7 +1,5 @@
 """In somebody's hand: their own station, version and seconds by a signed link, and nothing of anyone else's."""
 
-import json
-
 from anyio import to_thread
 from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse, JSONResponse
@@ -21,7 +19,7 @@ from lovrit.web.run.floor import Floor
 from lovrit.web.run.live import Live
 from lovrit.web.run.routes import floor_of
 from lovrit.web.run.signed import numbers_of
-from lovrit.web.run.telling import MANY, state_object, strip_object
+from lovrit.web.run.telling import MANY, SOON, own_tap, state_object, strip_object
 
 router = APIRouter()
 MAY = ("done", "in", "change", "felt")  # what somebody may press for themselves
@@ -38,6 +36,7 @@ class Tap(Value):
     kind: str = Field(max_length=24)
     at_ms: int = Field(ge=0, le=2**62)
     value: float | None = Field(default=None, ge=0, le=10)
+    of: str | None = Field(default=None, max_length=64)
     place: str | None = Field(default=None, max_length=24)
 
 
@@ -63,7 +62,6 @@ def hand(request: Request, house: InHouse, token: str) -> HTMLResponse:
     return page(
         request, house, "run/hand.html", live=live, mine=mine, zone=house.zone, here="run",
         base=f"/hand/{token}", group=letter(mine.group), strip=strip_object(live.plan),
-        groups=[letter(at) for at in range(live.groups)],
         tones=TONES, state=state_object(live.told(now_ms), now_ms, "hand", MANY, mine),
     )  # fmt: skip
 
@@ -83,9 +81,8 @@ async def told(request: Request, house: InHouse, token: str) -> EventSourceRespo
     channel = f"hand-{live.id}-{mine.id}"
 
     async def first() -> list[Message]:
-        now_ms = house.now_ms()
-        state = state_object(live.told(now_ms), now_ms, "hand", MANY, mine)
-        return [Message(channel, "state", json.dumps(state))]
+        state = await to_thread.run_sync(floor.stands, live, "hand", mine)
+        return [Message(channel, "state", state)]
 
     said = stream(house.hub, [channel], first)
     return EventSourceResponse(
@@ -98,12 +95,25 @@ async def tapped(request: Request, house: InHouse, token: str, tap: Tap) -> JSON
     """Somebody is in, or done, or says how hard it was: for themselves only."""
     floor = floor_of(request)
     live, mine = await to_thread.run_sync(_whose, house, floor, token)
-    if tap.kind not in MAY:
-        raise NotYours("That is the coach’s to press.")
-    own = {"person": mine.id, "lane": str(mine.id), "by": mine.name}
-    said = {"id": tap.id, "kind": tap.kind, "at_ms": tap.at_ms, "value": tap.value}
-    event = checked(Event, said | own)
+    event = _event(live, mine, tap)
     happened = await to_thread.run_sync(floor.happen, live.id, event, limiter=floor.presses)
     now_ms = house.now_ms()
-    state = state_object(happened.live.told(now_ms), now_ms, "hand", MANY, mine)
+    state = await to_thread.run_sync(
+        state_object, happened.live.told(now_ms), now_ms, "hand", SOON, mine
+    )
     return JSONResponse({"state": state, "refused": happened.refused})
+
+
+def _event(live: Live, mine: Comer, tap: Tap) -> Event:
+    """A press on somebody's own page as an event: of theirs alone, also where they take a tap back.
+
+    Raises:
+        NotYours: if it isn't theirs to make.
+    """
+    last = own_tap(live.fold, live.going, str(mine.id))
+    takes_back = tap.kind == "undo" and last is not None and tap.of == last.id
+    if tap.kind not in MAY and not takes_back:
+        raise NotYours("That is the coach’s to press.")
+    own = {"person": mine.id, "lane": str(mine.id), "by": mine.name}
+    said = {"id": tap.id, "kind": tap.kind, "at_ms": tap.at_ms, "value": tap.value, "of": tap.of}
+    return checked(Event, said | own)

@@ -15,6 +15,7 @@ from lovrit.core.run.deeds import DEEDS
 from lovrit.core.run.demands import Demands
 from lovrit.core.run.event import Event, happening
 from lovrit.core.run.going import Fold, Going
+from lovrit.core.run.here import in_their_groups
 from lovrit.core.session.session import Session
 from lovrit.store import classes
 from lovrit.store.database import Database
@@ -27,6 +28,7 @@ from lovrit.web.run.telling import Told
 
 HELD_SLEEP_MS = 600_000  # a class left held for so long is one that nobody is in
 MOST_BEHIND_S = 3600  # so much is caught up after a standstill; hearts before that are not made up
+SAME_MS = 1000  # how it stands is worked out once a second for all screens that ask
 MOST_UNWRITTEN = 14_400  # four hours of seconds are kept while the disk takes nothing
 
 
@@ -74,12 +76,12 @@ class Live:
             row = classes.get(work, class_id)
             self.title, self.session_id, self.made_ms = row.title, row.session_id, row.made_ms
             self.closed, self.is_try = row.over_ms is not None, row.is_try
-            self.comers: tuple[Comer, ...] = classes.comers(row)
+            self._came: tuple[Comer, ...] = classes.comers(row)
             self.plan = classes.run_by(row)
             happened = classes.events(work, class_id)
         self.run_by = self.plan.plan()
         late = {event.person for event in happened if event.kind == "joins"}
-        there = [one for one in self.comers if one.id not in late]
+        there = [one for one in self._came if one.id not in late]
         people = [Runner(str(one.id), letter(one.group)) for one in there]
         if not people:
             people = [Runner("-1", "A")] if self.is_try else nameless(self.plan.session)
@@ -91,14 +93,15 @@ class Live:
         self.readings = Readings()
         self.outside, self._taken = outside or Outside(), dict[int, tuple[str, int]]()
         self.simulated = simulated
-        self.straps = SimulatedStraps(
-            self.comers if simulated else (), class_id, self.readings.push
-        )
+        self.straps = SimulatedStraps(self._came if simulated else (), class_id, self.readings.push)
         self.at_s = 0
         self.signals: dict[int, GateSignal] = {}
         self.calls = Calls()
         self.walls = 0
         self.unwritten: list[Second] = []
+        self._told: Told | None = None
+        self._own: dict[int, dict[str, str]] = {}
+        self.comers: tuple[Comer, ...] = ()
         self.stand(self.fold, now_ms)
 
     @property
@@ -121,7 +124,7 @@ class Live:
 
     def admit(self, comes: Comer) -> None:
         """Somebody who comes late is here from now on, with their strap."""
-        self.comers = (*self.comers, comes)
+        self._came = (*self._came, comes)
         if self.simulated:
             self.straps.add(comes)
 
@@ -156,6 +159,7 @@ class Live:
     def stand(self, fold: Fold, now_ms: int) -> None:
         """From now on the class is this state, moved on by the clock."""
         self.fold = fold
+        self.comers = in_their_groups(self._came, fold.state)
         self.look(now_ms)
 
     def look(self, now_ms: int) -> Going:
@@ -165,10 +169,17 @@ class Live:
         return self.going
 
     def told(self, now_ms: int) -> Told:
-        """How it stands at a moment, to be told to a screen."""
-        return Told(
-            self.fold, self.fold.at(self.seconds(now_ms)), self.made_ms, self.comers, self.names()
+        """How it stands at a moment, to be told to screens; for all who ask within a second the same."""
+        last = self._told
+        if last and last.fold is self.fold and last.going.phase == "on" == self.going.phase:
+            since = now_ms - last.now_ms
+            if 0 <= since < SAME_MS and last.names == self.names():
+                return last
+        going = self.fold.at(self.seconds(now_ms))
+        self._told = Told(
+            self.fold, going, self.made_ms, self.comers, self.names(), now_ms, self._own
         )
+        return self._told
 
     def tick(self, now_ms: int) -> bool:
         """Time goes on; whether the class has just gone over of itself."""

@@ -23,10 +23,14 @@ def own_words(plan: ClassPlan, mine: Comer) -> dict[str, str]:
     return found
 
 
-def own_moment(one: Moment, mine: Comer, own: dict[str, str]) -> Moment:
-    """A moment as it is for one person: the rows of their group in their own version, the lane that they are in."""
+def own_moment(one: Moment, mine: Comer, own: dict[str, str], out: bool) -> Moment:
+    """A moment as it is for one person: the rows of their group in their own version, the lane that they are in.
+
+    Where they have stopped nothing is asked of them.
+    """
+    if out:
+        return one._replace(rows=(), lanes=(), effort=None)
     group = letter(mine.group)
-    lanes_of_mine = {str(mine.id), group}
     rows = tuple(
         row._replace(does=tuple(own.get(does, does) for does in row.does))
         for row in one.rows
@@ -35,7 +39,7 @@ def own_moment(one: Moment, mine: Comer, own: dict[str, str]) -> Moment:
     lanes = tuple(
         lane._replace(takes="" if str(mine.id) in lane.came else lane.takes)
         for lane in one.lanes
-        if lane.name in lanes_of_mine
+        if str(mine.id) in lane.people
     )
     return one._replace(rows=rows, lanes=lanes)
 

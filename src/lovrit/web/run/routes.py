@@ -6,7 +6,6 @@ from anyio import to_thread
 from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse, JSONResponse, RedirectResponse, Response
 
-from lovrit.core.crew.groups import letter
 from lovrit.core.run.event import Event
 from lovrit.formats.cue_track import TONES, track_of
 from lovrit.store import classes, people, weeks
@@ -81,7 +80,7 @@ def on_screen(
         "live": live,
         "here": "run",
         "strip": strip_object(live.plan),
-        "groups": [letter(at) for at in range(live.groups)],
+        "groups": live.going.groups,
         "state": state_object(live.told(now_ms), now_ms, screen, MANY_AT_FIRST),
         "zone": house.zone,
         "tones": TONES,
@@ -116,5 +115,7 @@ async def happened(request: Request, class_id: Id, event: Event) -> JSONResponse
     floor = floor_of(request)
     told = await to_thread.run_sync(floor.happen, class_id, event, limiter=floor.presses)
     now_ms = floor.house.now_ms()
-    state = state_object(told.live.told(now_ms), now_ms, "coach")
+    state = await to_thread.run_sync(
+        state_object, told.live.told(now_ms), now_ms, "coach", limiter=floor.presses
+    )
     return JSONResponse({"state": state, "refused": told.refused})

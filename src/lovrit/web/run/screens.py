@@ -1,8 +1,8 @@
 """Screens in the hall: joined by a short code or a signed link, they show the class and nothing of anybody's health."""
 
-import json
 from typing import Annotated
 
+from anyio import to_thread
 from fastapi import APIRouter, Form, Request
 from fastapi.responses import HTMLResponse, JSONResponse, RedirectResponse, Response
 from sse_starlette import EventSourceResponse
@@ -15,7 +15,6 @@ from lovrit.web.pages import page
 from lovrit.web.run.live import Live
 from lovrit.web.run.routes import floor_of, on_screen
 from lovrit.web.run.signed import code_of, link, numbers_of, picture_of
-from lovrit.web.run.telling import MANY, state_object
 
 router = APIRouter()
 WALL = 0  # where a station's number would be
@@ -107,12 +106,12 @@ async def clock(house: InHouse, token: str) -> JSONResponse:
 async def told(request: Request, house: InHouse, token: str) -> EventSourceResponse:
     """How the class stands, and how it goes on, as a wall is told it."""
     class_id = numbers_of(house, "screen", token)[0]
-    live = floor_of(request).live(class_id)
+    floor = floor_of(request)
+    live = await to_thread.run_sync(floor.live, class_id)
 
     async def first() -> list[Message]:
-        now_ms = house.now_ms()
-        state = state_object(live.told(now_ms), now_ms, "wall", MANY)
-        return [Message(f"wall-{class_id}", "state", json.dumps(state))]
+        state = await to_thread.run_sync(floor.stands, live, "wall")
+        return [Message(f"wall-{class_id}", "state", state)]
 
     said = stream(house.hub, [f"wall-{class_id}"], first)
     return EventSourceResponse(

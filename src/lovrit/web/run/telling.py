@@ -1,12 +1,13 @@
 """A class turned into what its screens are told. The wall gets groups, stations and time, never a heart or a name."""
 
 from collections import Counter
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any, Literal
 
-from lovrit.core.clock import number
+from lovrit.core.clock import clock, number
 from lovrit.core.crew.groups import letter
 from lovrit.core.crew.person import Comer
+from lovrit.core.run.account import done_taps
 from lovrit.core.run.classplan import ClassPlan
 from lovrit.core.run.foretold import LaneShown, Moment, foretold
 from lovrit.core.run.frozen import Frozen
@@ -33,7 +34,8 @@ TAKEN_BACK = {
 class Told:
     """What is told of: a class that was opened at so many ms since 1970, its fold, how it stands, who came.
 
-    ``names`` where the club lets the wall show first names.
+    ``names`` where the club lets the wall show first names. What is foretold, and each person's own words, are worked
+    out once for all screens that ask.
     """
 
     fold: Fold
@@ -41,10 +43,25 @@ class Told:
     opened_ms: int
     comers: tuple[Comer, ...]
     names: bool = False
+    now_ms: int = 0
+    own: dict[int, dict[str, str]] = field(default_factory=dict)
+    _foretold: dict[int, tuple[Moment, ...]] = field(default_factory=dict)
 
     def ms(self, seconds: float) -> int:
         """Seconds since the class was opened as a moment."""
         return self.opened_ms + round(seconds * 1000)
+
+    def moments(self, most: int) -> tuple[Moment, ...]:
+        """The moments that are foretold, so many at most."""
+        if most not in self._foretold:
+            self._foretold[most] = foretold(self.going, most) if self.going.phase != "over" else ()
+        return self._foretold[most]
+
+    def own_words(self, mine: Comer) -> dict[str, str]:
+        """What is said of each move to one person."""
+        if mine.id not in self.own:
+            self.own[mine.id] = own_words(self.going.plan, mine)
+        return self.own[mine.id]
 
 
 def state_object(
@@ -55,10 +72,12 @@ def state_object(
     ``mine`` where it is in somebody's hand: then it tells of them alone.
     """
     going = live.going
-    moments = foretold(going, most) if going.phase != "over" else ()
+    moments = live.moments(most)
     table: dict[tuple[Row, ...], int] = {}
     if mine:
-        moments = tuple(own_moment(one, mine, own_words(going.plan, mine)) for one in moments)
+        mine = next((one for one in live.comers if one.id == mine.id), mine)
+        out = str(mine.id) in going.stopped
+        moments = tuple(own_moment(one, mine, live.own_words(mine), out) for one in moments)
     told = [_moment(live, one, table, screen) for one in moments]
     if mine:
         boxes = (own_box(going.plan, one, mine) for one in moments)
@@ -68,6 +87,7 @@ def state_object(
         "phase": going.phase,
         "moments": told,
         "rows": [[_row(row) for row in some] for some in table],
+        "groups": going.groups,
         "whole": bool(moments) and moments[-1].kind == "over",
         "total_s": going.plan.total_s,
         "ends_ms": live.ms(ends_at_s(going)),
@@ -80,9 +100,37 @@ def state_object(
         shown["heard"] = list(live.fold.seen)[-HEARD:]
     if screen == "coach":
         shown |= _for_the_coach(live)
+    if mine:
+        shown["mine"] = _mine(live, mine)
     if screen == "wall" and live.names:
         shown["names"] = _names(live)
     return shown
+
+
+def _mine(live: Told, mine: Comer) -> dict[str, Any]:
+    """What only their own page is told: their group, whether they have stopped, what they tapped and can take back."""
+    going, who = live.going, str(mine.id)
+    tap = own_tap(live.fold, going, who)
+    took = [took for block, lane, took in done_taps(going) if block == going.at and lane == who]
+    return {
+        "group": letter(mine.group),
+        "out": who in going.stopped,
+        "done": clock(round(took[-1])) if took and tap and tap.kind == "done" else "",
+        "undo": None if tap is None else {"of": tap.id, "said": TAKEN_BACK[tap.kind]},
+        "felt": going.felt.get(who),
+    }
+
+
+def own_tap(fold: Fold, going: Going, who: str) -> Happening | None:
+    """The last tap that somebody made for themselves, while the block is on in which they did."""
+    begun = going.block_s
+    mine = (
+        one
+        for one in reversed(fold.counted)
+        if one.kind in ("done", "in", "change") and one.fields.get("person") == who
+    )
+    last = next(mine, None)
+    return last if last and last.at_s >= begun and going.phase in ("on", "held") else None
 
 
 def _names(live: Told) -> dict[str, list[str]]:
@@ -116,6 +164,7 @@ def _for_the_coach(live: Told) -> dict[str, Any]:
         if last is None
         else {"of": last.id, "said": TAKEN_BACK[last.kind], "by": last.fields.get("by", "")},
         "stopped": sorted(int(who) for who in going.stopped),
+        "in_group": {one.id: letter(one.group) for one in live.comers},
         "marks": len(going.marks),
         "may_go_on": going.ended is not None,
         "instead": dict(going.moves),

@@ -18,10 +18,10 @@ export function made(name, text = "", css = "") {
   return found;
 }
 
-/** A group's letter on its colour. @param {string[]} groups all of them @param {string} letter @param {"fill" | "outline"} how */
-export function patch(groups, letter, how) {
-  const nth = groups.indexOf(letter);
-  return made("b", letter, nth < 0 ? "patch all" : `patch ${how}-${nth % 6}`);
+/** A group's letter on its colour, which is the letter's own on every page. @param {string} letter @param {"fill" | "outline"} how */
+export function patch(letter, how) {
+  const nth = /^[A-Z]$/.test(letter) ? letter.charCodeAt(0) - 65 : -1;
+  return made("b", letter, nth < 0 ? "patch all" : `patch ${how}-${nth}`);
 }
 
 /**
@@ -37,8 +37,8 @@ export function shownAt(view, nth) {
   return sentOn ? { moment: next, coming: true } : { moment, coming: false };
 }
 
-/** Draw the board anew. @param {HTMLElement} list @param {View} view @param {number} nth @param {string[]} groups @param {number} [station] only this one */
-export function draw(list, view, nth, groups, station) {
+/** Draw the board anew. @param {HTMLElement} list @param {View} view @param {number} nth @param {number} [station] only this one */
+export function draw(list, view, nth, station) {
   const { moment, coming } = shownAt(view, nth);
   let rows = view.rows[moment.rows] ?? [];
   if (station !== undefined && rows[0]?.nth) rows = rows.filter((row) => row.nth === station);
@@ -50,17 +50,17 @@ export function draw(list, view, nth, groups, station) {
   list.dataset.together = together ? "1" : "";
   if (plain) list.replaceChildren();
   else if (together) list.replaceChildren(...tasks(rows[0], coming));
-  else list.replaceChildren(...rows.map((row) => stationRow(row, groups, coming, station !== undefined, view.names)));
+  else list.replaceChildren(...rows.map((row) => stationRow(row, coming, station !== undefined, view.names)));
 }
 
-/** Who is in which group, before a class begins. @param {HTMLElement} list @param {Record<string, string[]>} names @param {string[]} groups */
-export function drawNames(list, names, groups) {
+/** Who is in which group, before a class begins. @param {HTMLElement} list @param {Record<string, string[]>} names */
+export function drawNames(list, names) {
   list.dataset.shape = "names";
   list.dataset.coming = list.dataset.together = "";
   list.dataset.many = String(Object.keys(names).length);
   list.replaceChildren(...Object.entries(names).map(([letter, some]) => {
     const line = made("li");
-    line.append(patch(groups, letter, "fill"), made("span", some.join(", "), "station-name"));
+    line.append(patch(letter, "fill"), made("span", some.join(", "), "station-name"));
     return line;
   }));
 }
@@ -84,19 +84,19 @@ function told(station) {
   return card ? [...(card.cue ? [made("small", card.cue, "cue")] : []), ...(card.ways.length ? [made("small", `easier: ${card.ways.join(", ")}`, "cue")] : [])] : [];
 }
 
-/** @param {Row} row @param {string[]} groups @param {boolean} coming @param {boolean} alone whether it is one station's own screen
+/** @param {Row} row @param {boolean} coming @param {boolean} alone whether it is one station's own screen
  * @param {View["names"]} [names] first names by group, where the club shows them in breaks */
-function stationRow(row, groups, coming, alone, names) {
+function stationRow(row, coming, alone, names) {
   const line = made("li");
   const here = made("span", "", "here");
-  here.append(...row.groups.map((letter) => patch(groups, letter, coming ? "outline" : "fill")));
+  here.append(...row.groups.map((letter) => patch(letter, coming ? "outline" : "fill")));
   if (coming && names) here.append(...row.groups.map((letter) => made("small", (names[letter] ?? []).join(", "), "names")));
   const name = made("span", `${row.nth} ${row.does.join(" + ")}`, "station-name");
   name.append(...extras(row, coming));
   const drawn = drawing(row.station);
   const then = made("span", "", "then");
   if (alone) name.append(...told(row.station));
-  if (row.then.length && !coming) then.append("then ", ...row.then.map((letter) => patch(groups, letter, "outline")));
+  if (row.then.length && !coming) then.append("then ", ...row.then.map((letter) => patch(letter, "outline")));
   line.append(here, ...(drawn ? [drawn] : []), name, then);
   return line;
 }
@@ -133,7 +133,7 @@ export const laneName = (lane) => HALVES[lane.lane] ?? lane.said;
 export function laneHead(lane, groups) {
   const team = groups.includes(lane.group) && /^[A-Z]\d*$/.test(lane.lane);
   if (!team) return [made("b", laneName(lane))];
-  const found = patch(groups, lane.group, lane.does === "work" ? "fill" : "outline");
+  const found = patch(lane.group, lane.does === "work" ? "fill" : "outline");
   found.textContent = lane.lane;
   return [found];
 }
@@ -157,7 +157,7 @@ export function drawLanes(list, view, moment, groups) {
 function counted(view, groups) {
   return groups.filter((letter) => view.rounds[letter]).map((letter) => {
     const line = made("li", "", "lane");
-    line.append(patch(groups, letter, "fill"), made("span", `${view.rounds[letter]}`, "rounds"));
+    line.append(patch(letter, "fill"), made("span", `${view.rounds[letter]}`, "rounds"));
     return line;
   });
 }
@@ -168,7 +168,7 @@ function gate(lanes, groups) {
   const all = groups.filter((letter) => lanes.some((lane) => lane.group === letter) && lanes.every((lane) => lane.group !== letter || may.includes(lane)));
   const single = may.filter((lane) => !all.includes(lane.group));
   const line = made("li", "", "may-go");
-  line.append(...all.map((letter) => patch(groups, letter, "fill")), ...single.map((lane) => made("b", laneName(lane))));
+  line.append(...all.map((letter) => patch(letter, "fill")), ...single.map((lane) => made("b", laneName(lane))));
   const left = lanes.length - may.length;
   return [...(may.length ? [line] : []), ...(left && lanes.length > 1 ? [made("li", `${left} more to come`, "lane rest")] : [])];
 }

@@ -1,5 +1,5 @@
 // The coach's hands on a class: controls, taps, people, ways to end on time. Every press is taken back by the next one.
-import { made } from "./board.js";
+import { made, patch } from "./board.js";
 import { clock, readClock, typing } from "./hands.js";
 import { tapButtons, tickTaps } from "./taps.js";
 import { GO_ON_MS } from "./foretold.js";
@@ -43,6 +43,18 @@ function keepMe(name) {
 const at = (id) => document.getElementById(id);
 /** @param {string} id */
 const dialogOf = (id) => /** @type {HTMLDialogElement | null} */ (at(id));
+
+/** The place of a group among people, made where it is new. @param {Element} people @param {string} letter @returns {Element} */
+function groupIn(people, letter) {
+  const found = people.querySelector(`dd[data-group="${letter}"]`);
+  if (found) return found;
+  const head = made("dt");
+  const place = made("dd");
+  place.dataset.group = letter;
+  head.append(patch(letter, "fill"));
+  people.append(head, place);
+  return place;
+}
 
 export class Coach {
   /** @param {Run} run */
@@ -323,8 +335,25 @@ export class Coach {
     box.replaceChildren(made("p", `${clock(late)} past ${this.run.timeOfDay(due).slice(0, 5)}, when the hall must be back.`), ...buttons);
   }
 
+  /** Everybody under the letter of the group that they are in by now. */
+  regroup() {
+    const people = document.querySelector("dl.people");
+    for (const [who, letter] of Object.entries(this.run.view.in_group ?? {})) {
+      for (const one of document.querySelectorAll(`[data-person="${who}"]`)) {
+        const shown = one.querySelector("b.patch");
+        if (shown && shown.textContent !== letter) shown.replaceWith(patch(letter, "fill"));
+        if (people?.contains(one) && one.closest("dd")?.dataset.group !== letter) groupIn(people, letter).append(one);
+      }
+    }
+    for (const dd of people?.querySelectorAll("dd") ?? []) {
+      dd.hidden = !dd.children.length;
+      if (dd.previousElementSibling instanceof HTMLElement) dd.previousElementSibling.hidden = dd.hidden;
+    }
+  }
+
   buttons() {
     const { view } = this.run;
+    this.regroup();
     const put = (/** @type {string} */ id, /** @type {string} */ text) => { const found = at(id); if (found) found.textContent = text; };
     this.wallShows();
     put("marks", view.marks ? `${view.marks} marked` : "");

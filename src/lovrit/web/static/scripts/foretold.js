@@ -9,9 +9,10 @@
  * @typedef {{at: number, kind: string, place: string, block: number | null, says: string, shape: string, where: string,
  *   effort: string | null, up: boolean, zero: number, began: number, least: number | null, cap: number | null, beat: number | null,
  *   usual: number | null, moves_on: boolean, last: boolean, counts: boolean, rows: number, cues: Cue[], lanes?: Lane[], box?: string}} Moment
- * @typedef {{now_ms: number, phase: string, moments: Moment[], rows: Row[][], whole: boolean, total_s: number, ends_ms: number,
+ * @typedef {{now_ms: number, phase: string, moments: Moment[], rows: Row[][], whole: boolean, groups: string[], total_s: number, ends_ms: number,
  *   over_ms: number | null, rounds: Record<string, number>, shown?: {what: string, text: string}, names?: Record<string, string[]>, stood?: number, due_ms?: number | null, late_s?: number, early_s?: number,
  *   ways?: {way: string, text: string, ends_ms: number}[], undo?: {of: string, said: string, by: string} | null,
+ *   mine?: {group: string, out: boolean, done: string, undo: {of: string, said: string} | null, felt: number | null}, in_group?: Record<string, string>,
  *   stopped?: number[], marks?: number, may_go_on?: boolean, instead?: Record<string, string>, heard?: string[]}} View
  * @typedef {{id: string, kind: string, at_ms: number, place?: string, seconds?: number, every?: boolean, person?: number,
  *   lane?: string, of?: string, way?: string, text?: string, station?: string, move?: string, block?: number, group?: string,

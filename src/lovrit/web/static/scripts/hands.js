@@ -6,6 +6,13 @@ export function typing(target) {
     && target.closest("input, textarea, select, [contenteditable=true], .cm-editor") !== null;
 }
 
+/** Whether a key presses what has the focus: space and Enter belong to a button before they belong to the page.
+ * @param {KeyboardEvent} event */
+export function presses(event) {
+  return (event.key === " " || event.key === "Enter") && event.target instanceof HTMLElement
+    && event.target.closest("button, a[href], summary, label, [role=button], [role=menuitem]") !== null;
+}
+
 /** A fresh id. @returns {string} */
 export function freshId() {
   return crypto.randomUUID?.() ?? `${Date.now()}-${Math.random().toString(36).slice(2)}`;

@@ -1,9 +1,9 @@
 // A class on a screen: between messages the page goes on by itself through the moments that were foretold, by the
 // server's clock. Coach, wall and station are the same page with more or less on it.
-import { draw, drawLanes, drawNames, made, shownAt, tickLanes } from "./board.js";
+import { draw, drawLanes, drawNames, made, patch, shownAt, tickLanes } from "./board.js";
 import { Coach, me } from "./coach.js";
 import { cuesAhead, GO_ON_MS, joined, laidOn, momentAt, nthAt, reading, standing, works } from "./foretold.js";
-import { clock, typing } from "./hands.js";
+import { clock, presses, typing } from "./hands.js";
 import { Presses } from "./presses.js";
 import { Shown } from "./shown.js";
 import { AHEAD_MS, Sound } from "./sound.js";
@@ -36,8 +36,6 @@ class Run {
     this.id = root.dataset.class;
     this.zone = root.dataset.zone;
     this.station = root.dataset.station === undefined ? undefined : Number(root.dataset.station);
-    /** @type {string[]} */
-    this.groups = json("groups") ?? [];
     /** The server's view, on which the presses that it has not yet answered are laid. @type {View} */
     this.server = json("state");
     /** @type {View} */
@@ -62,6 +60,11 @@ class Run {
     this.lay();
     setInterval(() => this.tick(), 100);
     setInterval(() => this.setClock(), 20_000);
+  }
+
+  /** The groups that somebody is in, by now. */
+  get groups() {
+    return this.view.groups;
   }
 
   now() {
@@ -135,8 +138,8 @@ class Run {
     this.pulse(moment, now);
     this.announce(`${at("what")?.textContent}, ${at("where")?.textContent}`);
     const list = at("stands");
-    if (list && ready && this.view.names && this.station === undefined) drawNames(list, this.view.names, this.groups);
-    else if (list) draw(list, this.view, nth, this.groups, this.station);
+    if (list && ready && this.view.names && this.station === undefined) drawNames(list, this.view.names);
+    else if (list) draw(list, this.view, nth, this.station);
     const lanes = at("lanes");
     if (lanes) drawLanes(lanes, this.view, moment, this.groups);
     this.coach?.show(moment);
@@ -145,12 +148,40 @@ class Run {
 
   /** One's own box or effort, and one's own taps. @param {Moment} moment @param {number} nth */
   mine(moment, nth) {
-    const shown = shownAt(this.view, nth).moment;
-    put("box", shown.box ?? "");
+    const { out, done, undo } = this.view.mine ?? {};
+    this.who();
+    put("box", out || done ? "" : (shownAt(this.view, nth).moment.box ?? ""));
+    if (out) this.says("stopped", "You have stopped. Tell your coach before you come back.");
+    else if (done) this.says(`done ${done}`, moment.cap ? "Easy until the others are in." : "");
     const taps = at("taps");
-    taps?.replaceChildren(...tapButtons(this.view, { ...moment, counts: false }, this.groups).filter((one) => !one.disabled));
-    taps?.toggleAttribute("hidden", !taps.children.length);
-    at("felt")?.toggleAttribute("hidden", works(moment.kind));
+    const buttons = out || this.view.phase !== "on" ? [] : tapButtons(this.view, { ...moment, counts: false }, this.groups).filter((one) => !one.disabled);
+    const shown = undo && !out ? [...buttons, takesBack(undo.said)] : buttons;
+    taps?.replaceChildren(...shown);
+    taps?.toggleAttribute("hidden", !shown.length);
+    this.asksFelt(false);
+  }
+
+  /** Their group, as it is by now. */
+  who() {
+    const letter = this.view.mine?.group;
+    const shown = document.querySelector(".me .patch");
+    if (letter && shown && shown.textContent !== letter) shown.replaceWith(patch(letter, "fill"));
+  }
+
+  /** @param {string} what @param {string} where */
+  says(what, where) {
+    put("what", what);
+    put("where", where);
+    this.announce(`${what}. ${where}`);
+  }
+
+  /** How hard it was is asked once the class is over, or they have stopped. @param {boolean} over */
+  asksFelt(over) {
+    const { out, felt } = this.view.mine ?? {};
+    at("felt")?.toggleAttribute("hidden", !over && !out);
+    for (const one of /** @type {NodeListOf<HTMLElement>} */ (document.querySelectorAll("[data-felt]"))) {
+      one.setAttribute("aria-pressed", String(Number(one.dataset.felt) === felt));
+    }
   }
 
   /** @param {Moment} moment @param {number} nth @param {boolean} resting */
@@ -228,6 +259,10 @@ class Run {
     for (const id of ["stands", "lanes"]) at(id)?.replaceChildren();
     for (const id of ["pulse", "turnbar"]) at(id)?.toggleAttribute("hidden", true);
     this.coach?.over();
+    if (!this.hand) return;
+    put("box", "");
+    at("taps")?.toggleAttribute("hidden", true);
+    this.asksFelt(!never);
   }
 
   /** Whether an end can still be taken back. */
@@ -264,7 +299,7 @@ class Run {
     if (this.base) alone("", hears, `${this.base}/stream`);
     else listenOn(`${this.coach ? "coach" : "wall"}-${this.id}`, hears);
     document.addEventListener("keydown", (event) => {
-      if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]")) return;
+      if (typing(event.target) || presses(event) || event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]")) return;
       const sound = event.key === "b";
       const does = sound ? "sound" : this.coach?.keyed(event.key);
       if (!does) return;
@@ -282,9 +317,8 @@ class Run {
     this.root.addEventListener("click", (event) => {
       const button = /** @type {Element} */ (event.target).closest("button");
       if (button?.dataset.tap) this.send({ kind: button.dataset.tap });
-      if (!button?.dataset.felt) return;
-      this.send({ kind: "felt", value: Number(button.dataset.felt) });
-      for (const one of document.querySelectorAll("[data-felt]")) one.setAttribute("aria-pressed", String(one === button));
+      if (button?.dataset.do === "take-back" && this.view.mine?.undo) this.send({ kind: "undo", of: this.view.mine.undo.of });
+      if (button?.dataset.felt) this.send({ kind: "felt", value: Number(button.dataset.felt) });
     });
   }
 
@@ -332,6 +366,14 @@ class Run {
     this.presses.add({ ...event, ...(place ? { place } : {}), ...(by ? { by } : {}), at_ms: now }, answered);
     this.lay();
   }
+}
+
+/** A press that takes back one's own tap. @param {string} said */
+function takesBack(said) {
+  const button = made("button", `Take back ${said}`, "press");
+  Object.assign(button, { type: "button" });
+  button.dataset.do = "take-back";
+  return button;
 }
 
 /** The word of a moment, read from the last row: what it says where that is short, else its kind. @param {Moment} moment */

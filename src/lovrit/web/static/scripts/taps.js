@@ -12,7 +12,7 @@ export function tapButtons(view, moment, groups) {
   const lanes = (moment.lanes ?? []).filter((lane) => lane.takes || ["race", "repeats"].includes(moment.shape));
   const buttons = lanes.map((lane) => {
     const button = tap(lane.takes, lane.lane);
-    const person = lane.said !== lane.lane && groups.includes(lane.group) ? [patch(groups, lane.group, lane.does === "work" ? "fill" : "outline")] : [];
+    const person = lane.said !== lane.lane && groups.includes(lane.group) ? [patch(lane.group, lane.does === "work" ? "fill" : "outline")] : [];
     const head = person.length ? [...person, made("span", lane.said)] : laneHead(lane, groups);
     button.append(...head, made("small", "", "says"), made("i", WORDS[lane.takes] ?? ""));
     button.disabled = !lane.takes;
@@ -25,7 +25,7 @@ export function tapButtons(view, moment, groups) {
 function rounds(view, groups, what) {
   return groups.map((letter) => {
     const button = tap("round", letter);
-    button.append(patch(groups, letter, "fill"), made("span", `${view.rounds[letter] ?? 0}`, "count"), made("i", `+1 ${what}`));
+    button.append(patch(letter, "fill"), made("span", `${view.rounds[letter] ?? 0}`, "count"), made("i", `+1 ${what}`));
     return button;
   });
 }
