@@ -9,6 +9,7 @@ from sqlmodel import Session as Work
 from sqlmodel import col, delete, or_, select
 
 from lovrit.core.advice.company import Schools
+from lovrit.core.days import Habit
 from lovrit.core.forecast.learned import Quickness
 from lovrit.core.moves.figure import Drawing
 from lovrit.core.moves.library import Library, shipped
@@ -36,10 +37,14 @@ def choose(work: Work, key: str, value: object) -> None:
 
 
 class About(Value):
-    """The club in its own words: its name, its time zone, and what is said when somebody is unwell."""
+    """The club in its own words: its name, its time zone, and what is said when somebody is unwell.
+
+    ``days`` is how it writes a day in figures.
+    """
 
     name: Annotated[str, Field(max_length=80)] = ""
     zone: Annotated[str, Field(max_length=60)] = ""
+    days: Habit = "day first"
     told: Annotated[str, Field(max_length=200)] = ""
     defibrillator: Annotated[str, Field(max_length=200)] = ""
     address: Annotated[str, Field(max_length=200)] = ""

@@ -134,6 +134,7 @@ class ClassRow(SQLModel, table=True):
     people: list[dict[str, Any]] = Field(sa_column=Column(JSON, nullable=False))
     made_ms: int = Field(index=True)
     over_ms: int | None = None
+    away_ms: int | None = None
     is_try: bool = False
     frozen: dict[str, Any] | None = Field(default=None, sa_column=Column(JSON, nullable=True))
 

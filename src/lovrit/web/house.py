@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass, field
-from datetime import datetime
+from datetime import date, datetime
 from threading import Event
 from typing import Annotated, Any
 from zoneinfo import ZoneInfo
@@ -13,6 +13,7 @@ from sqlmodel import Session as Work
 from starlette.datastructures import FormData
 
 from lovrit.core.advice.company import Day, Schools
+from lovrit.core.days import Toward, read_day
 from lovrit.core.forecast.learned import Quickness
 from lovrit.core.moves.figure import Drawing
 from lovrit.core.moves.library import Library
@@ -71,6 +72,14 @@ class House:
         """The club's day (YYYY-MM-DD)."""
         return f"{self.when(self.now_ms()):%Y-%m-%d}"
 
+    def day(self, text: str, toward: Toward = "ahead") -> date:
+        """A day as somebody wrote it, by the club's habit.
+
+        Raises:
+            NoSuchDay: if it is none, or could be two.
+        """
+        return read_day(text, date.fromisoformat(self.today), toward, self.about.days)
+
     def refresh(self) -> None:
         """Read again what the club holds; after each change of it."""
         self.days_near, self.weeks = {}, {}
@@ -83,6 +92,17 @@ class House:
             self.secret, self.about = club.secret(work), club.about(work)
             self.paces, self.drawings = club.paces(work), club.drawings(work)
             self.outside.worn = straps.worn(work)
+
+
+def since_day(house: House, text: str, standing: str) -> str | None:
+    """Since when somebody stands as they do (YYYY-MM-DD): the day that was written, else today where it has begun now.
+
+    Raises:
+        NoSuchDay: if it is none, or could be two.
+    """
+    if text.strip():
+        return f"{house.day(text, 'back')}"
+    return house.today if standing != "usual" else None
 
 
 Recorded = Callable[[House, Work, int], None]

@@ -12,12 +12,14 @@ from lovrit.core.moves.guess import stand_in
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move
 from lovrit.core.moves.names import key_of
-from lovrit.core.slate.line import Line, Way
+from lovrit.core.slate.line import Line, Task, Way
+from lovrit.core.slate.written import task_said
 from lovrit.core.values import Value
 
 OF_BEST = 0.8  # of a best can be done in sets, as coaches have it; to be checked
 STEP_KG = 2.5
 MOST_WAYS = 6
+RESTS = "rest here"  # what somebody does at a station where nothing is for them
 # words of a way that take away what its move asks
 RELIEF: dict[str, tuple[str, ...]] = {
     "depth": ("half", "bench", "box", "chair", "high", "shallow", "partial"),
@@ -52,8 +54,9 @@ class Cell(Value):
 
     @property
     def said(self) -> str:
-        """In words: the version, with its load."""
-        return self.does + ("" if self.load is None else f", {number(self.load)} kg")
+        """In words: the version, with its load; where nobody knows one, whom to ask."""
+        said = self.does + ("" if self.load is None else f", {number(self.load)} kg")
+        return f"{said}: ask your coach" if self.open else said
 
 
 def ladder(line: Line, library: Library, person: Person | None = None) -> tuple[Option, ...]:
@@ -184,6 +187,9 @@ def cell(
     brings = bool(_own_loads(line, person))
     options = usual if usual and not brings else ladder(line, library, person)
     forbidden = frozenset(person.limits)
+    own = _of_choice(person, line, options, library)
+    if own:
+        return own
     written = next(nth for nth, one in enumerate(options) if one.name == line.tasks[0].name)
     at, because = _wanted(person, line, options, written)
     if options[at].asks & forbidden:
@@ -208,6 +214,83 @@ def cell(
         swapped=chosen.name != line.tasks[0].name,
         at=at,
         options=len(options),
+    )
+
+
+def cells(person: Person, line: Line, library: Library) -> tuple[Cell, ...]:
+    """What somebody does of each task of a line: a limit holds for the second as for the first."""
+    return tuple(cell(person, line.but(tasks=(task,)), library) for task in line.tasks)
+
+
+def at_line(
+    person: Person, line: Line, library: Library, usual: tuple[Option, ...] | None = None
+) -> Cell:
+    """What somebody does at a station, all its tasks in one cell; steps and choices are of the first."""
+    first = cell(person, line, library, usual)
+    if len(line.tasks) == 1:
+        return first
+    every = (first, *cells(person, line, library)[1:])
+    because = dict.fromkeys(one.because for one in every if one.because)
+    return first.but(
+        does=" + ".join(one.does for one in every),
+        because=", ".join(because),
+        swapped=any(one.swapped for one in every),
+        open=any(one.open for one in every),
+    )
+
+
+def told(person: Person, line: Line, library: Library) -> tuple[str, ...]:
+    """What somebody is told to do at a line, task by task: how much, in which version, with which load.
+
+    Every page, card and screen that tells one person says this.
+    """
+    return tuple(
+        _with_amount(task, own)
+        for task, own in zip(line.tasks, cells(person, line, library), strict=True)
+    )
+
+
+def _with_amount(task: Task, own: Cell) -> str:
+    load = "" if own.load is None else f", {number(own.load)} kg"
+    said = f"{task_said(task.but(load=None), own.does)}{load}"
+    return f"{said}: ask your coach" if own.open else said
+
+
+def choices(person: Person, line: Line, library: Library) -> tuple[str, ...]:
+    """Where nobody knows a way: moves that no limit of somebody forbids, of the same pattern first; or to rest."""
+    asked = library.find(line.tasks[0].name)
+    kit = set(asked.needs_kit) if asked else set()
+    free = [
+        one
+        for one in library.moves
+        if not one.skill and not one.asks & frozenset(person.limits) and set(one.needs_kit) <= kit
+    ]
+    alike = [one.name for one in free if asked and one.pattern == asked.pattern]
+    others = [one.name for one in free if one.name not in alike]
+    return (*alike[:MOST_WAYS], *others[: MOST_WAYS - len(alike[:MOST_WAYS])], RESTS)
+
+
+def chosen(person: Person, line: Line, library: Library, name: str) -> Person:
+    """A person who does a move of the coach's choice at a station from now on; nothing where a limit forbids it."""
+    if name != RESTS and (
+        library.find(name) is None or _asks(name, library) & frozenset(person.limits)
+    ):
+        return person
+    return person.but(does=person.does | {key_of(line.tasks[0].name): Chosen(name=name)})
+
+
+def _of_choice(
+    person: Person, line: Line, options: tuple[Option, ...], library: Library
+) -> Cell | None:
+    """What the coach chose from outside the station's ways, while no limit forbids it."""
+    taken = person.does.get(key_of(line.tasks[0].name))
+    if taken is None or any(one.name == taken.name for one in options):
+        return None
+    known = taken.name == RESTS or library.find(taken.name) is not None
+    if not known or _asks(taken.name, library) & frozenset(person.limits):
+        return None
+    return Cell(
+        station=line.name, does=taken.name, because="as chosen", swapped=True, options=len(options)
     )
 
 

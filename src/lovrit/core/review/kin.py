@@ -12,7 +12,7 @@ from lovrit.core.blocks.build import Build
 from lovrit.core.blocks.intervals import Intervals
 from lovrit.core.blocks.strength import Strength
 from lovrit.core.clock import read_clock
-from lovrit.core.crew.fits import cell
+from lovrit.core.crew.fits import at_line
 from lovrit.core.crew.person import Person
 from lovrit.core.moves.library import Library
 from lovrit.core.session.writer import block_lines
@@ -60,7 +60,9 @@ def kin_key(block: Block, library: Library) -> str:
 
 def own_key(block: Block, person: Person, library: Library) -> str:
     """The ways and loads in which somebody does a block."""
-    return "; ".join(cell(person, line, library).said for line in block.moves if not line.is_rest)
+    return "; ".join(
+        at_line(person, line, library).said for line in block.moves if not line.is_rest
+    )
 
 
 def worth(block: Block, score: str) -> Worth | None:

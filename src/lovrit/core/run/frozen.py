@@ -11,6 +11,7 @@ from pydantic import ValidationError
 
 from lovrit.core.blocks.floor import Floor, FloorStep
 from lovrit.core.blocks.step import Forecast, Laying
+from lovrit.core.crew.fits import ladder
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move
 from lovrit.core.run.classplan import ClassPlan, PlannedBlock, class_plan
@@ -51,24 +52,28 @@ def freeze(plan: Plan) -> Frozen:
     drawn: dict[str, str] = {}
     for block in plan.session.blocks:
         for line in block.moves:
-            for nth, name in enumerate(_names(line)):
+            for nth, name in enumerate(_names(line, plan.library)):
                 move = plan.library.find(name)
                 if move:
                     known[move.name] = move
                     drawn |= {line.name: move.name} if nth == 0 else {}
     library = Library(
-        moves=tuple(known.values()), pace=plan.library.pace, rests_on=plan.library.rests_on
+        # in the library's own order: the first that suits somebody is the same here as there
+        moves=tuple(move for move in plan.library.moves if move.name in known),
+        pace=plan.library.pace,
+        rests_on=plan.library.rests_on,
     )
     timeline, steps = _as_run(plan)
     return Frozen(plan.session, timeline, drawn, steps, library)
 
 
-def _names(line: Line) -> Iterator[str]:
-    """Every move that a line names: its tasks, their parts, their ways."""
+def _names(line: Line, library: Library) -> Iterator[str]:
+    """Every move that a line names: its tasks, their parts, their ways, and what the fit sheet may put in its place."""
     for task in line.tasks:
         yield task.name
         for way in (*task.parts, *task.alternatives, *task.harder, *task.easier):
             yield from (way.name, f"{task.name} {way.name}") if way.name else ()
+        yield from (one.name for one in ladder(line.but(tasks=(task,)), library))
 
 
 def _as_run(plan: Plan) -> tuple[Timeline, tuple[tuple[int, int], ...]]:

@@ -6,7 +6,17 @@ from fastapi import APIRouter, Form, Request
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
 
 from lovrit.core.crew.dose import SHARES, Dose, dose, hard_works
-from lovrit.core.crew.fits import Cell, cell, ladder, loads_of, put, stepped
+from lovrit.core.crew.fits import (
+    Cell,
+    at_line,
+    cell,
+    choices,
+    chosen,
+    ladder,
+    loads_of,
+    put,
+    stepped,
+)
 from lovrit.core.crew.groups import letter
 from lovrit.core.crew.person import Person, Share
 from lovrit.core.session.session import Session
@@ -43,6 +53,7 @@ class Sheet(NamedTuple):
     rows: tuple[Row, ...]
     swapped: int
     open: int
+    choices: dict[tuple[int, int], tuple[str, ...]]
 
 
 def stations_in(session: Session) -> tuple[Line, ...]:
@@ -66,7 +77,7 @@ def sheet_of(house: House, plan: Plan, comers: list[tuple[Person, int]]) -> Shee
             person,
             letter(group),
             tuple(
-                cell(person, line, house.library, options)
+                at_line(person, line, house.library, options)
                 for line, options in zip(lines, usual, strict=True)
             ),
             dose(person, works, house.today),
@@ -74,11 +85,18 @@ def sheet_of(house: House, plan: Plan, comers: list[tuple[Person, int]]) -> Shee
         for person, group in comers
     )
     cells = [one for row in rows for one in row.cells]
+    offered = {
+        (person.id, nth): choices(person, line, house.library)
+        for person, _ in comers
+        for nth, line in enumerate(lines)
+        if cell(person, line, house.library, usual[nth]).open
+    }
     ready = tuple(
         (line.name, " ".join(f"{load:g}" for load in loads_of(line)) if loads_of(line) else "")
         for line in lines
     )
-    return Sheet(ready, rows, sum(one.swapped for one in cells), sum(one.open for one in cells))
+    swapped, left = sum(one.swapped for one in cells), sum(one.open for one in cells)
+    return Sheet(ready, rows, swapped, left, offered)
 
 
 @router.get("/crew/{session_id}/fit")
@@ -110,9 +128,10 @@ def step(
     request: Request,
     house: InHouse,
     session_id: Id,
-    do: Annotated[str, Form(pattern="^(easier|harder|rule|all)$")],
+    do: Annotated[str, Form(pattern="^(easier|harder|rule|all|choose)$")],
     person: Annotated[int, Form(ge=0)] = EVERYBODY,
     station: Annotated[int, Form(ge=-1, lt=MOST_STATIONS)] = -1,
+    move: Annotated[str, Form(max_length=120)] = "",
 ) -> Response:
     """A cell, a row or a column one step easier or harder, or as the rule has it; or all of a column as this cell is.
 
@@ -129,7 +148,7 @@ def step(
         for one in whose:
             changed = one
             for line in lines if station < 0 else lines[station : station + 1]:
-                changed = _changed(house, changed, line, do, pattern)
+                changed = _changed(house, changed, line, do, (pattern, move))
             if changed != one:
                 people.change(work, one.id, does=plain(changed)["does"])
     if request.headers.get("x-lovrit"):
@@ -171,9 +190,18 @@ def rises(
     return RedirectResponse(f"/crew/{session_id}/fit", 303)
 
 
-def _changed(house: House, person: Person, line: Line, do: str, pattern: Person | None) -> Person:
+def _changed(
+    house: House, person: Person, line: Line, do: str, by: tuple[Person | None, str]
+) -> Person:
+    pattern, move = by
+    if do == "choose":
+        return chosen(person, line, house.library, move)
     if do in ("easier", "harder"):
         return stepped(person, line, house.library, 1 if do == "harder" else -1)
     if do == "all" and pattern:
-        return put(person, line, house.library, cell(pattern, line, house.library).at)
+        wanted = cell(pattern, line, house.library)
+        usual = cell(person, line, house.library)
+        if wanted.open or (wanted.does, wanted.load) == (usual.does, usual.load):
+            return person  # nothing to take over, or it is so already by the rule
+        return put(person, line, house.library, wanted.at)
     return put(person, line, house.library, None)

@@ -1,7 +1,6 @@
 """Crew: who comes tonight; groups dealt by count and moved by hand."""
 
 from collections import Counter
-from datetime import date
 from typing import Annotated, Literal
 
 from fastapi import APIRouter, Form, Request
@@ -19,7 +18,7 @@ from lovrit.store.tables import SessionRow
 from lovrit.web.crew.costs import clashes_of, waves_of
 from lovrit.web.crew.onfloor import class_on, tell_floor
 from lovrit.web.crew.view import crew_view
-from lovrit.web.house import FormId, House, Id, InHouse
+from lovrit.web.house import FormId, House, Id, InHouse, since_day
 from lovrit.web.pages import page
 from lovrit.web.run.routes import floor_of
 
@@ -188,18 +187,13 @@ def stand(
     session_id: Id,
     person: FormId,
     standing: Annotated[Standing, Form()] = "usual",
-    since: Annotated[str, Form(max_length=10)] = "",
+    since: Annotated[str, Form(max_length=40)] = "",
     limits: Annotated[list[Limit] | None, Form()] = None,
     pace: Annotated[str, Form(max_length=5)] = "",
     paces: Annotated[str, Form(max_length=300)] = "",
 ) -> Response:
     """Say how a person stands, since when, and what they don't do now."""
-    begun = since.strip() or (house.today if standing != "usual" else None)
-    if begun:
-        try:
-            date.fromisoformat(begun)
-        except ValueError:
-            raise NobodyThere(f"“{since}” is no day; write it as 2026-11-30.") from None
+    begun = since_day(house, since, standing)
     with house.database.work() as work:
         row = sessions.get(work, session_id)
         people.stand(

@@ -2,7 +2,6 @@
 
 import json
 import re
-from datetime import date
 from typing import Annotated, Any, Literal
 from urllib.parse import urlsplit
 
@@ -13,10 +12,11 @@ from sqlmodel import Session as Work
 from lovrit.core.crew.dose import SHARES
 from lovrit.core.crew.highest import BY_AGE
 from lovrit.core.crew.person import DOES_NOT, Cleared, Limit, Person, Share, Standing
+from lovrit.core.days import NoSuchDay
 from lovrit.core.moves.names import key_of
 from lovrit.core.values import LovritError, plain
 from lovrit.store import classes, club, people
-from lovrit.web.house import House, Id, InHouse
+from lovrit.web.house import House, Id, InHouse, since_day
 from lovrit.web.pages import day, page
 from lovrit.web.run.routes import floor_of
 from lovrit.web.run.signed import link
@@ -26,8 +26,8 @@ MOST_CLASSES = 200
 BEST = re.compile(r"(.*\D)\s+(\d{1,3}(?:[.,]\d+)?)\s*(?:kg)?", re.ASCII)
 
 
-class NoSuchDay(LovritError):
-    """A day, a figure or a name that is none."""
+class NotOne(LovritError):
+    """A figure or a name that is none."""
 
 
 @router.get("/people/{person_id}")
@@ -41,7 +41,7 @@ def _shown(
     house: House,
     person_id: int,
     refused: str = "",
-    typed: dict[str, str] | None = None,
+    typed: dict[str, Any] | None = None,
 ) -> HTMLResponse:
     with house.database.work() as work:
         one = people.get(work, person_id)
@@ -82,24 +82,26 @@ def stands(
     house: InHouse,
     person_id: Id,
     standing: Annotated[Standing, Form()] = "usual",
-    since: Annotated[str, Form(max_length=10)] = "",
+    since: Annotated[str, Form(max_length=40)] = "",
     limits: Annotated[list[Limit] | None, Form()] = None,
-    until: Annotated[str, Form(max_length=10)] = "",
+    until: Annotated[str, Form(max_length=40)] = "",
     cleared: Annotated[Cleared, Form()] = "",
     contact: Annotated[str, Form(max_length=120)] = "",
 ) -> Response:
     """Say how somebody stands; a day that is none is said, and all stays as it was typed."""
-    begun = since.strip() or (house.today if standing != "usual" else "")
-    for said in (begun, until.strip()):
-        if said and not _is_day(said):
-            typed = {"since": since, "until": until, "contact": contact}
-            return _shown(
-                request, house, person_id, f"“{said}” is no day; write it as 2026-12-24.", typed
-            )
+    try:
+        begun = since_day(house, since, standing)
+        ends = f"{house.day(until)}" if until.strip() else None
+    except NoSuchDay as refused:
+        typed = {
+            "since": since, "until": until, "contact": contact, "standing": standing, "limits": limits or [],
+            "cleared": cleared,
+        }  # fmt: skip
+        return _shown(request, house, person_id, str(refused), typed)
     with house.database.writing() as work:
         people.change(
-            work, person_id, standing=standing, since=begun or None, limits=list(limits or ()),
-            until=until.strip() or None, cleared=cleared, contact=" ".join(contact.split()),
+            work, person_id, standing=standing, since=begun, limits=list(limits or ()), until=ends,
+            cleared=cleared, contact=" ".join(contact.split()),
         )  # fmt: skip
     return RedirectResponse(f"/people/{person_id}", 303)
 
@@ -120,7 +122,7 @@ def goes(
     """Say with whom somebody goes, on which level, how much of the hard work is theirs, and their threshold."""
     typed = {
         "threshold": threshold, "measured": measured, "level": level, "together": together, "apart": apart,
-        "bests": bests,
+        "bests": bests, "share": share,
     }  # fmt: skip
     with house.database.writing() as work:
         known = {
@@ -133,7 +135,7 @@ def goes(
                 level=_figure(level, "A level is from 1 to 5.", 1, 5),
                 together=_named(together, known), apart=_named(apart, known), bests=_lifted(bests),
             )  # fmt: skip
-        except NoSuchDay as error:
+        except NotOne as error:
             refused = str(error)
         else:
             return RedirectResponse(f"/people/{person_id}", 303)
@@ -143,7 +145,7 @@ def goes(
 def _figure(text: str, why: str, least: int, most: int) -> int | None:
     said = text.strip()
     if said and not (said.isdecimal() and least <= int(said) <= most):
-        raise NoSuchDay(f"“{said}” can’t be. {why}")
+        raise NotOne(f"“{said}” can’t be. {why}")
     return int(said) if said else None
 
 
@@ -153,7 +155,7 @@ def _lifted(text: str) -> dict[str, float]:
     for one in filter(None, (part.strip() for part in text.replace("\n", ",").split(", "))):
         said = BEST.fullmatch(one.rstrip(","))
         if not said or not 0 < float(said[2].replace(",", ".")) <= 500:
-            raise NoSuchDay(f"“{one}” is no best; write a move and its kilograms: deadlift 100.")
+            raise NotOne(f"“{one}” is no best; write a move and its kilograms: deadlift 100.")
         found[key_of(said[1])] = float(said[2].replace(",", "."))
     return found
 
@@ -163,16 +165,8 @@ def _named(text: str, known: dict[str, int]) -> list[int]:
     names = [" ".join(one.split()) for one in text.replace("\n", ",").split(",")]
     strangers = [one for one in names if one and one.casefold() not in known]
     if strangers:
-        raise NoSuchDay(f"Nobody in the club is called “{strangers[0]}”.")
+        raise NotOne(f"Nobody in the club is called “{strangers[0]}”.")
     return list(dict.fromkeys(known[one.casefold()] for one in names if one))
-
-
-def _is_day(text: str) -> bool:
-    try:
-        date.fromisoformat(text)
-    except ValueError:
-        return False
-    return len(text) == 10
 
 
 @router.post("/people/{person_id}/forget")
@@ -199,7 +193,7 @@ def heart(
     """What was learnt of a heart stays, learns on, or goes; a highest that was seen is taken, or its formula."""
     try:
         most = _figure(limit, "What a heart is not to pass is from 90 to 220 beats.", 90, 220)
-    except NoSuchDay as refused:
+    except NotOne as refused:
         return _shown(request, house, person_id, str(refused), {"limit": limit})
     with house.database.writing() as work:
         one = people.get(work, person_id)

@@ -24,7 +24,7 @@ from lovrit.straps.simulated import SimulatedStraps
 from lovrit.straps.source import Readings
 from lovrit.web.run.calls import Calls
 from lovrit.web.run.hearts import Hearts, hearts_view
-from lovrit.web.run.telling import Told
+from lovrit.web.run.telling import Own, Told
 
 HELD_SLEEP_MS = 600_000  # a class left held for so long is one that nobody is in
 MOST_BEHIND_S = 3600  # so much is caught up after a standstill; hearts before that are not made up
@@ -100,7 +100,7 @@ class Live:
         self.walls = 0
         self.unwritten: list[Second] = []
         self._told: Told | None = None
-        self._own: dict[int, dict[str, str]] = {}
+        self._own: dict[Own, dict[str, str]] = {}
         self.comers: tuple[Comer, ...] = ()
         self.stand(self.fold, now_ms)
 
@@ -125,6 +125,7 @@ class Live:
     def admit(self, comes: Comer) -> None:
         """Somebody who comes late is here from now on, with their strap."""
         self._came = (*self._came, comes)
+        self._own = {}
         if self.simulated:
             self.straps.add(comes)
 

@@ -2,25 +2,42 @@
 
 from lovrit.core.clock import number
 from lovrit.core.crew.dose import eased
-from lovrit.core.crew.fits import cell
+from lovrit.core.crew.fits import told
 from lovrit.core.crew.groups import letter
 from lovrit.core.crew.person import Comer
 from lovrit.core.heart.demand import corridor, talk
 from lovrit.core.run.classplan import ClassPlan
 from lovrit.core.run.foretold import Moment
+from lovrit.core.run.saying import CLOSED
+from lovrit.core.slate.line import Line, Way
 from lovrit.core.slate.written import task_said
 from lovrit.core.timeline.sums import HARD
 
 
-def own_words(plan: ClassPlan, mine: Comer) -> dict[str, str]:
-    """What is said of each move to everybody, and what it is for one person: their version, their load."""
-    found = {}
+def own_words(
+    plan: ClassPlan, mine: Comer, instead: dict[str, str] | None = None
+) -> dict[str, str]:
+    """What is said of each move to everybody, and what it is for one person: their version, their load.
+
+    ``instead`` are the moves that were put in place of others for the rest of the class.
+    """
+    found: dict[str, str] = {}
     for line in (line for block in plan.blocks for line in block.block.moves if not line.is_rest):
-        task, own = line.tasks[0], cell(mine, line, plan.library)
-        load = "" if own.load is None else f", {number(own.load)} kg"
-        said = f"{task_said(task.but(load=None), own.does)}{load}"
-        found[task_said(task)] = f"{said}: ask your coach" if own.open else said
+        other = (instead or {}).get(line.name, "")
+        if other == CLOSED:
+            continue
+        everybody = tuple(task_said(task, other) for task in line.tasks)
+        own = told(mine, _put_in_place(line, other), plan.library)
+        found |= dict(zip(everybody, own, strict=True))
     return found
+
+
+def _put_in_place(line: Line, other: str) -> Line:
+    """A line with another move for the rest of the class, whose ways are that move's."""
+    if not other:
+        return line
+    plain: dict[str, tuple[Way, ...]] = dict.fromkeys(("easier", "harder", "alternatives"), ())
+    return line.but(tasks=tuple(task.but(name=other, **plain) for task in line.tasks))
 
 
 def own_moment(one: Moment, mine: Comer, own: dict[str, str], out: bool) -> Moment:

@@ -8,7 +8,7 @@ from fastapi.responses import HTMLResponse
 
 from lovrit.core.clock import clock, number
 from lovrit.core.crew.dose import SHARES
-from lovrit.core.crew.fits import cell, loads_of
+from lovrit.core.crew.fits import loads_of, told
 from lovrit.core.crew.groups import letter
 from lovrit.core.crew.person import DOES_NOT, Comer
 from lovrit.core.heart.demand import corridor
@@ -19,7 +19,6 @@ from lovrit.web.house import Id, InHouse
 from lovrit.web.moves.drawing import Picture, picture
 from lovrit.web.pages import page
 from lovrit.web.run.live import Live
-from lovrit.web.run.own import own_words
 from lovrit.web.run.routes import floor_of
 from lovrit.web.run.signed import link, picture_of
 
@@ -76,9 +75,8 @@ def cards(request: Request, house: InHouse, class_id: Id) -> HTMLResponse:
 
 
 def _card(live: Live, mine: Comer, code: str) -> Card:
-    own = own_words(live.run_by, mine)
     blocks = tuple(
-        CardBlock(live.plan.timeline.blocks[one.at].label, tuple(_lines(live, one, mine, own)))
+        CardBlock(live.plan.timeline.blocks[one.at].label, tuple(_lines(live, one, mine)))
         for one in live.run_by.blocks
         if one.block.works and one.block.moves
     )
@@ -87,15 +85,13 @@ def _card(live: Live, mine: Comer, code: str) -> Card:
     return Card(mine.name, letter(mine.group), mine.group, _box(live, mine), minds, blocks, code)
 
 
-def _lines(
-    live: Live, planned: PlannedBlock, mine: Comer, own: dict[str, str]
-) -> Iterator[tuple[str, str]]:
+def _lines(live: Live, planned: PlannedBlock, mine: Comer) -> Iterator[tuple[str, str]]:
     """The lines of a block: in a rotation from where this group begins, each with its time in the class."""
     block = planned.block
     library = live.plan.library
     if not block.moves_people:
         for line in block.moves:
-            yield "", _said(own, cell(mine, line, library).said, line.name)
+            yield "", " + ".join(told(mine, line, library)) if not line.is_rest else "rest"
         return
     begins: dict[int, int] = {}
     for one in live.plan.timeline.of_block(planned.at):
@@ -103,12 +99,10 @@ def _lines(
             begins.setdefault(one.turn, one.start_s)
     for turn in range(1, len(block.moves) + 1):
         line = block.moves[block.line_of(mine.group, turn)]
-        yield clock(begins[turn]) if turn in begins else "", cell(mine, line, library).said
-
-
-def _said(own: dict[str, str], usual: str, name: str) -> str:
-    """How it is said to this person: with its reps, where the line has some."""
-    return next((said for told, said in own.items() if told.endswith(name)), usual)
+        yield (
+            clock(begins[turn]) if turn in begins else "",
+            " + ".join(told(mine, line, library)),
+        )
 
 
 def _box(live: Live, mine: Comer) -> str:

@@ -30,6 +30,9 @@ TAKEN_BACK = {
 }  # fmt: skip
 
 
+Own = tuple[int, tuple[tuple[str, str], ...]]  # whose words, and the moves put in place of others
+
+
 @dataclass(frozen=True)
 class Told:
     """What is told of: a class that was opened at so many ms since 1970, its fold, how it stands, who came.
@@ -44,7 +47,7 @@ class Told:
     comers: tuple[Comer, ...]
     names: bool = False
     now_ms: int = 0
-    own: dict[int, dict[str, str]] = field(default_factory=dict)
+    own: dict[Own, dict[str, str]] = field(default_factory=dict)
     _foretold: dict[int, tuple[Moment, ...]] = field(default_factory=dict)
 
     def ms(self, seconds: float) -> int:
@@ -59,9 +62,11 @@ class Told:
 
     def own_words(self, mine: Comer) -> dict[str, str]:
         """What is said of each move to one person."""
-        if mine.id not in self.own:
-            self.own[mine.id] = own_words(self.going.plan, mine)
-        return self.own[mine.id]
+        instead = self.going.moves
+        key = (mine.id, tuple(sorted(instead.items())))
+        if key not in self.own:
+            self.own[key] = own_words(self.going.plan, mine, instead)
+        return self.own[key]
 
 
 def state_object(

@@ -8,6 +8,7 @@ from fastapi import APIRouter, Form, Request
 from fastapi.responses import HTMLResponse, Response
 from sqlmodel import Session as Work
 
+from lovrit.core.days import NoSuchDay
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.weeks.board import DayClash
@@ -19,7 +20,7 @@ from lovrit.store.tables import SessionRow
 from lovrit.web.house import FormId, House, Id, InHouse, WholeForm
 from lovrit.web.pages import page, render
 from lovrit.web.weeks.doing import Doing
-from lovrit.web.weeks.reading import Laid, NoSuchDay, day_of, lay_out
+from lovrit.web.weeks.reading import Laid, lay_out
 from lovrit.web.weeks.routes import MOST_WEEKS, USUAL_WEEKS, Day, From, Shown, back_to, first_of
 from lovrit.web.weeks.view import wish_said
 
@@ -216,7 +217,7 @@ def _order(laid: Laid, wishes: tuple[Wish, ...]) -> Order | None:
 def order(house: InHouse, form: WholeForm) -> Response:
     """A better order is taken: each session that it names goes to its day."""
     pairs = [
-        (int(name.removeprefix("to-")), f"{day_of(str(day))}")
+        (int(name.removeprefix("to-")), f"{house.day(str(day))}")
         for name, day in form.items()
         if name.startswith("to-") and name[3:].isdecimal()
     ]
@@ -247,7 +248,7 @@ def wish(
         kind=kind,
         id=f"{session}",
         other=other if kind == "apart" else "",
-        day="" if kind == "apart" else f"{day_of(day)}",
+        day="" if kind == "apart" else f"{house.day(day)}",
         days=days if kind == "apart" else 0,
     )
     with house.database.writing() as work:

@@ -6,12 +6,13 @@ from typing import Annotated
 from fastapi import APIRouter, Form
 from fastapi.responses import Response
 
+from lovrit.core.days import NoSuchDay
 from lovrit.core.weeks.board import OTHER, PATTERNS
 from lovrit.store import sessions, weeks
 from lovrit.store.weeks import KeptOther
 from lovrit.web.house import Id, InHouse, WholeForm
 from lovrit.web.weeks.doing import Doing
-from lovrit.web.weeks.reading import NoSuchDay, day_of, monday_of
+from lovrit.web.weeks.reading import monday_of
 from lovrit.web.weeks.routes import Day, back_to
 
 router = APIRouter()
@@ -24,7 +25,7 @@ WEEK = timedelta(days=7)
 def other(house: InHouse, form: WholeForm) -> Response:
     """Other load on a day, in plain words, with its weight and the patterns that it names."""
     what, weight = " ".join(str(form.get("what", "")).split())[:80], str(form.get("weight", "hard"))
-    day = f"{day_of(str(form.get('day', '')))}"
+    day = f"{house.day(str(form.get('day', '')))}"
     if not what or weight not in OTHER:
         raise NoSuchDay("Other load needs a word for it, and a weight: none, some or hard.")
     patterns = [str(one) for one in form.getlist("patterns") if one in PATTERNS]
@@ -57,7 +58,7 @@ def other_gone(house: InHouse, number: Id, at: Day = "") -> Response:
 @router.post("/weeks/off")
 def off(house: InHouse, day: Day, at: Day = "") -> Response:
     """A day on which there is nothing; once more, and there is again."""
-    wanted = f"{day_of(day)}"
+    wanted = f"{house.day(day)}"
     with house.database.writing() as work:
         days = weeks.off(work)
         doing = Doing(house, work)
@@ -71,7 +72,7 @@ def theme(
     house: InHouse, monday: Day, text: Annotated[str, Form(max_length=80)] = "", at: Day = ""
 ) -> Response:
     """The theme of a week, in words; empty for none."""
-    key, said = f"{monday_of(day_of(monday))}", " ".join(text.split())
+    key, said = f"{monday_of(house.day(monday))}", " ".join(text.split())
     with house.database.writing() as work:
         before = weeks.themes(work)
         if before.get(key, "") != said:
@@ -93,7 +94,7 @@ def week(
     """All of a week is copied to another, or goes there, so many weeks on (or back)."""
     if how not in ("copy", "shift"):
         raise NoSuchDay("A week is copied or shifted.")
-    first = monday_of(day_of(monday))
+    first = monday_of(house.day(monday))
     with house.database.writing() as work:
         rows = sessions.between_days(work, f"{first}", f"{first + WEEK - timedelta(days=1)}")
         if not rows:

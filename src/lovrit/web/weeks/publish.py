@@ -14,7 +14,7 @@ from lovrit.store import club, halls, people, sessions
 from lovrit.store.tables import SessionRow
 from lovrit.web.house import House, InHouse
 from lovrit.web.run.signed import link, picture_of
-from lovrit.web.weeks.reading import day_of, read_of
+from lovrit.web.weeks.reading import read_of
 
 router = APIRouter()
 SHOWN: TypeAdapter[list[Shown]] = TypeAdapter(list[Shown])
@@ -67,13 +67,13 @@ def _shown(house: House, row: SessionRow, where: str) -> Shown:
 @router.post("/weeks/see")
 def let_them_see(
     house: InHouse,
-    at: Annotated[str, Form(max_length=10)],
-    until: Annotated[str, Form(max_length=10)],
+    at: Annotated[str, Form(max_length=40)],
+    until: Annotated[str, Form(max_length=40)],
     words: Annotated[str, Form(max_length=MOST_WORDS)] = "",
     bring: Annotated[str, Form(max_length=200)] = "",
 ) -> Response:
     """From now on people see these weeks as they are; what they saw before and is otherwise is marked."""
-    first, last = f"{day_of(at)}", f"{day_of(until)}"
+    first, last = f"{house.day(at)}", f"{house.day(until)}"
     with house.database.writing() as work:
         old = f"{date.fromisoformat(house.today) - timedelta(days=KEPT_DAYS)}"
         kept = tuple(one for one in shown(work) if one.day >= old)
@@ -85,7 +85,7 @@ def let_them_see(
 
 
 @router.post("/weeks/renew")
-def renew(house: InHouse, at: Annotated[str, Form(max_length=10)] = "") -> Response:
+def renew(house: InHouse, at: Annotated[str, Form(max_length=40)] = "") -> Response:
     """A new link; the old one shows nothing any more, nor do people's own calendars."""
     with house.database.writing() as work:
         club.renew(work)

@@ -10,7 +10,7 @@ from lovrit.core.clock import read_clock
 from lovrit.core.moves.library import Library
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.tries.done import Did, did
-from lovrit.core.values import LovritError, Value
+from lovrit.core.values import Value
 from lovrit.core.weeks.board import Other, Planned
 from lovrit.core.weeks.dose import Asks, asks
 from lovrit.core.weeks.returns import unused
@@ -27,22 +27,6 @@ CARRIED_DAYS, HISTORY_DAYS = (
     21,
     70,
 )  # sessions so long ago may still be carried; classes so long ago are history
-
-
-class NoSuchDay(LovritError):
-    """A day that is none, or a load that can't be."""
-
-
-def day_of(text: str) -> date:
-    """A day as it is written.
-
-    Raises:
-        NoSuchDay: where it is none.
-    """
-    try:
-        return date.fromisoformat(text.strip())
-    except ValueError:
-        raise NoSuchDay(f"“{text}” is no day; write it as 2026-12-24.") from None
 
 
 def monday_of(day: date) -> date:

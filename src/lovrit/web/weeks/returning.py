@@ -6,6 +6,7 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Form, Request
 from fastapi.responses import HTMLResponse, Response
 
+from lovrit.core.days import NoSuchDay
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.tries.done import Did
@@ -15,7 +16,7 @@ from lovrit.store import people, records, sessions
 from lovrit.web.house import FormId, Id, InHouse
 from lovrit.web.pages import page, render
 from lovrit.web.weeks.doing import Doing
-from lovrit.web.weeks.reading import NoSuchDay, lay_out
+from lovrit.web.weeks.reading import lay_out
 from lovrit.web.weeks.routes import Day, From, Shown, back_to, first_of
 
 router = APIRouter()

@@ -8,6 +8,7 @@ from fastapi import APIRouter, Form, Query, Request
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
 from sqlmodel import Session as Work
 
+from lovrit.core.days import NoSuchDay
 from lovrit.core.session.dated import with_start
 from lovrit.core.weeks.board import OTHER, PATTERNS
 from lovrit.store import classes, halls, records, sessions, weeks
@@ -16,16 +17,16 @@ from lovrit.web.pages import page
 from lovrit.web.run.recorded import up_to_date
 from lovrit.web.weeks.doing import Doing, take_back
 from lovrit.web.weeks.publish import people_see
-from lovrit.web.weeks.reading import Laid, NoSuchDay, day_of, lay_out, monday_of, read_of
+from lovrit.web.weeks.reading import Laid, lay_out, monday_of, read_of
 from lovrit.web.weeks.view import board_view, wish_said
 from lovrit.web.words import KEYS
 
 router = APIRouter()
 USUAL_WEEKS, MOST_WEEKS = 4, 8
-Day = Annotated[str, Form(max_length=10)]
+Day = Annotated[str, Form(max_length=40)]
 Shown = Annotated[int, Query(alias="weeks", ge=1, le=MOST_WEEKS)]
 Chosen = Annotated[int | None, Query(alias="weeks", ge=1, le=MOST_WEEKS)]
-From = Annotated[str, Query(alias="from", max_length=10)]
+From = Annotated[str, Query(alias="from", max_length=40)]
 TIME = re.compile(r"([01]?\d|2[0-3])[:.h]([0-5]\d)")
 
 
@@ -82,7 +83,7 @@ def _shown_last(request: Request) -> int:
 
 def first_of(house: House, first: str) -> date:
     """The Monday from which weeks are shown."""
-    return monday_of(day_of(first) if first else date.fromisoformat(house.today))
+    return monday_of(house.day(first) if first else date.fromisoformat(house.today))
 
 
 def _ran(work: Work, laid: Laid) -> dict[int, tuple[int, str]]:
@@ -119,7 +120,7 @@ def back_to(at: str) -> Response:
 @router.post("/weeks/move")
 def move(house: InHouse, session: FormId, day: Day = "", at: Day = "") -> Response:
     """A session goes to another day; to none where the day is empty."""
-    wanted = f"{day_of(day)}" if day.strip() else None
+    wanted = f"{house.day(day)}" if day.strip() else None
     with house.database.writing() as work:
         doing = Doing(house, work)
         doing.move(session, wanted)
@@ -136,7 +137,7 @@ def put(
     at: Day = "",
 ) -> Response:
     """A session of the library on a day, itself where it has none yet, else a copy; by words where some are typed."""
-    wanted = f"{day_of(day)}"
+    wanted = f"{house.day(day)}"
     with house.database.writing() as work:
         doing = Doing(house, work)
         doing.put(_by_words(work, words) if words.strip() else session, wanted)
@@ -179,7 +180,7 @@ def on(
     at: Day = "",
 ) -> Response:
     """What a session has on its day: the day itself, when it begins, its hall, its coach."""
-    wanted = f"{day_of(day)}" if day.strip() else None
+    wanted = f"{house.day(day)}" if day.strip() else None
     with house.database.writing() as work:
         row = sessions.get(work, session)
         doing = Doing(house, work)

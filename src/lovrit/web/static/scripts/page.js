@@ -65,6 +65,50 @@ function besides(form, why) {
   line.setAttribute("role", "alert");
   form.append(line);
 }
+// A form that is refused stays as it was typed, with why beside it: it is sent from here, and the page goes on only
+// where it was taken. Without a script the server shows what was typed again.
+document.addEventListener("submit", (event) => {
+  const form = /** @type {HTMLFormElement} */ (event.target);
+  if (event.defaultPrevented || form.method !== "post" || form.target || form.hasAttribute("hx-post")) return;
+  event.preventDefault();
+  send(form, /** @type {SubmitEvent} */ (event).submitter);
+});
+
+/** @param {HTMLFormElement} form @param {HTMLElement | null} submitter */
+async function send(form, submitter) {
+  const button = submitter instanceof HTMLButtonElement ? submitter : null;
+  const fields = new FormData(form, button);
+  const body = form.enctype === "multipart/form-data" ? fields : new URLSearchParams(/** @type {any} */ (fields));
+  button?.setAttribute("aria-busy", "true");
+  try {
+    const answer = await fetch(button?.getAttribute("formaction") ?? form.action, { method: "POST", body });
+    if (answer.ok) return goOn(answer);
+    besides(form, await whyOf(answer));
+  } catch {
+    besides(form, "Not reached: nothing was changed. Try again.");
+  }
+  button?.removeAttribute("aria-busy");
+  return undefined;
+}
+
+/** What came of a form: where it leads, or the page that it is answered with. @param {Response} answer */
+async function goOn(answer) {
+  if (answer.redirected) return location.assign(answer.url);
+  const shown = new DOMParser().parseFromString(await answer.text(), "text/html");
+  document.title = shown.title;
+  document.body.replaceWith(document.adoptNode(shown.body));
+  return htmx.process(document.body);
+}
+
+/** Why a form was refused, in the words of the page that came back. @param {Response} answer */
+async function whyOf(answer) {
+  const text = await answer.text();
+  if (!(answer.headers.get("content-type") ?? "").includes("html")) return text;
+  const shown = new DOMParser().parseFromString(text, "text/html");
+  const said = shown.querySelector("main [role=alert]") ?? shown.querySelector("main h1");
+  return said?.textContent?.trim() || "That did not work.";
+}
+
 document.addEventListener("htmx:sendError", () => say("Not reached: nothing was changed. Try again."));
 document.addEventListener("htmx:afterRequest", (event) => {
   if (/** @type {CustomEvent} */ (event).detail.successful) say("");
