@@ -234,8 +234,8 @@ def test_the_wall_is_told_nothing_of_anybodys_health() -> None:
     assert coach["stopped"] == [1] and coach["heard"] == [one.id for one in START] + ["x"]
     wall = state_object(told, T0 + 10_000, "wall")
     assert set(wall) == {
-        "now_ms", "phase", "moments", "rows", "groups", "whole", "total_s", "ends_ms", "started_ms", "over_ms", "rounds",
-        "shown",
+        "now_ms", "phase", "moments", "rows", "groups", "whole", "total_s", "ends_ms", "started_ms", "over_ms",
+        "rounds", "shown",
     }  # fmt: skip
     first = wall["moments"][0]
     assert first["where"] == "round 1 of 2, turn 1 of 3" and first["place"] == "0.0"

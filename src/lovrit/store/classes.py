@@ -114,6 +114,11 @@ def freeze_old(work: Work, library: Library) -> list[int]:
     return found
 
 
+def _here() -> Any:
+    """Of those that were not put away."""
+    return col(ClassRow.away_ms).is_(None)
+
+
 def _newest() -> list[Any]:
     return [col(ClassRow.made_ms).desc(), col(ClassRow.id).desc()]
 
@@ -127,7 +132,7 @@ def listed(
     """
     query = select(ClassRow).options(defer(col(ClassRow.frozen)), defer(col(ClassRow.people)))  # type: ignore[arg-type]
     if only is None:
-        return list(work.exec(query.order_by(*_newest()).limit(most).offset(past)))
+        return list(work.exec(query.where(_here()).order_by(*_newest()).limit(most).offset(past)))
     wanted = only[past : past + most]
     rows = {row.id: row for row in work.exec(query.where(col(ClassRow.id).in_(wanted)))}
     return [rows[one] for one in wanted if one in rows]
@@ -135,12 +140,38 @@ def listed(
 
 def count(work: Work) -> int:
     """How many classes there are."""
-    return work.exec(select(func.count()).select_from(ClassRow)).one()
+    return work.exec(select(func.count()).select_from(ClassRow).where(_here())).one()
+
+
+def put_away(work: Work, class_id: int, away_ms: int | None) -> None:
+    """A class that was none is put away, and comes back where ``away_ms`` is None.
+
+    While it is away no list, record, kin or forecast knows of it.
+    """
+    row = get(work, class_id)
+    row.away_ms = away_ms
+    work.add(row)
+    records.drop(work, class_id)
+
+
+def away(work: Work, most: int) -> list[ClassRow]:
+    """The classes that were put away, the last one first."""
+    query = select(ClassRow).options(defer(col(ClassRow.frozen)), defer(col(ClassRow.people)))  # type: ignore[arg-type]
+    query = query.where(col(ClassRow.away_ms).is_not(None))
+    return list(work.exec(query.order_by(col(ClassRow.away_ms).desc()).limit(most)))
+
+
+def set_comers(work: Work, class_id: int, comers: Iterable[Comer]) -> None:
+    """Who comes to a class that has not begun, said anew."""
+    row = get(work, class_id)
+    row.people = [plain(comer) for comer in comers]
+    work.add(row)
 
 
 def open_ids(work: Work) -> list[int]:
     """The numbers of the classes that are not over, the oldest first."""
-    query = select(ClassRow.id).where(col(ClassRow.over_ms).is_(None)).order_by(col(ClassRow.id))
+    query = select(ClassRow.id).where(col(ClassRow.over_ms).is_(None), _here())
+    query = query.order_by(col(ClassRow.id))
     return [class_id for class_id in work.exec(query) if class_id is not None]
 
 
@@ -150,13 +181,14 @@ def open_of(work: Work, session_id: int) -> list[ClassRow]:
         col(ClassRow.over_ms).is_(None),
         ClassRow.session_id == session_id,
         col(ClassRow.is_try).is_(False),
+        _here(),
     )
     return list(work.exec(query.order_by(*_newest())))
 
 
 def tries_of(work: Work, session_id: int, most: int) -> list[ClassRow]:
     """The tries of a session, so many at most, the newest first."""
-    query = select(ClassRow).where(ClassRow.session_id == session_id, col(ClassRow.is_try))
+    query = select(ClassRow).where(ClassRow.session_id == session_id, col(ClassRow.is_try), _here())
     return list(work.exec(query.order_by(*_newest()).limit(most)))
 
 
@@ -167,6 +199,7 @@ def of_sessions(work: Work, session_ids: list[int]) -> list[ClassRow]:
         col(ClassRow.session_id).in_(session_ids),
         col(ClassRow.is_try).is_(False),
         col(ClassRow.over_ms).is_not(None),
+        _here(),
     )
     return list(work.exec(query.order_by(col(ClassRow.made_ms))))
 
@@ -176,7 +209,7 @@ def over_between(work: Work, from_ms: int, to_ms: int) -> list[ClassRow]:
     query = select(ClassRow).options(defer(col(ClassRow.frozen)), defer(col(ClassRow.people)))  # type: ignore[arg-type]
     query = query.where(
         col(ClassRow.made_ms) >= from_ms, col(ClassRow.made_ms) < to_ms, col(ClassRow.is_try).is_(False),
-        col(ClassRow.over_ms).is_not(None),
+        col(ClassRow.over_ms).is_not(None), _here(),
     )  # fmt: skip
     return list(work.exec(query.order_by(col(ClassRow.made_ms))))
 
@@ -184,7 +217,10 @@ def over_between(work: Work, from_ms: int, to_ms: int) -> list[ClassRow]:
 def has_try(work: Work, session_id: int) -> bool:
     """Whether somebody has tried a session to its end."""
     query = select(ClassRow.id).where(
-        ClassRow.session_id == session_id, col(ClassRow.is_try), col(ClassRow.over_ms).is_not(None)
+        ClassRow.session_id == session_id,
+        col(ClassRow.is_try),
+        col(ClassRow.over_ms).is_not(None),
+        _here(),
     )
     return work.exec(query.limit(1)).first() is not None
 
@@ -192,14 +228,14 @@ def has_try(work: Work, session_id: int) -> bool:
 def came_to(work: Work, person_id: int, most: int) -> list[ClassRow]:
     """The classes that somebody came to, so many at most, the newest first; without what they are run by."""
     query = select(ClassRow).options(defer(col(ClassRow.frozen)), defer(col(ClassRow.people)))  # type: ignore[arg-type]
-    query = query.where(records.came(person_id)).order_by(*_newest()).limit(most)
+    query = query.where(records.came(person_id), _here()).order_by(*_newest()).limit(most)
     return list(work.exec(query))
 
 
 def with_samples(work: Work, most: int) -> list[int]:
     """The numbers of the newest classes that are over and have readings."""
     told = select(SampleRow.class_id).where(SampleRow.class_id == ClassRow.id).exists()
-    query = select(ClassRow.id).where(col(ClassRow.over_ms).is_not(None), told)
+    query = select(ClassRow.id).where(col(ClassRow.over_ms).is_not(None), told, _here())
     return [class_id for class_id in work.exec(query.order_by(*_newest()).limit(most)) if class_id]
 
 

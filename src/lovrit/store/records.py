@@ -69,7 +69,11 @@ def missing(work: Work, most: int) -> list[int]:
     query = (
         select(ClassRow.id)
         .outerjoin(RecordRow, col(RecordRow.class_id) == col(ClassRow.id))
-        .where(col(ClassRow.over_ms).is_not(None), col(RecordRow.class_id).is_(None))
+        .where(
+            col(ClassRow.over_ms).is_not(None),
+            col(ClassRow.away_ms).is_(None),
+            col(RecordRow.class_id).is_(None),
+        )
         .order_by(col(ClassRow.made_ms).desc())
         .limit(most)
     )

@@ -238,6 +238,24 @@ def _stops(state: Going, event: Happening) -> bool:
     return True
 
 
+def _absent(state: Going, event: Happening) -> bool:
+    """Somebody was not there after all: nothing that was told of them counts, as though they had never come."""
+    who = str(event.fields.get("person", ""))
+    if who not in state.people:
+        return False
+    state.away[who] = (*state.away.get(who, ()), Span(event.at_s))
+    if _going(state):
+        state.stop_lanes()
+    for kept in (state.people, state.away, state.joined, state.felt, state.beats):
+        kept.pop(who, None)
+    state.scores = [one for one in state.scores if str(one["person"]) != who]
+    for lane in state.lanes:
+        if who in lane.people and len(lane.people) > 1:
+            lane.people.remove(who)
+    state.absent = (*state.absent, who)
+    return True
+
+
 def _returns(state: Going, event: Happening) -> bool:
     who = str(event.fields.get("person", ""))
     if who not in state.stopped:
@@ -417,5 +435,5 @@ DEEDS: dict[str, Deed] = {
     "replace": _replace, "stops": _stops, "returns": _returns, "joins": _joins, "moves": _moves, "round": _round,
     "done": _tapped("done"), "in": _tapped("in"), "change": _tapped("change"), "heart": _heart, "felt": _felt,
     "score": _score, "mark": _mark, "plan": _plan, "goes-on": _goes_on, "due": _due, "note": _note,
-    "jump": _jump, "broke": _broke, "swap": _swap, "show": _show,
+    "jump": _jump, "broke": _broke, "swap": _swap, "show": _show, "absent": _absent,
 }  # fmt: skip

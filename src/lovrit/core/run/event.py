@@ -11,7 +11,7 @@ from lovrit.core.values import Value, fields_of
 EventKind = Literal[
     "start", "hold", "resume", "next", "back", "again", "longer", "skip-round", "skip-block", "drop-round", "replace",
     "stops", "returns", "joins", "moves", "done", "in", "round", "change", "heart", "mark", "plan", "due", "undo",
-    "end", "goes-on", "felt", "score", "note", "jump", "broke", "swap", "show",
+    "end", "goes-on", "felt", "score", "note", "jump", "broke", "swap", "show", "absent",
 ]  # fmt: skip
 ShownThere = Literal["class", "moves", "message", "dark"]
 MOST_ID = 2**63 - 1

@@ -22,7 +22,9 @@ COUNT_IN = "count-in"
 
 # presses that are meant for the turn that they were made in, and what counts when all is over
 PLACED = frozenset({"next", "back", "again", "longer"})
-AFTERWARDS = frozenset({"felt", "score", "note", "goes-on", "mark", "broke", "show", "undo"})
+AFTERWARDS = frozenset(
+    {"felt", "score", "note", "goes-on", "mark", "broke", "show", "undo", "absent"}
+)
 NOTHING = {
     "start": "It had begun already.",
     "hold": "It was not going then.",
@@ -73,7 +75,8 @@ class Going:
 
     ``worn`` is whose strap somebody wears where not their own; ``shown`` what walls show instead of the class.
     ``away`` is when somebody stopped and came back; ``letters`` are the groups in the order of their stations, those
-    too whom everybody has left, so that nobody else is sent to another station for it; ``holds`` when it was held.
+    too whom everybody has left, so that nobody else is sent to another station for it; ``holds`` when it was held,
+    ``absent`` who came by the list and was not there.
     """
 
     plan: ClassPlan
@@ -93,6 +96,7 @@ class Going:
     away: dict[str, tuple[Span, ...]] = field(default_factory=dict)
     letters: tuple[str, ...] = ()
     holds: tuple[Span, ...] = ()
+    absent: tuple[str, ...] = ()
     joined: dict[str, float] = field(default_factory=dict)
     felt: dict[str, float] = field(default_factory=dict)
     beats: dict[str, int] = field(default_factory=dict)

@@ -6,8 +6,8 @@ from lovrit.core.run.going import Going
 
 
 def in_their_groups(came: tuple[Comer, ...], going: Going) -> tuple[Comer, ...]:
-    """Those who came, each in the group that they are in by now; who comes late is among them once they are there."""
-    return tuple(_in_group(one, going) for one in came)
+    """Those who came, each in the group that they are in by now, without who was not there after all."""
+    return tuple(_in_group(one, going) for one in came if str(one.id) not in going.absent)
 
 
 def _in_group(comer: Comer, going: Going) -> Comer:

@@ -37,6 +37,9 @@ def tell_floor(
     """
     live = class_on(floor, session_id)
     if live is None:
+        for waiting in list(floor.lives.values()):
+            if waiting.session_id == session_id:
+                floor.follow(waiting.id)
         return []
     refused = []
     for fields in list(_changed(live, before, after)):

@@ -46,6 +46,7 @@ def said_of(event: Happening, names: Names, session: Session, labels: Sequence[s
         "moves": f"{who} went over to {group}",
         "stops": f"{who} stopped",
         "returns": f"{who} came back",
+        "absent": f"{who} wasn’t there",
         "mark": f"marked: {of.get('text')}" if of.get("text") else "marked",
         "end": "ended here",
         "jump": "jumped by the tape",

@@ -14,11 +14,11 @@ from lovrit.core.review.sought import sought
 from lovrit.core.run.event import MOST_ID, Event
 from lovrit.core.values import LovritError, checked
 from lovrit.formats.session_json import to_json
-from lovrit.store import classes, people, records
+from lovrit.store import classes, club, people, records
 from lovrit.web.debrief.chronicle import chronicle
 from lovrit.web.debrief.exports import CSV, download, traces_csv
 from lovrit.web.debrief.hearts import learnt_rows, one_heart
-from lovrit.web.debrief.learning import learn_from
+from lovrit.web.debrief.learning import learn_class, learn_from, sum_up
 from lovrit.web.debrief.tape import run_tape
 from lovrit.web.debrief.told import clauses_of
 from lovrit.web.debrief.view import debrief_view, held
@@ -30,6 +30,7 @@ from lovrit.web.run.routes import floor_of
 
 router = APIRouter()
 TIMES_THE_LAST = 10
+MOST_AWAY = 20  # so many that were put away are listed
 Op = Annotated[str, Form(min_length=1, max_length=64)]
 
 
@@ -51,10 +52,12 @@ def debriefs(
         ids = records.find(work, wanted)
         rows = classes.listed(work, past=past, only=ids)
         count = classes.count(work) if ids is None else len(ids)
+        gone = classes.away(work, MOST_AWAY)
     aside = floor_of(request).aside
     listed = [(row, day(house, row.made_ms), aside.get(row.id or 0)) for row in rows]
     values: dict[str, Any] = {
         "classes": listed,
+        "away": [(row, day(house, row.made_ms)) for row in gone],
         "past": past,
         "more": past + len(rows) if past + len(rows) < count else None,
         "count": count,
@@ -91,10 +94,10 @@ def _shown(
     hearts = floor_of(request).cleaned.of(live, traces)
     view = debrief_view(live.plan, live.state, live.comers, held(traces, hearts), person, hearts)
     chosen = next((one for one in live.comers if one.id == view.chosen), None)
-    names = {str(one.id): one.name for one in live.comers}
+    names_came = {str(one.id): one.name for one in live.came}
     labels = [one.label for one in live.plan.timeline.blocks]
     happened = chronicle(
-        live.fold.counted, live.state, live.made_ms, names, live.plan.session, labels
+        live.fold.counted, live.state, live.made_ms, names_came, live.plan.session, labels
     )
     values = {
         "live": live,
@@ -102,6 +105,12 @@ def _shown(
         "when": day(house, row.made_ms),
         "refused": refused,
         "chronicle": happened,
+        "absent": [
+            (one.id, names_came.get(str(one.fields.get("person")), "somebody"))
+            for one in live.fold.counted
+            if one.kind == "absent"
+        ],
+        "away": row.away_ms is not None,
         "tape": run_tape(live),
         "clauses": clauses_of(live, hearts),
         "heart": one_heart(live.plan, chosen, hearts.get(chosen.id)) if chosen else None,
@@ -120,6 +129,63 @@ def _happen(floor: Floor, class_id: int, **fields: object) -> Happened:
     if told.refused:
         raise CannotCount(told.refused)
     return told
+
+
+@router.post("/debrief/{class_id}/away")
+def away(request: Request, house: InHouse, class_id: Id) -> RedirectResponse:
+    """A class that was none is put away: no list, load, series, kin or forecast counts it."""
+    _put_away(request, house, class_id, away=True)
+    return RedirectResponse("/debrief", 303)
+
+
+@router.post("/debrief/{class_id}/back")
+def back(request: Request, house: InHouse, class_id: Id) -> RedirectResponse:
+    """A class that was put away comes back, with all that it teaches."""
+    _put_away(request, house, class_id, away=False)
+    return RedirectResponse(f"/debrief/{class_id}", 303)
+
+
+def _put_away(request: Request, house: House, class_id: int, *, away: bool) -> None:
+    floor = floor_of(request)
+    floor.put_away(class_id, away)
+    with house.database.writing() as work:
+        if away:
+            club.keep_learnt(work, class_id, [])
+        else:
+            learn_class(house, work, class_id)
+        sum_up(work)
+    house.done = None
+    house.refresh()
+    floor.teach()
+
+
+def _corrected(request: Request, house: House, class_id: int, **fields: object) -> None:
+    """A correction of who was there, and what scores teach without them."""
+    live = _happen(floor_of(request), class_id, **fields).live
+    learn_from(house, class_id, live.plan, live.state.scores)
+    floor_of(request).teach()
+
+
+@router.post("/debrief/{class_id}/absent")
+def absent(
+    request: Request, house: InHouse, class_id: Id, op: Op, person: FormId
+) -> RedirectResponse:
+    """Somebody wasn't there: every figure that rests on them follows; it is taken back like a press."""
+    _corrected(request, house, class_id, id=op, kind="absent", person=person)
+    return RedirectResponse(f"/debrief/{class_id}", 303)
+
+
+@router.post("/debrief/{class_id}/there")
+def there(
+    request: Request,
+    house: InHouse,
+    class_id: Id,
+    op: Op,
+    of: Annotated[str, Form(max_length=64)],
+) -> RedirectResponse:
+    """They were there after all."""
+    _corrected(request, house, class_id, id=op, kind="undo", of=of)
+    return RedirectResponse(f"/debrief/{class_id}", 303)
 
 
 @router.post("/debrief/{class_id}/felt")

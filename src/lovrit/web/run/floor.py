@@ -18,6 +18,7 @@ from lovrit.core.blocks.score import Impossible
 from lovrit.core.crew.person import Comer, coming
 from lovrit.core.run.event import Event
 from lovrit.core.run.frozen import UnreadableClass
+from lovrit.core.values import LovritError
 from lovrit.store import classes, people
 from lovrit.store.trouble import Trouble
 from lovrit.web.guests import Guesses
@@ -31,7 +32,7 @@ log = structlog.get_logger()
 SCREENS = ("coach", "wall")
 STANDS_MS = 1000
 SHIFT_NOTHING = frozenset(
-    {"mark", "broke", "felt", "score", "note", "heart", "due", "show", "swap"}
+    {"mark", "broke", "felt", "score", "note", "heart", "due", "show", "swap", "absent"}
 )
 REACH_MS = 120_000  # a screen is always told of at least two minutes that come
 AT_LEISURE = 8  # screens that are told of all that comes, each second
@@ -49,6 +50,10 @@ class Seen(NamedTuple):
     def channel(self) -> str:
         """Where it hears."""
         return f"{self.screen}-{self.class_id}" + (f"-{self.mine.id}" if self.mine else "")
+
+
+class StillOn(LovritError):
+    """Something that can't be done to a class while it is on."""
 
 
 class Happened(NamedTuple):
@@ -154,6 +159,8 @@ class Floor:
 
         Returns once it is on the disk. One that can't count is not kept, and why is told.
         """
+        if event.kind == "start":
+            self.follow(class_id)
         live = self.live(class_id)
         with live.lock:
             now_ms = self.house.now_ms()
@@ -184,6 +191,34 @@ class Floor:
             self.tell(live, shifts=event.kind not in SHIFT_NOTHING)
         log.info("class event", class_id=class_id, kind=event.kind)
         return Happened(live, None)
+
+    def follow(self, class_id: int) -> None:
+        """A class that has not begun takes over who comes, as Crew and People have it by now; a try's people stay."""
+        live = self.live(class_id)
+        with live.lock:
+            if live.state.phase != "ready" or live.is_try or live.session_id is None:
+                return
+            with self.house.database.writing() as work:
+                now = [coming(one, at) for one, at in people.comers(work, live.session_id)]
+                late = [one for one in live.comers if str(one.id) in live.going.joined]
+                wanted = (*now, *(one for one in late if one.id not in {two.id for two in now}))
+                if wanted == live.came:
+                    return
+                classes.set_comers(work, class_id, wanted)
+            self.lives.pop(class_id, None)
+        fresh = self.live(class_id)
+        self.tell(fresh)
+
+    def put_away(self, class_id: int, away: bool) -> None:
+        """A class that was none is put away, also one that never began; or it comes back."""
+        now_ms = self.house.now_ms()
+        live = self.live(class_id)
+        with live.lock, self.house.database.writing() as work:
+            if away and live.state.phase in ("on", "held"):
+                raise StillOn("A class that is on is ended before it is put away.")
+            classes.put_away(work, class_id, now_ms if away else None)
+        self.lives.pop(class_id, None)
+        self._shelf.pop(class_id, None)
 
     def _comes(self, live: Live, event: Event) -> Comer | None:
         """Who comes late, with the group that they go into; None where nobody does, or who does is here already."""

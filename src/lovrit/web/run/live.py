@@ -105,6 +105,11 @@ class Live:
         self.stand(self.fold, now_ms)
 
     @property
+    def came(self) -> tuple[Comer, ...]:
+        """Who comes by the list, in the groups that they were given."""
+        return self._came
+
+    @property
     def groups(self) -> int:
         """How many groups there are; by letter alone where nobody said who comes."""
         return max(max((one.group for one in self.comers), default=0) + 1, self._nameless)
@@ -134,7 +139,7 @@ class Live:
 
         ``comes`` is who comes late with it.
         """
-        here = {one.id for one in (*self.comers, *([comes] if comes else []))}
+        here = {one.id for one in (*self._came, *([comes] if comes else []))}
         if event.person is not None and event.person not in here:
             return self.fold, "Nobody of this number came to this class."
         if event.other is not None and event.other not in here:

@@ -13,6 +13,7 @@ from lovrit.core.run.deeds import DEEDS
 from lovrit.core.run.event import happening
 from lovrit.core.run.frozen import UnreadableClass
 from lovrit.core.run.going import Fold
+from lovrit.core.run.here import in_their_groups
 from lovrit.store import classes, records
 from lovrit.store.trouble import Trouble
 from lovrit.web.house import House
@@ -82,6 +83,7 @@ def record(house: House, work: Work, class_id: int) -> None:
             fold.take(happening(event, row.made_ms, kept=True))
         over_s = ((row.over_ms or row.made_ms) - row.made_ms) / 1000
         state = account(fold.at(max(over_s, fold.state.now_s)), plan, row.made_ms)
-        records.keep(work, class_id, day, record_of(row.title, row.text, plan, fold, state, comers))
+        there = in_their_groups(comers, fold.state)
+        records.keep(work, class_id, day, record_of(row.title, row.text, plan, fold, state, there))
         for tell in house.recorded:
             tell(house, work, class_id)

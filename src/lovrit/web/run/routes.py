@@ -42,7 +42,9 @@ def run(request: Request, house: InHouse) -> Response:
 @router.get("/run/{class_id}")
 def coach(request: Request, house: InHouse, class_id: Id) -> HTMLResponse:
     """The coach's screen."""
-    return on_screen(request, house, floor_of(request).live(class_id), "coach")
+    floor = floor_of(request)
+    floor.follow(class_id)
+    return on_screen(request, house, floor.live(class_id), "coach")
 
 
 @router.get("/wall/{class_id}")

@@ -27,6 +27,7 @@ TAKEN_BACK = {
     "stops": "the stop", "returns": "the return", "moves": "the change of group", "done": "“done”", "in": "“in”",
     "round": "a round", "change": "the change", "plan": "the new plan", "due": "the end", "mark": "the mark",
     "jump": "the jump", "broke": "“broke here”", "swap": "the change of straps", "score": "the score",
+    "absent": "“wasn’t there”",
 }  # fmt: skip
 
 

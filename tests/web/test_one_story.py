@@ -1,0 +1,146 @@
+"""One fact, one story: a limit, who comes, who was there, a class that was none, on every page that tells of them."""
+
+import html
+import json
+import re
+from typing import Any
+
+from fastapi.testclient import TestClient
+
+from lovrit.web.run.signed import link
+from tests.conftest import Clock
+from tests.web.test_pages import happen
+
+FLOOR = "warm-up 6:00 at 3\n  easy laps\n\n3 rounds of 40/20, break 2:00, at 7\n  bench step-up\n  plank\n"
+LIMITED = 3
+
+
+def text_of(page: str) -> str:
+    return " ".join(html.unescape(re.sub(r"<[^>]+>", " ", page)).split())
+
+
+def session(client: TestClient, text: str = FLOOR, people: int = 4) -> str:
+    at = client.post("/desk", data={"text": text}, follow_redirects=False).headers["location"]
+    number = at.rsplit("/", 1)[1]
+    for who in range(1, people + 1):
+        client.post(f"/crew/{number}/place", data={"person": who, "group": (who - 1) % 2})
+    return number
+
+
+def on_floor(client: TestClient, number: str) -> int:
+    made = client.post(f"/desk/{number}/floor", data={"anew": "true"}, follow_redirects=False)
+    return int(made.headers["location"].rsplit("/", 1)[1])
+
+
+def own_page(client: TestClient, class_id: int, person: int) -> tuple[str, dict[str, Any]]:
+    page = client.get(link(client.app_state.house, "hand", class_id, person)).text
+    return page, json.loads(re.search(r'id="state">(.*?)</script>', page)[1])
+
+
+def test_a_limit_is_the_same_on_sheet_card_and_own_page(client: TestClient) -> None:
+    limits = {"standing": "usual", "limits": ["jumps", "depth", "floor"]}
+    client.post(f"/people/{LIMITED}/stands", data=limits)
+    number = session(client)
+    class_id = on_floor(client, number)
+    sheet = client.get(f"/crew/{number}/fit").text
+    cells = re.findall(rf'data-cell="{LIMITED}-(\d)"[^>]*aria-label="[^:]*: ([^,"]*)', sheet)
+    does = [html.unescape(said) for _, said in cells]
+    assert len(does) == 2 and "plank" not in does
+    cards = client.get(f"/run/{class_id}/cards").text
+    mine = text_of(cards.split("Cilla")[1])[:400]
+    _, state = own_page(client, class_id, LIMITED)
+    told = {said for rows in state["rows"] for row in rows for said in row["does"]}
+    for said in does:
+        assert said in mine, mine
+        assert any(said in one for one in told), told
+
+
+def test_a_refused_day_loses_no_limit(client: TestClient) -> None:
+    typed = {
+        "standing": "back", "since": "31.2.", "limits": ["jumps", "depth"], "cleared": "not yet",
+        "contact": "Ada, 0151",
+    }  # fmt: skip
+    answer = client.post("/people/5/stands", data=typed)
+    assert answer.status_code == 422 and "no such day" in answer.text
+    shown = re.findall(r'name="(limits|standing|cleared)" value="([^"]*)" checked', answer.text)
+    assert sorted(shown) == [
+        ("cleared", "not yet"), ("limits", "depth"), ("limits", "jumps"), ("standing", "back"),
+    ]  # fmt: skip
+    assert 'value="31.2."' in answer.text and "Ada, 0151" in answer.text
+    client.post("/people/5/stands", data=typed | {"since": "1.4.2025", "until": "24 Dec 2099"})
+    kept = client.get("/people/5").text
+    assert 'value="2025-04-01"' in kept and 'value="2099-12-24"' in kept
+    refused = client.post(
+        "/people/5/goes", data={"share": "easy", "level": "9", "measured": "step test"}
+    )
+    assert re.search(r'value="easy" selected', refused.text) and 'value="step test"' in refused.text
+
+
+def test_what_nobody_knows_is_chosen_and_taking_over_marks_nobody(client: TestClient) -> None:
+    client.post(
+        f"/people/{LIMITED}/stands", data={"limits": ["jumps", "depth", "floor", "overhead"]}
+    )
+    number = session(client, "2 rounds of 40/20 at 7\n  overhead zorb\n  squat\n")
+    sheet = client.get(f"/crew/{number}/fit").text
+    assert "1 to choose" in sheet
+    same = {"person": LIMITED, "station": 0, "do": "all"}
+    client.post(f"/crew/{number}/fit", data=same)
+    assert 'title="as chosen"' not in client.get(f"/crew/{number}/fit").text
+    offered = re.search(rf'id="choose-{LIMITED}-0".*?</select>', sheet, re.DOTALL)[0]
+    name = re.findall(r"<option>([^<]+)", offered)[0]
+    client.post(f"/crew/{number}/fit", data=same | {"do": "choose", "move": name})
+    sheet = client.get(f"/crew/{number}/fit").text
+    assert "to choose" not in sheet and name in text_of(sheet)
+
+
+def test_who_comes_arrives_until_the_class_begins(client: TestClient, clock: Clock) -> None:
+    number = session(client)
+    class_id = on_floor(client, number)
+    client.post(f"/crew/{number}/place", data={"person": 9, "group": 1})
+    client.post(f"/crew/{number}/place", data={"person": 1, "group": -1})
+    client.post("/people/9/stands", data={"limits": ["overhead"]})
+    page = client.get(f"/run/{class_id}").text
+    assert 'data-person="9"' in page and 'dl class="people"' in page
+    assert not re.search(r'<span data-person="1"', page)
+    client.post(f"/crew/{number}/place", data={"person": 10, "group": 0})
+    happen(client, class_id, "start")
+    clock.on(10)
+    _, state = own_page(client, class_id, 10)
+    assert state["mine"]["group"] == "A" and state["phase"] == "on"
+
+
+def test_a_class_that_never_began_is_discarded_and_comes_back(client: TestClient) -> None:
+    class_id = on_floor(client, session(client))
+    assert f"/debrief/{class_id}/away" in client.get(f"/run/{class_id}").text
+    client.post(f"/debrief/{class_id}/away")
+    assert client.get("/run", follow_redirects=False).status_code == 200
+    assert f"/debrief/{class_id}/back" in client.get("/debrief").text
+    client.post(f"/debrief/{class_id}/back")
+    assert client.get("/run", follow_redirects=False).headers["location"] == f"/run/{class_id}"
+
+
+def test_who_was_not_there_counts_nowhere_until_they_were(client: TestClient, clock: Clock) -> None:
+    class_id = on_floor(client, session(client))
+    happen(client, class_id, "start")
+    clock.on(400)
+    happen(client, class_id, "felt", person=2, value=9)
+    happen(client, class_id, "end")
+    assert "4 came" in text_of(client.get(f"/debrief/{class_id}").text)
+    client.post(f"/debrief/{class_id}/absent", data={"op": "gone", "person": 2})
+    page = client.get(f"/debrief/{class_id}").text
+    assert "3 came" in text_of(page) and "effort felt" not in text_of(page)
+    assert "Bodo O was there after all" in text_of(page)
+    client.post(f"/debrief/{class_id}/there", data={"op": "back", "of": "gone"})
+    assert "4 came" in text_of(client.get(f"/debrief/{class_id}").text)
+
+
+def test_a_class_that_is_put_away_counts_nowhere(client: TestClient, clock: Clock) -> None:
+    number = session(client, "title: Zebra\n\n" + FLOOR)
+    class_id = on_floor(client, number)
+    happen(client, class_id, "start")
+    clock.on(400)
+    happen(client, class_id, "end")
+    assert "Zebra" in client.get("/debrief?words=zebra").text.split('id="words"')[1]
+    client.post(f"/debrief/{class_id}/away")
+    assert "No class has all" in client.get("/debrief?words=zebra").text
+    assert f'href="/debrief/{class_id}?person=1"' not in client.get("/people/1").text
