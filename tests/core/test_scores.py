@@ -35,6 +35,18 @@ def test_a_score_is_read_as_coaches_write_it(case: dict[str, Any]) -> None:
     assert case.get("reads", "") in PLANS[case["on"]].session.blocks[0].reads(case["written"])
 
 
+@pytest.mark.parametrize("case", CASES["score"], ids=lambda case: f"{case['on']}: {case['said']}")
+def test_what_is_taken_as_a_score_can_be_used_everywhere(case: dict[str, Any]) -> None:
+    if "refused" in case:
+        return
+    block = PLANS[case["on"]].session.blocks[0]
+    kept = read(case["on"], case["said"])
+    assert read(case["on"], kept) == kept
+    worth(block, kept)
+    pace = block.pace_of(kept, shipped())
+    assert pace is None or pace > 0
+
+
 WORTH = (
     ("amrap", "7 + 12", ("reps", 222.0, True)),
     ("parts", "2 + part 2 + 5", None),

@@ -192,9 +192,9 @@ class Amrap(Block):
         return f"{found[2]} into the rung of {self.ladder.at(int(found[1]) + 1)}"
 
     def pace_of(self, score: str, library: Library) -> float | None:
-        """Rounds likely by rounds done; reps of a begun round count as half of one."""
-        whole_rounds, _, reps = score.partition("+")
-        done = int(whole_rounds) + (0.5 if int(reps or 0) else 0.0)
+        """Rounds likely by rounds done; parts and reps of a begun round count as half of one."""
+        whole_rounds, _, begun = score.partition("+")
+        done = int(whole_rounds) + (0.5 if begun.strip() not in ("", "0") else 0.0)
         likely = self.rounds(library, "likely")
         return likely / done if likely and done else None
 

@@ -18,11 +18,11 @@ from lovrit.core.blocks.parts import (
     read_count,
     read_over,
 )
-from lovrit.core.blocks.score import QUICKEST, Scoring, race_score
+from lovrit.core.blocks.score import QUICKEST, Scoring, finish_of, race_score
 from lovrit.core.blocks.step import Case, Laying, Stage, Step
 from lovrit.core.blocks.tiring import Tiring
 from lovrit.core.blocks.worktime import amount_s, round_s, slowing, unknown_move
-from lovrit.core.clock import clock, read_clock
+from lovrit.core.clock import clock
 from lovrit.core.moves.library import Library
 from lovrit.core.slate.line import Amount, Line, reps_of
 from lovrit.core.slate.problem import Unreadable
@@ -252,9 +252,15 @@ class ForTime(Block):
         return sum(each) * self.rounds.high if all(each) else 0
 
     def pace_of(self, score: str, library: Library) -> float | None:
-        """Seconds taken by seconds that are usual; the cap says only that it was longer."""
-        taken, usual = read_clock(score), self.needed_s(library)
-        capped = self.cap_s is not None and taken >= self.cap_s
+        """Seconds taken by seconds that are usual; the cap says how much was done by then, where reps are counted."""
+        ended, usual, every = finish_of(score), self.needed_s(library), self._all_reps()
+        taken = ended.seconds
+        if taken is None and self.cap_s and every and ended.left is not None:
+            done = every - ended.left
+            taken = round(self.cap_s * every / done) if done > 0 else None
+        capped = (
+            ended.seconds is not None and self.cap_s is not None and ended.seconds >= self.cap_s
+        )
         return taken / usual if taken and usual and not capped else None
 
     def outlook(self, library: Library) -> Outlook | None:

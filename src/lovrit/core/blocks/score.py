@@ -17,9 +17,13 @@ ROUNDS = re.compile(
     re.ASCII | re.IGNORECASE,
 )
 TIME = re.compile(r"(\d+):([0-5]\d)", re.ASCII)
+CAP = r"(?:time\s*)?cap(?:ped)?|tc"
 CAPPED = re.compile(
-    r"cap(?:ped)?\s*[+,]?\s*(\d+)\s*(?:reps?)?\s*(?:left)?", re.ASCII | re.IGNORECASE
+    rf"(?:{CAP})\s*[+,:]?\s*(\d+)\s*(?:reps?)?\s*(?:left)?|(\d+)\s*(?:reps?\s*)?left",
+    re.ASCII | re.IGNORECASE,
 )
+UNFINISHED = re.compile(rf"{CAP}|dnf|did not finish", re.ASCII | re.IGNORECASE)
+DONE_BY_CAP = re.compile(r"(\d+)\s*reps?(?:\s*(?:done|at (?:the )?cap))?", re.ASCII | re.IGNORECASE)
 SEPARATE = re.compile(r"\d+\s+\d+", re.ASCII)
 HELD = re.compile(r"(\d+)\s*(?:s|sec|secs|seconds?)?", re.ASCII | re.IGNORECASE)
 TURNS = re.compile(
@@ -110,18 +114,57 @@ def time_score(said: str, most_s: int | None, least_s: float = 0) -> str:
 def race_score(said: str, cap_s: int | None, least_s: float, reps: float) -> str:
     """A time up to the cap, or at the cap how many reps were left; ``reps`` are all of it, 0 if unknown.
 
+    “cap” alone where nobody said how many were left; reps that were done by then are told as what was left of all.
+
     Raises:
         Impossible: if it is none, or can't have been.
     """
-    found = CAPPED.fullmatch(said)
-    if not found:
+    capped, done = CAPPED.fullmatch(said), DONE_BY_CAP.fullmatch(said)
+    unfinished = UNFINISHED.fullmatch(said)
+    if not capped and not done and not unfinished:
         return time_score(said, cap_s, least_s)
     if cap_s is None:
         raise Impossible("There was no cap: write a time, such as 12:40.")
-    left = int(found[1][:6])
+    if unfinished:
+        return "cap"
+    if done:
+        return f"cap + {_left(int(done[1][:6]), reps)}"
+    left = int((capped[1] or capped[2])[:6]) if capped else 0
     if reps and left > reps:
         raise Impossible(f"There are {number(reps)} reps in all of it; {left} can't be left.")
     return f"cap + {left}"
+
+
+def _left(done: int, reps: float) -> int:
+    """How many reps are left of all where so many were done."""
+    if not reps:
+        raise Impossible(
+            "How many reps it has in all isn't known: write what was left, such as cap + 14."
+        )
+    if done > reps:
+        raise Impossible(f"There are {number(reps)} reps in all of it; {done} can't have been.")
+    if done == reps:
+        raise Impossible("That is all of it: write a time, such as 12:40.")
+    return round(reps) - done
+
+
+class Finish(NamedTuple):
+    """How a race ended for somebody: after so many seconds, or at the cap with so many reps left, if known."""
+
+    seconds: int | None = None
+    left: int | None = None
+
+
+def finish_of(score: str) -> Finish:
+    """What a race's score in its usual writing says.
+
+    >>> finish_of("9:41"), finish_of("cap + 14"), finish_of("cap")
+    (Finish(seconds=581, left=None), Finish(seconds=None, left=14), Finish(seconds=None, left=None))
+    """
+    if score.startswith("cap"):
+        _, _, left = score.partition("+")
+        return Finish(left=int(left) if left.strip().isdecimal() else None)
+    return Finish(seconds=read_clock(score))
 
 
 def repeats_score(said: str, count: int, planned_s: int, least_s: float) -> str:

@@ -5,6 +5,7 @@ from dataclasses import dataclass, field
 from typing import NamedTuple
 
 from lovrit.core.blocks.fade import how_even
+from lovrit.core.blocks.score import finish_of
 from lovrit.core.clock import clock, number, read_clock
 from lovrit.core.review.changes import change_said
 from lovrit.core.run.account import done_taps, repeats_taken
@@ -242,7 +243,7 @@ def _worth(value: str) -> tuple[float, ...]:
     if ":" in value:
         return (max(float(read_clock(one)) for one in value.split() if ":" in one),)
     if value.startswith("cap"):
-        return (float("inf"), *_worth(value.removeprefix("cap")))
+        return (float("inf"), float(finish_of(value).left or 0))
     return tuple(
         float(one) for one in value.replace("+", " ").split() if one.replace(".", "", 1).isdecimal()
     )
