@@ -25,7 +25,7 @@ from lovrit.core.session.rack import rack
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.values import checked, fields_of
 from lovrit.core.weeks.board import Planned
-from lovrit.core.weeks.dose import Asks
+from lovrit.core.asked.dose import Asks
 from lovrit.core.weeks.order import best_order
 from lovrit.settings import Settings
 from lovrit.store import classes, people, sessions

@@ -149,7 +149,7 @@ def test_two_at_one_hour_in_one_hall_or_under_one_coach_are_said(client: TestCli
         ("/weeks/week", {"monday": "2027-04-05", "how": "copy"}, "nothing in that week"),
         ("/weeks/wish", {"session": "{0}", "kind": "apart", "other": "{0}"}, "A wish is"),
         ("/weeks/wish", {"session": "{0}", "kind": "on", "day": "soon"}, "no day"),
-        ("/weeks/off", {"day": "31.2.2027"}, "no day"),
+        ("/weeks/off", {"day": "31.2.2027"}, "no such day"),
         ("/weeks/put", {"session": "{0}", "day": "2027-03-04", "words": "zebra"}, "No session has"),
         ("/weeks/again", {"session": "{0}", "name": "3 rounds of", "how": "skill"}, "can’t be put"),
         ("/weeks/series/on", {"session": "{0}"}, "no series"),

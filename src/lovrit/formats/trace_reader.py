@@ -64,8 +64,16 @@ def read_traces(text: str, zone: str | None = None) -> list[Trace]:
     if not kept:
         raise NotATrace("There is nothing in this file.")
     sign = max(SIGNS, key=kept.splitlines()[0].count)
-    rows = [[cell.strip() for cell in row] for row in csv.reader(StringIO(kept), delimiter=sign)]
-    table = _table([row for row in rows if any(row)])
+    try:
+        rows = [
+            [cell.strip() for cell in row] for row in csv.reader(StringIO(kept), delimiter=sign)
+        ]
+    except csv.Error as error:
+        raise NotATrace(f"This file is no table that can be read: {error}.") from None
+    filled = [row for row in rows if any(row)]
+    if not filled:
+        raise NotATrace("There is nothing in this file but separators.")
+    table = _table(filled)
     found = (
         _by_intervals(table) if table.columns.get("rr") is not None else _by_seconds(table, zone)
     )
@@ -172,9 +180,9 @@ def _trace(name: str, readings: dict[int, float], clock: bool) -> Trace:
 def _moment(cell: str, line: int, zone: str | None) -> tuple[float, bool]:
     """Seconds that a cell says, and whether they are of the day (from 1970) rather than of the class."""
     number = _number(cell)
-    if number is not None and number >= FROM_EPOCH_S:
+    if number is not None and FROM_EPOCH_S <= number < FROM_EPOCH_MS * 100:
         return (number / 1000 if number >= FROM_EPOCH_MS else number), True
-    said = re.fullmatch(r"(?:(\d+):)?(\d+):(\d\d(?:\.\d+)?)", cell)
+    said = re.fullmatch(r"(?:(\d{1,4}):)?(\d{1,4}):(\d\d(?:\.\d{1,9})?)", cell)
     if said:
         number = int(said[1] or 0) * 3600 + int(said[2]) * 60 + float(said[3])
     if number is not None and 0 <= number <= MOST_S:
@@ -187,11 +195,11 @@ def _moment(cell: str, line: int, zone: str | None) -> tuple[float, bool]:
 def _of_day(cell: str, line: int, zone: str | None) -> float:
     try:
         at = datetime.fromisoformat(cell.replace("Z", "+00:00"))
-    except ValueError:
-        raise NotATrace(f"Line {line}: “{cell}” is no second of a class.") from None
-    if at.tzinfo is None and zone is None:
-        raise NotATrace(f"Line {line}: “{cell}” needs its zone: end it with Z or +01:00.")
-    return (at if at.tzinfo else at.replace(tzinfo=ZoneInfo(zone or "UTC"))).timestamp()
+        if at.tzinfo is None and zone is None:
+            raise NotATrace(f"Line {line}: “{cell}” needs its zone: end it with Z or +01:00.")
+        return (at if at.tzinfo else at.replace(tzinfo=ZoneInfo(zone or "UTC"))).timestamp()
+    except (ValueError, OverflowError):
+        raise NotATrace(f"Line {line}: “{cell[:40]}” is no second of a class.") from None
 
 
 def _by_intervals(table: _Table) -> list[Trace]:
@@ -219,14 +227,25 @@ def _from_rr(name: str, told: list[tuple[float | None, float]]) -> Trace:
     sound = (long >= LOWEST_RR) & (long <= HIGHEST_RR)
     if not sound.any():
         raise NotATrace("None of these intervals is one between two beats of a heart.")
-    if ends[-1] > MOST_S:
+    if ends.min() < 0:
+        raise NotATrace("A beat can’t have been before the beginning: a second here is below 0.")
+    if ends.max() > MOST_S:
         raise NotATrace("It is longer than six hours.")
-    beats = np.full(int(ends[-1]), np.nan)
-    for second in range(len(beats)):
-        near = sound & (np.abs(ends - second) <= RR_NEAR_S)
-        if near.any():
-            beats[second] = round(60_000 / float(long[near].mean()), 1)
-    return Trace(name, 0, False, beats)
+    return Trace(name, 0, False, _each_second(ends[sound], long[sound], int(ends.max())))
+
+
+def _each_second(ends: Floats, long: Floats, seconds: int) -> Floats:
+    """Beats a minute of each second: of the intervals that end near it, found by their order in one pass."""
+    order = np.argsort(ends, kind="stable")
+    ends, until = ends[order], np.concatenate([[0.0], np.cumsum(long[order])])
+    at = np.arange(seconds)
+    first = np.searchsorted(ends, at - RR_NEAR_S, "left")
+    last = np.searchsorted(ends, at + RR_NEAR_S, "right")
+    count, total = last - first, until[last] - until[first]
+    beats = np.full(seconds, np.nan)
+    near = count > 0
+    beats[near] = np.round(60_000 * count[near] / total[near], 1)
+    return beats
 
 
 def _number(cell: str) -> float | None:

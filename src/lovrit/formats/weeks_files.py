@@ -3,6 +3,7 @@
 from datetime import datetime
 from typing import Any
 
+from lovrit.core.asked.dose import asks
 from lovrit.core.moves.library import Library
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.values import LovritError
@@ -15,7 +16,6 @@ from lovrit.core.weeks.board import (
     days_between,
     sameness,
 )
-from lovrit.core.weeks.dose import asks
 from lovrit.core.weeks.order import Wish, best_order
 from lovrit.core.weeks.ways import Around, ways_out
 

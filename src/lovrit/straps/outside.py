@@ -56,12 +56,15 @@ class Outside:
         self.waits: int | None = None  # whose strap is to be shaken
 
     def take(self, reading: Reading, now_ms: int) -> bool:
-        """Take a reading, now where the strap's own clock can't be right; False where there are too many straps."""
+        """Take a reading, now where the strap's own clock can't be right; False where too many are worn.
+
+        One that is new takes the place of one that nobody wears.
+        """
         if not now_ms - OLDEST_MS <= reading.at_ms <= now_ms + AHEAD_MS:
             reading = reading._replace(at_ms=now_ms)
         with self._lock:
             before = self._heard.get(reading.strap)
-            if before is None and len(self._heard) >= MOST_STRAPS:
+            if before is None and len(self._heard) >= MOST_STRAPS and not self._made_room():
                 return False
             count = (before.told if before else 0) + 1
             battery = (
@@ -74,6 +77,14 @@ class Outside:
             self._heard[reading.strap] = Heard(newest, count, shaken)
             self._told.setdefault(reading.strap, deque(maxlen=KEPT)).append((count, reading))
         return True
+
+    def _made_room(self) -> bool:
+        """Let go of the strap that nobody wears and that was heard longest ago; False where all are worn."""
+        worn = set(self.worn.values())
+        spare = [one for one in self._heard if one not in worn]
+        if spare:
+            self.forget(min(spare, key=lambda one: self._heard[one].last.at_ms))
+        return bool(spare)
 
     def heard(self) -> dict[str, Heard]:
         """Every strap by its id, as it was heard last."""

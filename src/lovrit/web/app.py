@@ -1,7 +1,6 @@
 """The application: a house, its guard, its screens."""
 
 import asyncio
-import time
 from collections.abc import AsyncIterator, Callable
 from contextlib import asynccontextmanager
 from hashlib import sha256
@@ -28,16 +27,13 @@ from lovrit.web.run.recorded import record_all
 from lovrit.web.screens import SCREENS
 from lovrit.web.settle import describe_all, settle
 from lovrit.web.shell.routes import router as shell
+from lovrit.web.steady import SteadyClock
 from lovrit.web.stream.routes import router as stream
 from lovrit.web.weeks.series import hold_where_too_much
 
 # so many pages are worked out at once; more would only share the same cores and slow the clocks down
 PAGES_AT_ONCE = 6
 BUILT = Path(__file__).parent / "static" / "built"
-
-
-def _now_ms() -> int:
-    return time.time_ns() // 1_000_000
 
 
 class _Assets(StaticFiles):
@@ -50,13 +46,15 @@ class _Assets(StaticFiles):
 
 
 def create_app(
-    settings: Settings, database: Database | None = None, now_ms: Callable[[], int] = _now_ms
+    settings: Settings, database: Database | None = None, now_ms: Callable[[], int] | None = None
 ) -> FastAPI:
     """An application on its settings; tests hand over a database and a clock of their own.
 
     Raises:
         Trouble: if the club's file can't be used.
     """
+    steady = SteadyClock()
+    now_ms = now_ms or steady
     house = House(
         settings=settings,
         database=database or Database(settings.database),
@@ -73,6 +71,7 @@ def create_app(
         )  # from here on only its hash is held
         house.settings = settings
     floor = Floor(house)
+    steady.busy = floor.busy
 
     @asynccontextmanager
     async def lifespan(_app: FastAPI) -> AsyncIterator[None]:

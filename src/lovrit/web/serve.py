@@ -25,6 +25,7 @@ from lovrit.store.database import Database
 from lovrit.store.lock import FolderLock
 from lovrit.store.trouble import Trouble
 from lovrit.web.app import BUILT, create_app
+from lovrit.web.straps.entry import MOST_TEXT
 
 NEEDS_ONE = (
     "Lovrit does not listen on {host} without a passphrase, since anyone there could read people's hearts.\n"
@@ -65,7 +66,9 @@ def serve(host: str | None, port: int | None, *, demo: bool, fresh: bool) -> int
         return REFUSED
     gc.collect()
     gc.freeze()  # what is there for good is not looked through again, which would stop every clock for a moment
-    config = uvicorn.Config(app, log_config=None, timeout_graceful_shutdown=2, access_log=False)
+    config = uvicorn.Config(
+        app, log_config=None, timeout_graceful_shutdown=2, access_log=False, ws_max_size=MOST_TEXT
+    )
     past = partial(_past, database, app) if demo and settings.season else None
     _Server(config, settings, past).run(sockets=[listening])
     lock.release()

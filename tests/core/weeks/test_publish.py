@@ -3,9 +3,9 @@
 from hypothesis import given
 from hypothesis import strategies as st
 
+from lovrit.core.asked.dose import asks
 from lovrit.core.moves.library import shipped
 from lovrit.core.timeline.plan import plan_text
-from lovrit.core.weeks.dose import asks
 from lovrit.core.weeks.publish import Shown, changed, like, published
 
 FIRST, LAST = "2027-03-01", "2027-03-28"

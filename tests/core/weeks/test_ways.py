@@ -8,11 +8,11 @@ from typing import Any
 
 import pytest
 
+from lovrit.core.asked.dose import asks
 from lovrit.core.moves.library import shipped
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.weeks.board import Other, Planned, clashes
-from lovrit.core.weeks.dose import asks
 from lovrit.core.weeks.ways import Around, ways_out
 
 FILE = tomllib.loads((Path(__file__).parents[2] / "cases" / "day_clashes.toml").read_text("utf-8"))

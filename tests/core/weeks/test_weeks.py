@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from lovrit.core.asked.dose import Asks, asks
 from lovrit.core.moves.library import shipped
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.weeks.board import (
@@ -20,7 +21,6 @@ from lovrit.core.weeks.board import (
     left,
     sameness,
 )
-from lovrit.core.weeks.dose import Asks, asks
 from lovrit.core.weeks.order import Wish, best_order, kept
 from lovrit.formats.weeks_files import NotWeeks, weeks_object
 from tests.conftest import examples

@@ -14,7 +14,7 @@ from lovrit.core.run.outcome import Outcome, outcome_of
 from lovrit.core.tries.done import Did, did
 from lovrit.core.values import Value
 
-LEAST_MS = 5000  # a block that was on for less was left at once
+LEAST_MS, LEAST_SHARE = 30_000, 0.5  # a block that was on for less than either was only begun; ours
 
 
 class ScoreKept(Value):
@@ -63,12 +63,13 @@ def record_of(
 
 
 def _blocks_run(plan: Frozen, state: Class) -> set[int]:
-    """The blocks that were on for more than a moment."""
+    """The blocks that were done: on for half a minute, or for half of what was planned of a short one."""
     on: dict[int, int] = {}
     for lap in state.laps:
         at = plan.timeline.intervals[lap.interval].block
         on[at] = on.get(at, 0) + lap.to_ms - lap.from_ms
-    return {at for at, ms in on.items() if ms >= LEAST_MS}
+    planned = {at: 1000 * one.seconds for at, one in enumerate(plan.timeline.blocks)}
+    return {at for at, ms in on.items() if ms >= min(LEAST_MS, LEAST_SHARE * planned[at])}
 
 
 def _scores(plan: Frozen, state: Class, comers: tuple[Comer, ...]) -> list[ScoreKept]:

@@ -1,5 +1,6 @@
 """How a class came out, in a few figures: who came and stopped, what was felt, what was kept up, how it ended."""
 
+from lovrit.core.asked.dose import Asks, asked_by
 from lovrit.core.blocks.every import Every
 from lovrit.core.run.account import Class
 from lovrit.core.run.frozen import Frozen
@@ -10,7 +11,8 @@ from lovrit.core.values import Value
 class Outcome(Value):
     """A class in figures. ``told`` people had turns to keep up and said how many, ``kept`` of them kept all.
 
-    ``missed_s`` is what an early end left out, ``late_s`` how long it went on past its plan.
+    ``missed_s`` is what an early end left out, ``late_s`` how long it went on past its plan. ``done`` is the share of
+    the planned work that was done, ``asks`` what that asked of people; None in what was kept before it was counted.
     """
 
     came: int = 0
@@ -23,6 +25,8 @@ class Outcome(Value):
     missed_s: int = 0
     late_s: int = 0
     run: bool = True
+    done: float = 1.0
+    asks: Asks | None = None
 
 
 def outcome_of(plan: Frozen, going: Going, state: Class) -> Outcome:
@@ -39,6 +43,11 @@ def outcome_of(plan: Frozen, going: Going, state: Class) -> Outcome:
         for block in plan.session.blocks
         if block.works and block.top_effort is not None
     ]
+    spans = [
+        (plan.timeline.intervals[lap.interval], (lap.to_ms - lap.from_ms) / 1000)
+        for lap in state.laps
+    ]
+    worked = sum(seconds for one, seconds in spans if one.phase == "work")
     return Outcome(
         came=len(going.people),
         stopped=len(going.stopped),
@@ -50,6 +59,8 @@ def outcome_of(plan: Frozen, going: Going, state: Class) -> Outcome:
         missed_s=max(0, -off) if state.ended_early else 0,
         late_s=max(0, off),
         run=state.started_ms is not None,
+        done=round(min(1.0, worked / max(1, plan.timeline.work_s)), 3),
+        asks=asked_by(plan.session, spans, plan.library),
     )
 
 

@@ -14,6 +14,7 @@ from lark.exceptions import UnexpectedCharacters, UnexpectedEOF, UnexpectedInput
 from lovrit.core.blocks.kinds import WORDS, block_rules
 from lovrit.core.kept import kept_at
 from lovrit.core.slate.problem import Unreadable
+from lovrit.core.slate.remembered import remembered
 from lovrit.core.slate.tree import Node
 
 Start = Literal["header", "block", "move"]
@@ -41,7 +42,7 @@ def _parser() -> Lark:
         return Lark(grammar_text(), **options)
 
 
-@lru_cache(maxsize=20_000)
+@remembered(20_000)
 def parse_line(text: str, start: Start) -> Node:
     """The tree of one line without its comment.
 

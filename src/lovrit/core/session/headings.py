@@ -1,12 +1,12 @@
 """A heading or a header as it is meant: read in the slate's own form, or as it is said on boards."""
 
-from functools import lru_cache
 from typing import NamedTuple
 
 from lovrit.core.blocks.steady import Steady
 from lovrit.core.session.lines import BlockLine, HeaderLine, read_block, read_header
 from lovrit.core.session.spoken import own_form, own_header
 from lovrit.core.slate.problem import Unreadable
+from lovrit.core.slate.remembered import remembered
 
 # words that a stretch at one's own pace is never called
 OTHER_KINDS = frozenset((
@@ -23,7 +23,7 @@ class Heading(NamedTuple):
     move: str = ""
 
 
-@lru_cache(maxsize=20_000)
+@remembered(20_000)
 def read_heading(text: str) -> Heading:
     """A block's first line. Where the slate's own reading means the same as what is said, it is kept with its figures.
 

@@ -6,7 +6,6 @@ What a line means is checked here; what a block means together with its moves is
 from collections.abc import Callable
 from dataclasses import replace
 from datetime import date
-from functools import lru_cache
 from typing import NamedTuple
 
 from lovrit.core.blocks.block import Block
@@ -16,6 +15,7 @@ from lovrit.core.clock import read_clock
 from lovrit.core.session.grammar import parse_line
 from lovrit.core.session.session import Slot
 from lovrit.core.slate.problem import Unreadable
+from lovrit.core.slate.remembered import remembered
 from lovrit.core.slate.tree import Figure, Node, column, figure, seconds, tokens, trees, whole
 
 DAY = 24 * 3600
@@ -44,7 +44,7 @@ class HeaderLine(NamedTuple):
     figure: Figure | None = None
 
 
-@lru_cache(maxsize=20_000)
+@remembered(20_000)
 def read_block(text: str) -> BlockLine:
     """A block from its first line.
 
@@ -69,7 +69,7 @@ def read_block(text: str) -> BlockLine:
     return BlockLine(kind(**fields), {one.name: one for one in figures})
 
 
-@lru_cache(maxsize=2_000)
+@remembered(2_000)
 def read_header(text: str) -> HeaderLine:
     """A header line.
 

@@ -13,6 +13,7 @@ from lovrit.core.session.grammar import parse_line
 from lovrit.core.session.movesaid import own_line, refuse_units
 from lovrit.core.slate.line import Amount, AmountForm, Kit, Line, Load, Task, Way
 from lovrit.core.slate.problem import Unreadable
+from lovrit.core.slate.remembered import remembered
 from lovrit.core.slate.tree import Figure, Node, column, figure, find, seconds, tokens, trees, whole
 
 LoadForm = Literal["one", "range", "standards", "by-set"]
@@ -20,7 +21,7 @@ SPLIT_M = 500
 MANY = ("kit", "alternatives", "harder", "easier", "parts")
 
 
-@lru_cache(maxsize=20_000)
+@remembered(20_000)
 def read_move(text: str) -> Line | None:
     """The tasks of a move line, in the slate's own form or as boards have it; None for a ``then``.
 

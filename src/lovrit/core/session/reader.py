@@ -21,8 +21,11 @@ from lovrit.core.slate.tree import Figure
 from lovrit.core.slate.words import HEADERS
 
 MOST_BYTES = 64 * 1024
+MOST_LINE = 400  # letters; what a person writes on a line fits a screen
+MOST_PROBLEMS = 200  # lines that can't be read; a text with more of them is no slate
 MOST_OFFERS = 12  # looking for a near line takes as long as reading a hundred
 HEADER = re.compile(r"^([^\W\d_](?:[^\W\d_]|[ -])*?)[ \t]*:", re.UNICODE)
+DIGITS = re.compile(r"\d{8}")  # no figure of a session is as long; digits in any writing
 CONTROL = re.compile("[\x00-\x08\x0a-\x1f\x7f-\x9f\u202a-\u202e\u2066-\u2069]")
 
 
@@ -99,6 +102,7 @@ class _Reader:
             _refuse_control(raw)
             if not text.strip():
                 return
+            _refuse_long(text)
             if self.nest and not self.nest.holds(text):
                 self._end_nest()
             if self.nest and self.nest.begins_block(text):
@@ -283,6 +287,18 @@ def _is_heading(text: str) -> bool:
     return bool(key) and f"{key[1].lower()}:" not in HEADERS and own_form(text) is not None  # type: ignore[index]
 
 
+def _refuse_long(text: str) -> None:
+    """What no pattern is to be tried on: a line of a thousand letters, a figure of a thousand digits."""
+    if len(text) > MOST_LINE:
+        said = f"A line has {MOST_LINE} letters at most; write the rest on lines of its own, or behind a #."
+        raise Unreadable(said, MOST_LINE + 1, nearest="")
+    digits = DIGITS.search(text)
+    if digits:
+        raise Unreadable(
+            "No figure of a session has so many digits.", digits.start() + 1, nearest=""
+        )
+
+
 def _refuse_control(raw: str) -> None:
     found = CONTROL.search(raw)
     if found:
@@ -306,6 +322,12 @@ def read(text: str, offers: int = MOST_OFFERS) -> Reading:
     reader = _Reader(offers)
     for number, raw in enumerate(split_lines(text), 1):
         reader.line(number, raw)
+        if len(reader.problems) >= MOST_PROBLEMS:
+            said = (
+                f"{MOST_PROBLEMS} lines can’t be read; what stands from here on was not looked at."
+            )
+            reader.problems.append(Problem(line=number + 1, column=1, text=said))
+            break
     reader.end()
     return Reading(
         session=Session(**reader.fields, blocks=tuple(reader.blocks), nests=tuple(reader.nests)),

@@ -6,8 +6,8 @@ from statistics import fmean, pstdev
 import numpy as np
 from numpy.typing import NDArray
 
+from lovrit.core.asked.dose import ALSO, Asks
 from lovrit.core.values import Value
-from lovrit.core.weeks.dose import ALSO, Asks
 
 WHOLE_H, HALVED_H, SORE_HALVED_H = 24.0, 24.0, 36.0
 CLASH = 5.0  # hard minutes asked, and carried, from which two days clash

@@ -9,6 +9,7 @@ from lovrit.core.run.outcome import Outcome
 MANY_STOPPED, MOST_KEPT = 0.25, 0.5
 TOO_MUCH, FEWEST, A_SHARE = 2.0, 3, 0.25
 LEFT_OUT_S = 180
+FALSE_START = 0.1  # of the planned work; a class that did less was begun by mistake or called off, and says nothing
 
 
 class Weighed(NamedTuple):
@@ -20,7 +21,7 @@ class Weighed(NamedTuple):
 
 def weigh(week: Outcome) -> Weighed:
     """What a class of a series says to the week after it."""
-    if not week.run or not week.came:
+    if not week.run or not week.came or week.done < FALSE_START:
         return Weighed("", "it was not run")
     for why in (_stopped(week), _felt(week), _kept(week), _ended(week)):
         if why:

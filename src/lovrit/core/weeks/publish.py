@@ -3,8 +3,8 @@
 What was shown once keeps its name for good: a change raises its number, what falls out is called off, never dropped.
 """
 
+from lovrit.core.asked.dose import Asks
 from lovrit.core.values import Value
-from lovrit.core.weeks.dose import Asks
 
 LEGS = ("squat", "hinge", "lunge", "jump")
 PARTS = {
@@ -60,7 +60,7 @@ def like(asks: Asks) -> str:
         :2
     ]
     parts = [f"{_minutes(asks.minutes)}"]
-    if asks.hard_min < EASY_MIN:
+    if asks.brisk_min < EASY_MIN:
         parts.append("unhurried all through")
     elif hard:
         parts.append(f"hard {' and '.join(hard)}")

@@ -10,6 +10,7 @@ from functools import cached_property
 from math import floor, sqrt
 from typing import NamedTuple
 
+from lovrit.core.asked.dose import HARD_AT, Asks, asks
 from lovrit.core.clock import number
 from lovrit.core.moves.move import STRENGTH, Move
 from lovrit.core.session.edit import apply_edit
@@ -17,7 +18,6 @@ from lovrit.core.session.edits import Ease, Edit, ReplaceMove
 from lovrit.core.session.slatetext import CannotEdit
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.weeks.board import CLASH, DayClash, Other, Planned, carried, clashes, cost
-from lovrit.core.weeks.dose import HARD_AT, Asks, asks
 
 LEAST_EFFORT = 4.0
 MUCH_LESS, CLOSE = 0.98, 1e-9

@@ -1,5 +1,6 @@
 """Traces of a class brought in from files, laid where they belong; and every figure of hearts taken along as CSV."""
 
+import re
 from collections import OrderedDict
 from typing import Any, NamedTuple
 from uuid import uuid4
@@ -67,13 +68,14 @@ class Waitings:
 
 
 WAITINGS = Waitings()
+OFFSET = re.compile(r"-?\d{1,6}", re.ASCII)  # seconds; some days either way
 
 
 @router.post("/debrief/{class_id}/traces")
-async def bring(request: Request, house: InHouse, class_id: Id, file: UploadFile) -> HTMLResponse:
+def bring(request: Request, house: InHouse, class_id: Id, file: UploadFile) -> HTMLResponse:
     """Read a file of traces, and say where each seems to belong; nothing is kept yet."""
     live = floor_of(request).live(class_id)
-    raw = await file.read()
+    raw = file.file.read()
     try:
         text = raw.decode("utf-8-sig")
     except UnicodeDecodeError:
@@ -115,7 +117,7 @@ def lay(request: Request, house: InHouse, class_id: Id, form: WholeForm) -> Resp
     """Lay traces where somebody said that they belong. What a strap has told is never written over."""
     live = floor_of(request).live(class_id)
     found = WAITINGS.of(class_id, str(form.get("name", "")))
-    by_id = {one.id: one for one in live.comers}
+    called = {str(one.id): one for one in live.comers}
     begun = live.state.started_ms or live.made_ms
     told: list[tuple[int, dict[int, int]]] = []
     with house.database.work() as work:
@@ -127,20 +129,16 @@ def lay(request: Request, house: InHouse, class_id: Id, form: WholeForm) -> Resp
         )
         if not whose:
             continue
-        if (
-            not whose.isdecimal()
-            or int(whose) not in by_id
-            or not offset.removeprefix("-").isdecimal()
-        ):
+        if whose not in called or not OFFSET.fullmatch(offset):
             return _again(
                 request,
                 house,
                 live,
                 found,
                 str(form["name"]),
-                f"“{offset}” is no number of seconds.",
+                f"“{offset[:20]}” is no number of seconds.",
             )
-        who = by_id[int(whose)]
+        who = called[whose]
         if any(good(bpm) for _, bpm in kept.get(who.id, [])):
             why = (
                 f"{who.name}’s strap told of this class already; what it told is not written over."

@@ -186,9 +186,9 @@ def _within(text: str, most: float) -> float:
 
 
 @router.post("/hall/{session_id}/read")
-async def read(house: InHouse, session_id: Id, file: UploadFile) -> Response:
+def read(house: InHouse, session_id: Id, file: UploadFile) -> Response:
     """A hall from a file in the form of the command line, or from a picture that has one inside."""
-    raw = await file.read(MOST_BYTES)
+    raw = file.file.read(MOST_BYTES)
     try:
         given = json.loads(_held(raw.decode("utf-8-sig")))
         spots = [
@@ -196,7 +196,7 @@ async def read(house: InHouse, session_id: Id, file: UploadFile) -> Response:
             for one in given.get("spots", [])
         ]
         hall = checked_json(Hall, json.dumps({**given, "spots": spots}))
-    except (ValueError, AttributeError, TypeError, KeyError) as error:
+    except (ValueError, AttributeError, TypeError, KeyError, RecursionError) as error:
         raise NoHall(
             f"This is no hall that can be read: {str(error).splitlines()[0][:120]}."
         ) from None

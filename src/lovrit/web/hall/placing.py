@@ -196,9 +196,13 @@ async def way_out(
         wanted = checked_json(Changes, changes)
     except (ValidationError, ValueError):
         raise NoHall("That way is none of those offered.") from None
+    return await to_thread.run_sync(_begun_with, request, house, session_id, wanted, limiter=SOME)
+
+
+def _begun_with(request: Request, house: House, session_id: int, wanted: Changes) -> HTMLResponse:
     with house.database.writing() as work:
         _change(house, work, session_id, wanted)
-    return await to_thread.run_sync(_begun, request, house, session_id, wanted.groups, limiter=SOME)
+    return _begun(request, house, session_id, wanted.groups)
 
 
 def _change(house: House, work: Work, session_id: int, wanted: Changes) -> None:

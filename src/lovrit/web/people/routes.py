@@ -72,7 +72,7 @@ def _speaks(person: Person, words: list[str]) -> bool:
 
 
 @router.post("/people")
-async def brought_in(
+def brought_in(
     request: Request,
     house: InHouse,
     text: Annotated[str, Form(max_length=MOST_TEXT)] = "",
@@ -81,7 +81,7 @@ async def brought_in(
 ) -> Response:
     """Take a list of people; what could be two things, or is here already, is shown first."""
     if file is not None and file.filename:
-        text = _text_of(await file.read(MOST_TEXT + 1))
+        text = _text_of(file.file.read(MOST_TEXT + 1))
     read = read_people(text)
     with house.database.work() as work:
         known = {one.name.casefold() for one in people.everyone(work)}

@@ -331,10 +331,13 @@ class Floor:
         """What classes say of hearts has changed: it is learnt from anew, beside all else."""
         self._to_learn = True
 
+    def busy(self) -> bool:
+        """Whether a class is on."""
+        return any(live.state.phase in ("on", "held") for live in list(self.lives.values()))
+
     def learn(self) -> None:
         """Learn what is to be learnt of hearts; not while a class is on, whose clocks come first."""
-        busy = any(live.state.phase in ("on", "held") for live in self.lives.values())
-        if not self._to_learn or busy:
+        if not self._to_learn or self.busy():
             return
         self._to_learn = False
         try:

@@ -8,11 +8,11 @@ from fastapi import APIRouter, Form, Request
 from fastapi.responses import HTMLResponse, Response
 from sqlmodel import Session as Work
 
+from lovrit.core.asked.dose import asks
 from lovrit.core.days import NoSuchDay
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.weeks.board import DayClash
-from lovrit.core.weeks.dose import asks
 from lovrit.core.weeks.order import Order, Wish, best_order
 from lovrit.core.weeks.ways import Around, WayOut, ways_out
 from lovrit.store import sessions, weeks
@@ -66,7 +66,7 @@ def all_clashes(
 
 def _clashes(house: House, laid: Laid, until: date) -> list[ClashOn]:
     around, rows = laid.around(), {f"{row.id}": row for row in laid.rows}
-    ran = {f"class-{one.class_id}": one.title for one in laid.ran}
+    ran = {f"class-{one.class_id}": one.title for one in laid.unplanned}
     at = {one.id: one.at.date() for one in around.sessions}
     by_session: dict[str, list[DayClash]] = {}
     for one in around.before:

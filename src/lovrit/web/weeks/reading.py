@@ -6,13 +6,13 @@ from zoneinfo import ZoneInfo
 
 from sqlmodel import Session as Work
 
+from lovrit.core.asked.dose import Asks, asks, together
 from lovrit.core.clock import read_clock
 from lovrit.core.moves.library import Library
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.tries.done import Did, did
 from lovrit.core.values import Value
 from lovrit.core.weeks.board import Other, Planned
-from lovrit.core.weeks.dose import Asks, asks
 from lovrit.core.weeks.returns import unused
 from lovrit.core.weeks.ways import Around
 from lovrit.store import classes, halls, records, sessions, weeks
@@ -87,12 +87,13 @@ def _read(house: House, text: str, unused_: frozenset[str]) -> Read:
 
 
 class Ran(NamedTuple):
-    """A class that was run on a day for which nothing was planned: it is carried all the same."""
+    """A class that was run: what was done of it is carried, whatever was planned; ``session`` if on its day."""
 
     class_id: int
     title: str
     at: datetime
-    read: Read
+    asks: Asks
+    session: int | None = None
 
 
 class Laid(NamedTuple):
@@ -120,11 +121,25 @@ class Laid(NamedTuple):
 
     def planned(self) -> list[Planned]:
         """Sessions as they are weighed, and classes that were run without one."""
-        on = [planned_of(row, self.reads[row.id or 0]) for row in self.rows if row.day]
-        return on + [
-            Planned(id=f"class-{one.class_id}", at=one.at, asks=one.read.asks, fixed=True)
-            for one in self.ran
+        on = [
+            planned_of(row, self.reads[row.id or 0], self.done_of(row.id or 0))
+            for row in self.rows
+            if row.day
         ]
+        return on + [
+            Planned(id=f"class-{one.class_id}", at=one.at, asks=one.asks, fixed=True)
+            for one in self.unplanned
+        ]
+
+    @property
+    def unplanned(self) -> list[Ran]:
+        """Classes that were run on a day for which no session said them."""
+        return [one for one in self.ran if one.session is None]
+
+    def done_of(self, session: int) -> Asks | None:
+        """What was done of a session on its day; None where it was not run then."""
+        found = [one.asks for one in self.ran if one.session == session]
+        return together(found) if found else None
 
     def around(self) -> Around:
         """What a clash stands in."""
@@ -158,20 +173,16 @@ def lay_out(house: House, work: Work, first: date, weeks_: int) -> Laid:
 
 
 def _ran(house: House, work: Work, rows: list[SessionRow], first: date, last: date) -> list[Ran]:
-    """Classes of these days that no session of the day says."""
+    """Classes of these days, each with what was done of it."""
     planned = {(row.id, row.day) for row in rows}
     found = []
     for row in classes.over_between(work, _ms(house, first), _ms(house, last + timedelta(days=1))):
         at = house.when(row.made_ms)
-        if (row.session_id, f"{at:%Y-%m-%d}") not in planned:
-            found.append(
-                Ran(
-                    row.id or 0,
-                    row.title,
-                    at.replace(tzinfo=None),
-                    _read(house, row.text, frozenset()),
-                )
-            )
+        came = records.outcome(work, row.id or 0)
+        done = came.outcome.asks if came else None
+        asks = done or _read(house, row.text, frozenset()).asks
+        own = row.session_id if (row.session_id, f"{at:%Y-%m-%d}") in planned else None
+        found.append(Ran(row.id or 0, row.title, at.replace(tzinfo=None), asks, own))
     return found
 
 
@@ -190,10 +201,10 @@ def _weighed(house: House, row: SessionRow, new: frozenset[str]) -> Read:
     return read_of(house, row, frozenset(new & asked))
 
 
-def planned_of(row: SessionRow, read: Read) -> Planned:
-    """A session on its day as it is weighed."""
+def planned_of(row: SessionRow, read: Read, done: Asks | None = None) -> Planned:
+    """A session on its day as it is weighed: by what was done where it was run, which moves nowhere any more."""
     at = datetime.combine(date.fromisoformat(row.day or ""), read.begins)
-    return Planned(id=str(row.id), at=at, asks=read.asks)
+    return Planned(id=str(row.id), at=at, asks=done or read.asks, fixed=done is not None)
 
 
 def other_of(one: KeptOther) -> Other:

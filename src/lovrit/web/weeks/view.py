@@ -142,7 +142,9 @@ class _Days:
             today=day == self.laid.today,
             off=f"{day}" in self.laid.off,
             sessions=tuple(sorted(on, key=lambda one: one.at)),
-            ran=tuple((one.class_id, one.title) for one in self.laid.ran if one.at.date() == day),
+            ran=tuple(
+                (one.class_id, one.title) for one in self.laid.unplanned if one.at.date() == day
+            ),
             others=tuple(one for one in self.laid.others if one["date"] == f"{day}"),
         )
 

@@ -22,6 +22,9 @@ def upgrade() -> None:
     add_column("person", sa.Column("limit_hr", sa.Integer(), nullable=True))
     op.execute("DROP INDEX IF EXISTS ix_class_made")
     op.execute("CREATE INDEX IF NOT EXISTS ix_class_made_ms ON class (made_ms)")
+    # records say by now what was done of a class: they are worked out again as the house is open
+    for table in ("class_score", "class_record"):
+        op.execute(f"DELETE FROM {table}")
     add_column("class", sa.Column("away_ms", sa.Integer(), nullable=True))
 
 

@@ -5,20 +5,23 @@ that nobody has done for three weeks (soreness after unaccustomed lowering: Cheu
 McHugh 2003). The figures are ours, to be checked.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 
 from lovrit.core.blocks.block import Block
 from lovrit.core.blocks.worktime import line_s
 from lovrit.core.heart.asked import USUAL_EFFORT
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move
+from lovrit.core.session.session import Session
 from lovrit.core.slate.line import Line
+from lovrit.core.timeline.interval import Interval
 from lovrit.core.timeline.plan import Plan
+from lovrit.core.timeline.sums import is_hard
 from lovrit.core.values import Value
 
 HARD_AT, MORE = 8.0, 1.5
+BRISK = 7.0
 SLOW_S = 3  # a rep that is lowered so slowly leaves people sore
-HARD_FROM = 7.0
 ALSO = ("grip", "overhead", "impact", "breath")
 HARD_ON_BREATH = 8.0
 
@@ -26,6 +29,7 @@ HARD_ON_BREATH = 8.0
 class Asks(Value):
     """What a session asks: hard minutes by pattern, those of them that leave sore, its load, its hard minutes in all.
 
+    ``hard_min`` is at effort 8 and more, as on every page; ``brisk_min`` at 7 and more, as a member would feel it.
     ``load`` is effort times minutes (Foster and others 2001); ``unsaid`` the heads of blocks that write no effort.
     """
 
@@ -34,30 +38,64 @@ class Asks(Value):
     load: float
     hard_min: float
     minutes: float
+    brisk_min: float = 0.0
     unsaid: tuple[str, ...]
 
 
 def asks(plan: Plan, unused: frozenset[str] = frozenset()) -> Asks:
     """What a planned session asks of one person; ``unused`` are patterns that have not been done for three weeks."""
+    spans = [(one, one.seconds) for one in plan.timeline.intervals]
+    return asked_by(plan.session, spans, plan.library, unused)
+
+
+def asked_by(
+    session: Session,
+    spans: Iterable[tuple[Interval, float]],
+    library: Library,
+    unused: frozenset[str] = frozenset(),
+) -> Asks:
+    """What stretches of a session ask of one person: each interval with the seconds that it lasts, or was done for."""
     dose: dict[str, float] = {}
     sore: dict[str, float] = {}
-    load = hard = 0.0
+    load = hard = brisk = whole = 0.0
     unsaid: list[str] = []
-    for one in plan.timeline.intervals:
-        block = plan.session.blocks[one.block]
+    for one, seconds in spans:
+        block = session.blocks[one.block]
         effort = one.effort if one.effort is not None else USUAL_EFFORT[one.phase]
-        load += effort * one.seconds / 60
+        load += effort * seconds / 60
+        whole += seconds / 60
         if one.phase != "work":
             continue
         if one.effort is None and block.works and block.head not in unsaid:
             unsaid.append(block.head)
-        minutes = (effort / HARD_AT) ** 2 * one.seconds / 60
-        hard += one.seconds / 60 if effort >= HARD_FROM else 0.0
-        for line, share in _shares(block, one.move, plan.library):
-            _add(dose, sore, line, minutes * share, effort, plan.library, unused)
-    minutes = plan.timeline.total_s / 60
+        minutes = (effort / HARD_AT) ** 2 * seconds / 60
+        hard += seconds / 60 if is_hard(one) else 0.0
+        brisk += seconds / 60 if effort >= BRISK else 0.0
+        for line, share in _shares(block, one.move, library):
+            _add(dose, sore, line, minutes * share, effort, library, unused)
     return Asks(
-        dose=dose, sore=sore, load=load, hard_min=hard, minutes=minutes, unsaid=tuple(unsaid)
+        dose=dose, sore=sore, load=load, hard_min=hard, minutes=whole, unsaid=tuple(unsaid), brisk_min=brisk
+    )  # fmt: skip
+
+
+def together(some: Iterable[Asks]) -> Asks:
+    """What several ask in all."""
+    every = list(some)
+    dose: dict[str, float] = {}
+    sore: dict[str, float] = {}
+    for one in every:
+        for pattern, minutes in one.dose.items():
+            dose[pattern] = dose.get(pattern, 0.0) + minutes
+        for pattern, minutes in one.sore.items():
+            sore[pattern] = sore.get(pattern, 0.0) + minutes
+    return Asks(
+        dose=dose,
+        sore=sore,
+        load=sum(one.load for one in every),
+        hard_min=sum(one.hard_min for one in every),
+        minutes=sum(one.minutes for one in every),
+        brisk_min=sum(one.brisk_min for one in every),
+        unsaid=tuple(dict.fromkeys(head for one in every for head in one.unsaid)),
     )
 
 
