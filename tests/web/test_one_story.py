@@ -145,3 +145,63 @@ def test_a_class_that_is_put_away_counts_nowhere(client: TestClient, clock: Cloc
     client.post(f"/debrief/{class_id}/away")
     assert "No class has all" in client.get("/debrief?words=zebra").text
     assert f'href="/debrief/{class_id}?person=1"' not in client.get("/people/1").text
+
+
+def dated(client: TestClient, day: str, title: str = "Zebra") -> str:
+    number = session(client, f"title: {title}\n\n{FLOOR}")
+    client.post("/weeks/put", data={"session": number, "day": day})
+    return number
+
+
+def test_on_a_day_off_there_is_nothing(client: TestClient) -> None:
+    number = dated(client, "2027-03-04")
+    client.post("/weeks/see", data={"at": "2027-03-01", "until": "2027-03-07"})
+    client.post("/weeks/off", data={"day": "4.3.2027"})
+    refused = client.post("/weeks/put", data={"session": number, "day": "2027-03-04"})
+    assert refused.status_code == 409 and "Thursday 4 March is a day off" in html.unescape(
+        refused.text
+    )
+    client.post("/weeks/see", data={"at": "2027-03-01", "until": "2027-03-07"})
+    seen = client.get(see_link(client)).text
+    assert "called off" in seen or "Zebra" not in text_of(seen)
+    other = dated(client, "2027-02-25", "Series")
+    client.post("/weeks/series", data={"session": other, "weeks": 3})
+    days = re.findall(
+        r'data-day="(2027-0[23]-\d\d)" aria-label="Series',
+        client.get("/weeks?from=2027-02-22&weeks=4").text,
+    )
+    assert days == ["2027-02-25", "2027-03-11", "2027-03-18"]
+
+
+def see_link(client: TestClient) -> str:
+    page = client.get("/weeks?from=2027-03-01").text
+    return re.search(r'(/see/[^"<\s]+)', page)[1]
+
+
+def test_a_stale_board_takes_nothing_from_another_coach(client: TestClient) -> None:
+    number = dated(client, "2027-03-04")
+    client.post("/weeks/move", data={"session": number, "day": "2027-03-05", "was": "2027-03-04"})
+    stale = client.post(
+        "/weeks/move", data={"session": number, "day": "2027-03-02", "was": "2027-03-04"}
+    )
+    assert stale.status_code == 409 and "it is on Friday 5 March" in html.unescape(stale.text)
+    seen = int(re.search(r'name="seen" value="(\d+)"', client.get("/weeks").text)[1])
+    client.post("/weeks/theme", data={"monday": "2027-03-01", "text": "quiet landings"})
+    assert client.post("/weeks/undo", data={"seen": seen}).status_code == 409
+    assert "quiet landings" in client.get("/weeks?from=2027-03-01").text
+
+
+def test_a_week_counts_what_was_done(client: TestClient, clock: Clock) -> None:
+    day = f"{client.app_state.house.today}"
+    number = session(client, f"title: Zebra\ndate: {day}\n\n" + FLOOR.replace("at 7", "at 9"))
+    board = f"/weeks?from={day}"
+    assert re.search(r"\b[3-9] hard|1\d hard", client.get(board).text)
+    planned = re.search(r"<b>(\d+)</b> hard", client.get(board).text)
+    for _ in range(3):
+        class_id = on_floor(client, number)
+        happen(client, class_id, "start")
+        clock.on(6)
+        happen(client, class_id, "end")
+    client.get("/debrief?words=zebra")
+    after = re.search(r"<b>(\d+)</b> hard", client.get(board).text)
+    assert after is None or planned is None or int(after[1]) < int(planned[1])

@@ -18,6 +18,7 @@ from lovrit.core.timeline.interval import Interval
 from lovrit.core.timeline.plan import Plan
 
 DRAWN = 48  # people drawn for the band, as many of each who comes as make about so many
+OVER = 1.0  # beats past the box from which it is over it, and not a matter of rounding
 REST_SD, REST_KNOWN_SD = 6.0, 3.0
 
 
@@ -31,7 +32,10 @@ class Box(NamedTuple):
 
 
 class TurnOfAll(NamedTuple):
-    """A work as a company will do it: how many get to their box, of how many that have one; where the middle peaks."""
+    """A work as a company will do it: how many get to their box, of how many that have one; where the middle peaks.
+
+    ``over`` of them go over their box.
+    """
 
     start_s: int
     end_s: int
@@ -39,6 +43,7 @@ class TurnOfAll(NamedTuple):
     steer: int
     peak: float
     peak_after_end_s: int
+    over: int = 0
 
 
 @dataclass(frozen=True)
@@ -149,6 +154,7 @@ def _turns(
                 len(asked),
                 float(stretch[at]),
                 one.start_s + at - one.end_s,
+                sum(top > box[1] + OVER for top, box in asked),
             )
         )
     return found

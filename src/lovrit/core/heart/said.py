@@ -53,9 +53,26 @@ def _of_one(name: str, who: Person, turns: list[TurnOfAll], from_on: int) -> str
         return f"{name} reaches its box in no turn, {last} at the most: go by effort here."
     peaks = _peaks(turns)
     tops = f"{first} in the first turn, {last} in the last" + (f"; {peaks}" if peaks else "")
+    over = _over_from(turns, 1)
+    if from_on == 1 and over == 1:
+        return f"{name} goes over its box from the first turn on: {tops}. Lower the effort, or go by effort here."
+    then = f" It goes over it from the {NTH.get(over, 'later ones')} on." if over else ""
     if from_on == 1:
-        return f"{name} is in its box from the first turn: {tops}."
-    return f"{name}: {tops}. {_under(from_on)}; from the {NTH.get(from_on, 'later ones')} on it is in its box."
+        return f"{name} is in its box from the first turn: {tops}.{then}"
+    where = NTH.get(from_on, "later ones")
+    if over == from_on:
+        return f"{name}: {tops}. {_under(from_on)}; from the {where} on it goes over its box."
+    return f"{name}: {tops}. {_under(from_on)}; from the {where} on it is in its box.{then}"
+
+
+def _over_from(turns: list[TurnOfAll], least: float) -> int:
+    """From which turn on, and to the last, so many are over their box; 0 where they are not."""
+    found = 0
+    for nth in range(len(turns), 0, -1):
+        if turns[nth - 1].over < least:
+            break
+        found = nth
+    return found
 
 
 def _under(from_on: int) -> str:
@@ -72,8 +89,10 @@ def _of_many(who: str, turns: list[TurnOfAll], from_on: int) -> str:
         most = max(one.reached for one in turns)
         said = f"{most} of {last.steer} at the most" if most else "none"
         return f"{who}: {said} get to their box in any turn, so go by effort here.{when}"
+    if last.over:
+        when = f" {last.over} go over it by the last.{when}"
     if from_on == 1:
-        return f"{who}: {first.reached} of {first.steer} are in their box from the first turn on.{when}"
+        return f"{who}: {first.reached} of {first.steer} get to their box from the first turn on.{when}"
     nth = NTH.get(from_on, "later ones")
     return (
         f"{who}: {first.reached} of {first.steer} get to their box in the first turn, "

@@ -89,16 +89,9 @@ def _end(after: After) -> Iterator[Clause]:
 
 def _held_s(after: After) -> float:
     """Seconds that the class stood still."""
-    since: float | None = None
-    held = 0.0
-    for event in after.counted:
-        if event.kind == "hold" and since is None:
-            since = event.at_s
-        elif event.kind in ("resume", "start") and since is not None:
-            held, since = held + event.at_s - since, None
-    if since is not None:
-        held += max(0.0, (after.going.over_s or after.going.now_s) - since)
-    return held
+    going = after.going
+    begun, over = going.started_s or 0.0, going.over_s if going.over_s is not None else going.now_s
+    return over - begun - going.went_s(begun, over)
 
 
 def _held_said(after: After) -> tuple[str, ...]:

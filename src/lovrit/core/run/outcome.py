@@ -37,7 +37,7 @@ def outcome_of(plan: Frozen, going: Going, state: Class) -> Outcome:
         if state.started_ms is None or state.over_ms is None
         else (state.over_ms - state.started_ms) // 1000
     )
-    off = took - plan.timeline.total_s if took else 0
+    off = took - plan.plan().total_s if took else 0
     efforts = [
         block.top_effort
         for block in plan.session.blocks

@@ -9,10 +9,11 @@ from lovrit.core.moves.library import Library
 from lovrit.core.run.classplan import ClassPlan, PlannedBlock
 from lovrit.core.slate.line import Line
 from lovrit.core.slate.written import line_said, way_said
+from lovrit.core.timeline.sums import HARD
 from lovrit.core.values import Value
 
 WORDS_A_MINUTE = 150
-HARD, MANY_ROUNDS, MOST_CAUTIONS = 7, 3, 3
+MANY_ROUNDS, MOST_CAUTIONS = 3, 3
 STOP = "Stop at once for chest pain, faintness, or breath that won’t come back, and tell me."
 
 
@@ -50,7 +51,11 @@ def _aim(plan: ClassPlan) -> str:
     if not works:
         return f"{whole}, all of it easy."
     if not hard:
-        return f"{whole} in all, {minutes(sum(one.planned_s for one in works))} of it work, none of it hard."
+        said = f"{whole} in all, {minutes(sum(one.planned_s for one in works))} of it work"
+        unsaid = any(one.block.top_effort is None for one in works)
+        return (
+            f"{said}; how hard isn’t written, so say it." if unsaid else f"{said}, none of it hard."
+        )
     longest = max(hard, key=lambda one: one.planned_s)
     said = f"{whole} in all; the hard part is {minutes(longest.planned_s)}."
     if longest.rounds >= MANY_ROUNDS:

@@ -139,7 +139,7 @@ def _said(plan: Frozen, state: Class, rows: tuple[MatrixRow, ...]) -> list[tuple
         return [("It was never started.", "")]
     over = state.over_ms or state.now_ms
     lasted = max(0, round((over - state.started_ms) / 1000))
-    planned = plan.timeline.total_s
+    planned = plan.plan().total_s  # as the floor and the paragraph tell it
     said = [("Lasted ", clock(lasted))]
     apart = lasted - planned
     if abs(apart) >= 2:
@@ -166,8 +166,8 @@ def _row(plan: Frozen, state: Class, comer: Comer, trace: Trace) -> MatrixRow:
     felt = state.felt.get(comer.id)
     return MatrixRow(
         comer=comer,
-        cells=tuple(_cell(plan, comer, turn) for turn in turns),
-        share=f"{round(100 * fmean(shares))} %" if shares else "",
+        cells=tuple(_cell(plan, comer, turn, bool(trace)) for turn in turns),
+        share=_share(shares, worn=bool(trace) or comer.effort_only),
         highest=str(max(highest)) if highest else "",
         felt=number(felt) if felt is not None else "",
         stopped=comer.id in state.ever_stopped,
@@ -175,7 +175,13 @@ def _row(plan: Frozen, state: Class, comer: Comer, trace: Trace) -> MatrixRow:
     )
 
 
-def _cell(plan: Frozen, comer: Comer, turn: Turn) -> Cell:
+def _share(shares: list[float], *, worn: bool) -> str:
+    if shares:
+        return f"{round(100 * fmean(shares))} %"
+    return "" if worn else "no strap"
+
+
+def _cell(plan: Frozen, comer: Comer, turn: Turn, wore: bool) -> Cell:
     interval = plan.timeline.intervals[turn.interval]
     if turn.stopped:
         return Cell(how="stopped", said="stopped")
@@ -185,7 +191,7 @@ def _cell(plan: Frozen, comer: Comer, turn: Turn) -> Cell:
         effort = number(interval.effort) if interval.effort is not None else "–"
         return Cell(how="effort", said=effort)
     if turn.lost or turn.average is None:
-        return Cell(how="lost", said="strap lost")
+        return Cell(how="lost", said="strap lost") if wore else Cell(how="none", said="no strap")
     said = f"average {round(turn.average)}, highest {turn.highest}"
     if turn.place is None:
         return Cell(how="plain", y=50, said=said)

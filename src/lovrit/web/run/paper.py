@@ -117,7 +117,10 @@ def _box(live: Live, mine: Comer) -> str:
         return (
             f"{round(target[0])} to {round(target[1])} beats at effort {number(effort or 0)}{sure}"
         )
-    return f"effort {number(effort)} of 10 at the hardest" if effort else "easy throughout"
+    if effort:
+        return f"effort {number(effort)} of 10 at the hardest"
+    works = any(one.phase == "work" for one in live.plan.timeline.intervals)
+    return "how hard isn’t written: ask your coach" if works else "easy throughout"
 
 
 @router.get("/run/{class_id}/sheets")

@@ -100,8 +100,11 @@ def week(
         if not rows:
             raise NoSuchDay("There is nothing in that week yet.")
         doing = Doing(house, work)
+        off = weeks.off(work)
         for row in rows:
             to = f"{date.fromisoformat(row.day or '') + by * WEEK}"
+            if to in off:
+                continue  # nothing is laid on a day off
             if how == "copy":
                 doing.make(row.text, row.title, to)
             else:

@@ -1,9 +1,11 @@
 """One step on the board: what it changes is noted as it was, so that all of it is taken back at once."""
 
+from datetime import date
 from typing import Any
 
 from sqlmodel import Session as Work
 
+from lovrit.core.days import NoSuchDay
 from lovrit.core.session.dated import with_date
 from lovrit.store import club, sessions, weeks
 from lovrit.store.weeks import Step
@@ -17,11 +19,23 @@ class Doing:
         self.house, self.work = house, work
         self._step: Step = {"moves": [], "texts": [], "made": [], "kept": {}}
 
-    def move(self, session_id: int, day: str | None) -> None:
-        """A session goes to a day, on its slate too; to none where there is no day."""
+    def move(self, session_id: int, day: str | None, was: str | None = None) -> None:
+        """A session goes to a day, on its slate too; to none where there is no day.
+
+        ``was`` is the day that it was seen on by who moves it.
+
+        Raises:
+            NoSuchDay: where somebody else has moved it meanwhile, or the day is off.
+        """
         row = sessions.get(self.work, session_id)
+        if was is not None and was != (row.day or ""):
+            now = f"on {_said(row.day)}" if row.day else "on no day"
+            raise NoSuchDay(
+                f"Somebody has moved “{row.title}” meanwhile: it is {now}. Nothing was changed."
+            )
         if row.day == day:
             return
+        self._on(day)
         before = row.text
         self._step["moves"].append((session_id, row.day, day))
         _move(self.house, self.work, session_id, day)
@@ -36,7 +50,12 @@ class Doing:
         _write(self.house, self.work, session_id, text)
 
     def make(self, text: str, title: str, day: str) -> int:
-        """A new session on a day; its number."""
+        """A new session on a day; its number.
+
+        Raises:
+            NoSuchDay: where the day is off.
+        """
+        self._on(day)
         made = sessions.create(self.work, with_date(text, day), title, self.house.now_ms())
         made.day = day
         self.work.add(made)
@@ -51,6 +70,12 @@ class Doing:
             return self.make(row.text, row.title, day)
         self.move(session_id, day)
         return session_id
+
+    def _on(self, day: str | None) -> None:
+        if day in weeks.off(self.work):
+            raise NoSuchDay(
+                f"{_said(day)} is a day off. Make it a day on again first, or choose another."
+            )
 
     def choose(self, key: str, value: Any) -> None:
         """What is kept beside sessions becomes another."""
@@ -67,11 +92,24 @@ class Doing:
             weeks.set_steps(self.work, [*weeks.steps(self.work), self._step])
 
 
-def take_back(house: House, work: Work) -> None:
-    """Take the last step back."""
+def _said(day: str | None) -> str:
+    return f"{date.fromisoformat(day or ''):%A %-d %B}"
+
+
+def take_back(house: House, work: Work, seen: int | None = None) -> None:
+    """Take the last step back; ``seen`` is how many there were for who takes it back.
+
+    Raises:
+        NoSuchDay: where somebody else has done something since, so that it would be theirs.
+    """
     steps = weeks.steps(work)
     if not steps:
         return
+    if seen is not None and seen != len(steps):
+        did = steps[-1].get("said", "") if len(steps) > seen else "a step taken back"
+        raise NoSuchDay(
+            f"Somebody else has done something since: {did or 'a step'}. Look at the board again."
+        )
     last = steps.pop()
     _as_before(house, work, last)
     for session in last.get("made", []):

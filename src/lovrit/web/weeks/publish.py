@@ -10,7 +10,7 @@ from sqlmodel import Session as Work
 
 from lovrit.core.values import plain
 from lovrit.core.weeks.publish import Shown, changed, like, published
-from lovrit.store import club, halls, people, sessions
+from lovrit.store import club, halls, people, sessions, weeks
 from lovrit.store.tables import SessionRow
 from lovrit.web.house import House, InHouse
 from lovrit.web.run.signed import link, picture_of
@@ -44,7 +44,12 @@ def people_see(house: House, work: Work, first: str, last: str) -> dict[str, Any
 
 
 def _now(house: House, work: Work, first: str, last: str) -> list[Shown]:
-    rows = [row for row in sessions.between_days(work, max(first, house.today), last) if row.day]
+    off = weeks.off(work)  # on a day off there is nothing; what was shown of it is called off
+    rows = [
+        row
+        for row in sessions.between_days(work, max(first, house.today), last)
+        if row.day and row.day not in off
+    ]
     where = halls.chosen(work, [row.id or 0 for row in rows])
     several = len(halls.halls(work)) > 1
     return [_shown(house, row, where[row.id or 0] if several else "") for row in rows]

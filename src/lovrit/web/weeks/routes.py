@@ -60,7 +60,7 @@ def board(
             one for week in view.weeks for day in week.days for one in day.sessions if not one.past
         ],
         "library": [row for row, _ in library],
-        "undo": bool(steps),
+        "undo": len(steps),
         "undoes": steps[-1].get("said", "") if steps else "",
         "weights": list(OTHER),
         "can_name": [one for one in PATTERNS if one != "breath"],
@@ -118,12 +118,18 @@ def back_to(at: str) -> Response:
 
 
 @router.post("/weeks/move")
-def move(house: InHouse, session: FormId, day: Day = "", at: Day = "") -> Response:
+def move(
+    house: InHouse,
+    session: FormId,
+    day: Day = "",
+    at: Day = "",
+    was: Annotated[str | None, Form(max_length=10)] = None,
+) -> Response:
     """A session goes to another day; to none where the day is empty."""
     wanted = f"{house.day(day)}" if day.strip() else None
     with house.database.writing() as work:
         doing = Doing(house, work)
-        doing.move(session, wanted)
+        doing.move(session, wanted, was)
         doing.done("a session moved" if wanted else "a session taken off")
     return back_to(at)
 
@@ -178,6 +184,7 @@ def on(
     hall: Annotated[str, Form(max_length=80)] = "",
     coach: Annotated[str, Form(max_length=60)] = "",
     at: Day = "",
+    was: Annotated[str | None, Form(max_length=10)] = None,
 ) -> Response:
     """What a session has on its day: the day itself, when it begins, its hall, its coach."""
     wanted = f"{house.day(day)}" if day.strip() else None
@@ -189,7 +196,7 @@ def on(
             text = with_start(row.text, _time_of(begins), -(-read.seconds // 300) * 5)
             if f"{read.begins:%H:%M}" != _time_of(begins):
                 doing.write(session, text)
-        doing.move(session, wanted)
+        doing.move(session, wanted, was)
         _who_and_where(doing, work, session, hall.strip(), " ".join(coach.split()))
         doing.done("what a session has on its day")
     return back_to(at)
@@ -219,9 +226,11 @@ def _time_of(text: str) -> str:
 
 
 @router.post("/weeks/undo")
-def undo(house: InHouse, at: Day = "") -> Response:
-    """The last step is taken back."""
+def undo(
+    house: InHouse, at: Day = "", seen: Annotated[int | None, Form(ge=0, le=10_000)] = None
+) -> Response:
+    """The last step is taken back, where it is still the one that was seen."""
     with house.database.writing() as work:
-        take_back(house, work)
+        take_back(house, work, seen)
     house.refresh()
     return back_to(at)

@@ -1,6 +1,8 @@
 """A series on the board: a session a little further every week, as real sessions; steps that wait, and why."""
 
+from collections.abc import Iterator
 from datetime import date, timedelta
+from itertools import count, islice
 from typing import Annotated, Any, NamedTuple
 
 from fastapi import APIRouter, Form, Query, Request
@@ -47,23 +49,23 @@ def shown(
         row = sessions.get(work, session)
         mine = _of(work, session)
         laid = _weeks_of(work, mine) if mine else []
+        days = list(islice(free_weeks(_first(house, row.day), weeks.off(work)), weeks_))
     things = _things(grow)
     ahead: tuple[Week, ...] = ()
     refused = ""
     if mine is None:
         try:
             ahead = series(row.text, weeks_, things, easier, house.library)
-            first = _first(house, row.day)
             ahead = tuple(
-                one._replace(slate=with_date(one.slate, f"{first + timedelta(days=7 * nth)}"))
-                for nth, one in enumerate(ahead)
+                one._replace(slate=with_date(one.slate, f"{on}"))
+                for one, on in zip(ahead, days, strict=True)
             )
         except NoSeries as error:
             refused = str(error)
     values: dict[str, Any] = {
         "session": row, "mine": mine, "laid": laid, "ahead": ahead, "refused": refused, "things": THINGS,
         "grow": things, "weeks": weeks_, "easier": easier,
-        "days": [f"{_first(house, row.day) + timedelta(days=7 * nth):%a %-d %b}" for nth in range(weeks_)],
+        "days": [f"{one:%a %-d %b}" for one in days],
         "monday": f"{monday_of(_first(house, row.day))}",
     }  # fmt: skip
     return page(
@@ -77,6 +79,11 @@ def _things(grow: list[str] | None) -> tuple[Thing, ...]:
 
 def _first(house: House, day: str | None) -> date:
     return date.fromisoformat(day or house.today)
+
+
+def free_weeks(first: date, off: frozenset[str] | set[str]) -> Iterator[date]:
+    """The same weekday week by week, over those that are off."""
+    return (one for nth in count() if f"{(one := first + timedelta(days=7 * nth))}" not in off)
 
 
 def _of(work: Work, session: int) -> KeptSeries | None:
@@ -94,8 +101,8 @@ def _weeks_of(work: Work, mine: KeptSeries) -> list[WeekOf]:
 
 def _went(work: Work, session: int) -> str:
     """How a week of a series went, as far as the step after it is concerned."""
-    ran = classes.of_sessions(work, [session])
-    came = records.outcome(work, ran[-1].id or 0) if ran else None
+    ran = [records.outcome(work, one.id or 0) for one in classes.of_sessions(work, [session])]
+    came = max(filter(None, ran), key=lambda one: one.outcome.done, default=None)
     if came is None:
         return ""
     weighed = weigh(came.outcome)
@@ -118,8 +125,9 @@ def lay(
         doing, first = Doing(house, work), _first(house, row.day)
         doing.move(session, f"{first}")
         numbers = [session]
-        for nth, one in enumerate(made[1:], 1):
-            numbers.append(doing.make(one.slate, row.title, f"{first + timedelta(days=7 * nth)}"))
+        days = free_weeks(first + timedelta(days=7), weeks.off(work))
+        for one, on in zip(made[1:], days, strict=False):
+            numbers.append(doing.make(one.slate, row.title, f"{on}"))
         kept = weeks.all_series(work)
         new: KeptSeries = {"sessions": numbers, "grow": list(things), "easier": easier, "held": {}}
         doing.choose(weeks.SERIES, [*(dict(one) for one in kept), dict(new)])

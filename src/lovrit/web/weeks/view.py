@@ -156,7 +156,7 @@ class _Days:
             day=row.day or "",
             at=f"{read.begins:%H:%M}",
             minutes=clock(read.seconds),
-            hard=f"{read.asks.hard_min:.0f}",
+            hard=f"{(self.laid.done_of(number) or read.asks).hard_min:.0f}",
             bars=read.bars,
             height=round(min(1.5, read.seconds / LONGEST_S) * TALL, 1),
             clashes=f"{number}" in self.clashing,

@@ -83,13 +83,16 @@ async function send(form, submitter) {
   try {
     const answer = await fetch(button?.getAttribute("formaction") ?? form.action, { method: "POST", body });
     if (answer.ok) return goOn(answer);
-    besides(form, await whyOf(answer));
+    refused(form, await whyOf(answer));
   } catch {
-    besides(form, "Not reached: nothing was changed. Try again.");
+    refused(form, "Not reached: nothing was changed. Try again.");
   }
   button?.removeAttribute("aria-busy");
   return undefined;
 }
+
+/** A form that nobody sees says it where all is said. @param {HTMLFormElement} form @param {string} why */
+const refused = (form, why) => (form.hidden ? say(why) : besides(form, why));
 
 /** What came of a form: where it leads, or the page that it is answered with. @param {Response} answer */
 async function goOn(answer) {

@@ -18,12 +18,16 @@ function post(path, fields) {
     field.value = value;
     form.append(field);
   }
+  form.hidden = true;
   document.body.append(form);
-  form.submit();
+  form.requestSubmit();
 }
 
 /** @param {string} day @param {number} by */
 export const dayAfter = (day, by) => new Date(Date.parse(`${day}T12:00:00Z`) + by * DAY_MS).toISOString().slice(0, 10);
+
+/** The day on which a session is seen here. @param {string} session */
+const dayOf = (session) => /** @type {HTMLElement | null} */ (board.querySelector(`[data-session="${CSS.escape(session)}"]`))?.dataset.day ?? "";
 
 /** @param {Event} event */
 const dayAt = (event) => /** @type {HTMLElement | null} */ (/** @type {HTMLElement} */ (event.target).closest("[data-day].day"));
@@ -44,13 +48,14 @@ board.addEventListener("drop", (event) => {
   const session = event.dataTransfer?.getData("text/plain") ?? "";
   if (!day || !session) return;
   event.preventDefault();
-  post(event.ctrlKey || event.metaKey ? "/weeks/put" : "/weeks/move", { session, day: day.dataset.day ?? "" });
+  post(event.ctrlKey || event.metaKey ? "/weeks/put" : "/weeks/move", { session, day: day.dataset.day ?? "", was: dayOf(session) });
 });
 document.addEventListener("keydown", (event) => {
   const on = /** @type {HTMLElement} */ (event.target);
   if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "z" && !on.closest("input, textarea")) {
     event.preventDefault();
-    post("/weeks/undo", {});
+    const undo = /** @type {HTMLFormElement | null} */ (document.getElementById("undo-weeks"));
+    undo?.requestSubmit();
     return;
   }
   const one = on.closest("[data-session]");
@@ -63,7 +68,7 @@ document.addEventListener("keydown", (event) => {
   if (!(one instanceof HTMLElement) || by === undefined) return;
   event.preventDefault();
   sessionStorage.setItem("weeks-on", one.dataset.session ?? "");
-  post("/weeks/move", { session: one.dataset.session ?? "", day: dayAfter(one.dataset.day ?? "", by) });
+  post("/weeks/move", { session: one.dataset.session ?? "", day: dayAfter(one.dataset.day ?? "", by), was: one.dataset.day ?? "" });
 });
 // what is chosen or typed in the frame of the board is taken as it is left, also without its key
 for (const field of board.querySelectorAll(".how-many select, .theme-of input")) {
