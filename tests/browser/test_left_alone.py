@@ -58,6 +58,19 @@ def opened(hall: Hall, browser: Browser, class_id: int) -> dict[str, Page]:
     return pages
 
 
+def follows(hall: Hall, class_id: int, page: Page, name: str) -> None:
+    """A screen is where the class is by now, and its clock says something."""
+    live = hall.floor.live(class_id)
+    where: list[str] = []
+    for _ in range(100):
+        where = [live.told(hall.clock()).going.place, page.evaluate("run.drawn.split(' ')[1]")]
+        if where[0] in (where[1], "over"):
+            break
+        page.wait_for_timeout(50)
+    assert where[0] in (where[1], "over"), (name, where)
+    assert page.locator("#time").inner_text() != "", name
+
+
 @pytest.mark.parametrize("kind", CLASSES)
 def test_every_screen_goes_on_to_the_end(hall: Hall, browser: Browser, kind: str) -> None:
     class_id = begun(hall, CLASSES[kind])
@@ -68,9 +81,7 @@ def test_every_screen_goes_on_to_the_end(hall: Hall, browser: Browser, kind: str
         if live.told(hall.clock()).going.phase == "over":
             break
         for name, page in pages.items():
-            where = (name, live.told(hall.clock()).going.place)
-            until(page, f"run.drawn.split(' ')[1] === '{where[1]}'", said=str(where))
-            assert page.locator("#time").inner_text() != "", where
+            follows(hall, class_id, page, name)
     assert live.going.phase == "over"
     for name, page in pages.items():
         expect(page.locator("#what"), name).to_have_text("done")
@@ -134,3 +145,20 @@ def test_space_presses_what_has_the_focus(hall: Hall, browser: Browser) -> None:
     coach.keyboard.press("Space")
     expect(coach.locator("#controls [data-do=sound]")).to_have_attribute("aria-pressed", "true")
     assert coach.evaluate("run.view.phase") == "on"
+
+
+def test_a_screen_that_cannot_be_heard_says_so(hall: Hall, browser: Browser) -> None:
+    class_id = begun(hall, CLASSES["stations"])
+    context = browser.new_context()
+    wall = context.new_page()
+    wall.goto(f"{hall.url}/wall/{class_id}")
+    wall.get_by_role("button", name="Sound").click()
+    until(wall, "run.sound.heard")
+    wall.reload()
+    until(wall, "run.sound.on")  # it was on before
+    wall.evaluate("run.sound.context.suspend()")
+    expect(wall.locator("#said")).to_contain_text("can’t be heard yet")
+    wall.locator("#time").click()
+    until(wall, "run.sound.heard")
+    expect(wall.locator("#said")).to_have_text("")
+    context.close()

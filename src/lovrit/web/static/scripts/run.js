@@ -32,6 +32,7 @@ class Run {
   /** @param {HTMLElement} root */
   constructor(root) {
     this.toldOfHearts = "";
+    this.silent = "";
     this.root = root;
     this.id = root.dataset.class;
     this.zone = root.dataset.zone;
@@ -43,6 +44,8 @@ class Run {
     this.offset = this.server.now_ms - Date.now();
     this.best = Number.POSITIVE_INFINITY;
     this.sound = new Sound(json("tones") ?? {});
+    this.soundKey = `lovrit-sound-${root.dataset.screen}`;
+    this.sounds();
     this.drawn = "";
     this.announced = "";
     this.stillAway = "";
@@ -325,8 +328,8 @@ class Run {
   /** @param {string} what */
   press(what) {
     if (what === "sound") {
-      const on = this.sound.toggle();
-      for (const button of document.querySelectorAll("[data-do=sound]")) button.setAttribute("aria-pressed", String(on));
+      remember(this.soundKey, this.sound.toggle());
+      this.showSound();
     } else if (what === "full") {
       if (document.fullscreenElement) document.exitFullscreen();
       else document.documentElement.requestFullscreen?.();
@@ -334,9 +337,33 @@ class Run {
     } else this.coach?.press(what);
   }
 
+  /** A screen that sounded before it was opened anew does so again; a browser lets it once a hand has touched the page. */
+  sounds() {
+    if (remembered(this.soundKey)) {
+      this.sound.on = true;
+      this.sound.wake();
+    }
+    for (const touch of ["pointerdown", "keydown"]) {
+      document.addEventListener(touch, () => { if (this.sound.on && !this.sound.heard) this.sound.wake(); }, { capture: true });
+    }
+    this.sound.changed = () => this.showSound();
+    setTimeout(() => this.showSound(), 400); // by then a browser that lets it sound does
+  }
+
+  /** Whether this screen can be heard, on its button and at the foot. */
+  showSound() {
+    const { on, heard } = this.sound;
+    for (const button of document.querySelectorAll("[data-do=sound]")) {
+      button.setAttribute("aria-pressed", String(heard));
+      button.toggleAttribute("data-waits", on && !heard);
+    }
+    this.silent = on && !heard ? "This screen can’t be heard yet: press anything on it once." : "";
+    this.tell("");
+  }
+
   /** What is said at the foot: of presses that wait, else of a server that is away. @param {string} said */
   tell(said) {
-    put("said", said || this.stillAway);
+    put("said", said || this.stillAway || this.silent);
     this.lay();
   }
 
@@ -378,6 +405,24 @@ function takesBack(said) {
 
 /** The word of a moment, read from the last row: what it says where that is short, else its kind. @param {Moment} moment */
 const wordOf = (moment) => (moment.says.length <= LONGEST ? moment.says : moment.kind);
+
+/** Whether something was on in this browser. @param {string} key */
+function remembered(key) {
+  try {
+    return localStorage.getItem(key) === "on";
+  } catch {
+    return false;
+  }
+}
+
+/** @param {string} key @param {boolean} on */
+function remember(key, on) {
+  try {
+    localStorage.setItem(key, on ? "on" : "off");
+  } catch {
+    // a browser that keeps nothing asks again
+  }
+}
 
 /** Keep the screen from sleeping, where the browser can. */
 async function awake() {

@@ -24,17 +24,27 @@ export class Sound {
      * @type {{at: number, kind: string, from: number, nodes: OscillatorNode[]}[]} */
     this.planned = [];
     this.spoken = "";
+    /** Told where it begins or ceases to be heard. */
+    this.changed = () => {};
   }
 
   /** Browsers let a page sound only after a hand has touched it. */
   wake() {
-    this.context ??= new AudioContext();
+    if (!this.context) {
+      this.context = new AudioContext();
+      this.context.onstatechange = () => this.changed();
+    }
     this.context.resume();
   }
 
-  /** @returns {boolean} whether it sounds now */
+  /** Whether it is on and can be heard: a page that was opened anew waits for a hand. */
+  get heard() {
+    return this.on && this.context?.state === "running";
+  }
+
+  /** On or off; one that is on and waits for a hand is heard from now on. @returns {boolean} whether it is on */
   toggle() {
-    this.on = !this.on;
+    this.on = !this.on || !this.heard;
     if (this.on) this.wake();
     else this.quiet();
     return this.on;
