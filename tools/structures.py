@@ -16,7 +16,8 @@ from lovrit.web.screens import SCREENS
 
 DOCS = Path("docs")
 OUT = DOCS / "structures"
-GROUPS = ("#0a1b7f", "#d76327", "#7a4c5f", "#2d56bd", "#581712", "#9e7ea5")
+TOKENS = Path("src/lovrit/web/static/styles/_tokens.scss").read_text("utf-8")
+GROUPS = tuple(re.findall(r"--group-\d: (#[0-9a-f]{6});", TOKENS))  # as the pages have them
 STYLE = """
 text { font: 12px monospace; fill: #17252b } .tick { fill: #55636a } .grid-line, .rail { stroke: #c9c1ae }
 .work, .ink, .hatch-line { fill: #17252b } .steady, .lead-in { fill: url(#hatch) } .leftover { fill: #c9c1ae }
@@ -42,7 +43,9 @@ def picture(plan: Plan) -> str:
     html = (
         environment("docs", SCREENS)
         .get_template("desk/rails.html")
-        .render(desk=view, oob=False, session=session, written=written, rack=(), crowd="")
+        .render(
+            desk=view, oob=False, session=session, written=written, rack=(), crowd="", hearts=None
+        )
     )
     field = re.search(
         r'<svg class="field" width="100%" height="([\d.]+)".*?>(.*)</svg>\s*</div>', html, re.DOTALL

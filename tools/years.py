@@ -14,6 +14,7 @@ from random import Random
 import httpx
 import numpy as np
 
+from lovrit.core.asked.dose import Asks
 from lovrit.core.crew.groups import deal
 from lovrit.core.crew.person import Comer
 from lovrit.core.moves.library import shipped
@@ -25,7 +26,6 @@ from lovrit.core.session.rack import rack
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.values import checked, fields_of
 from lovrit.core.weeks.board import Planned
-from lovrit.core.asked.dose import Asks
 from lovrit.core.weeks.order import best_order
 from lovrit.settings import Settings
 from lovrit.store import classes, people, sessions

@@ -110,13 +110,13 @@ def test_shapes_are_taken_from_the_rack_and_worked_on_with_the_mouse(
     assert "break 2:00 added" in slate_of(page)
     assert page.locator(".rails h2 .figure").inner_text() != before
     page.locator(".stretch").nth(1).focus()  # between the warm-up and the cool-down
-    page.keyboard.press("d")
+    page.keyboard.press("Shift+D")
     settled(page)
     expect(page.locator(".stretch")).to_have_count(4)
-    page.keyboard.press("s")
+    page.keyboard.press("Shift+S")
     settled(page)
     expect(page.locator(".stretch")).to_have_count(5)
-    page.keyboard.press("j")
+    page.keyboard.press("Shift+J")
     settled(page)
     expect(page.locator(".stretch")).to_have_count(4)
     page.keyboard.press("Delete")

@@ -37,7 +37,10 @@ COMMANDS = (
     (
         export,
         FILE,
-        ("--format", {"default": "json", "help": "the form: see lovrit export --format help"}),
+        (
+            "--format",
+            {"default": "json", "help": "slate, json, csv, ics, vtt, md, card, wav or sheet"},
+        ),
         ("--time-zone", {"help": "where the times of day are, for ics"}),
     ),
     (

@@ -106,12 +106,13 @@ def moves(asked: Namespace) -> int:
     """List the library of moves; with kit missing, the way round it."""
     from lovrit.core.moves.library import shipped
     from lovrit.formats.moves_file import to_csv, to_json
-    from lovrit.formats.moves_text import move_lines
+    from lovrit.formats.moves_text import move_lines, round_object
 
     known = shipped().moves
     if asked.find is not None:
         return _find(asked.find, asked.json)
-    if asked.format == "text":
+    form = "json" if asked.json else asked.format
+    if form == "text" or asked.missing is not None:
         missing = frozenset(
             name.strip() for name in (asked.missing or "").split(",") if name.strip()
         )
@@ -121,9 +122,12 @@ def moves(asked: Namespace) -> int:
                 UNREADABLE,
                 f"No move needs {', '.join(strange)}; there are {', '.join(shipped().kit())}.",
             )
-        print_text("\n".join(move_lines(known, missing)))
+        if form == "json":
+            print_json(round_object(known, missing))
+        else:
+            print_text("\n".join(move_lines(known, missing)))
     else:
-        sys.stdout.write(to_csv(known) if asked.format == "csv" else to_json(known))
+        sys.stdout.write(to_csv(known) if form == "csv" else to_json(known))
     return 0
 
 

@@ -19,6 +19,21 @@ def move_lines(moves: Iterable[Move], missing: frozenset[str]) -> Iterator[str]:
                 yield f"  {move.name:<26}{_figure(move):<16}{_kit(move, library, missing)}".rstrip()
 
 
+def round_object(moves: Iterable[Move], missing: frozenset[str]) -> dict[str, object]:
+    """For each move that needs kit which is missing: what it lacks, and what is done instead; as JSON."""
+    known = tuple(moves)
+    library = Library(moves=known)
+    found = ((move, way_round(Task(name=move.name), library, missing)) for move in known)
+    return {
+        "missing": sorted(missing),
+        "moves": [
+            {"move": move.name, "lacks": list(way.missing), "instead": way.instead}
+            for move, way in found
+            if way
+        ],
+    }
+
+
 def _figure(move: Move) -> str:
     if move.counted == "s":
         return f"hold {move.fresh} s"

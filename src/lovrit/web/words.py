@@ -35,7 +35,7 @@ KEYS = {
         ("↑ ↓ on a figure", "step it; type a number to set it; drag to scrub"),
         (
             "on a block of the tape",
-            "Delete out, D double, S split, J join with the next, Alt-← Alt-→ move",
+            "Delete out, Shift-D double, Shift-S split, Shift-J join with the next, Alt-← Alt-→ move",
         ),
         (
             "x or Shift-click picks blocks, then",

@@ -1,8 +1,10 @@
 """Rules about load: how much of a move a block asks in all, and how heavy, against what people can."""
 
 from collections.abc import Iterator
+from statistics import fmean
 
 from lovrit.core.advice.note import Fix, Look, Note, WayTo
+from lovrit.core.blocks.block import Block
 from lovrit.core.blocks.strength import Strength
 from lovrit.core.moves.move import STRENGTH, Move
 from lovrit.core.session.edits import ReplaceLine, SetAmount
@@ -20,6 +22,17 @@ EPLEY = 30  # reps that can be done at a share of one's best: 30 x (100 / share 
 ROOM = 1.5  # people differ, and a coach may mean the last set
 
 
+def _of_first(block: Block, nth: int, line: Line, look: Look, work_s: int) -> float:
+    """Reps of a line's first move in a whole block; what is joined to it with “+” is another move's."""
+    if len(line.tasks) == 1:
+        return block.reps_done(nth, look.library, work_s)
+    amount = line.tasks[0].amount
+    visits = block.visits(nth, look.library) or 0.0
+    if not amount or amount.unit != "reps" or not amount.values:
+        return 0.0
+    return visits * fmean(amount.values)
+
+
 def too_many_reps(look: Look) -> Iterator[Note]:
     """Reps of one move in a whole block against what people do fresh in one go; sets with their rests are apart."""
     for at, block, laid in look.working():
@@ -29,7 +42,7 @@ def too_many_reps(look: Look) -> Iterator[Note]:
             move = None if line.is_rest else look.move(line)
             if not move or move.counted != "reps" or block.visits(nth, look.library) is None:
                 continue
-            asked = block.reps_done(nth, look.library, laid.work_s)
+            asked = _of_first(block, nth, line, look, laid.work_s)
             if asked <= TIMES_FRESH * move.fresh:
                 continue
             times = round(asked / move.fresh)

@@ -122,6 +122,11 @@ KITTED = re.compile(
 )
 
 
+# reps in reserve as they are said; calories on whatever machine one has
+RESERVE = re.compile(r"\s*,?\s+(\d{1,2})\s+(?:reps?\s+)?in\s+reserve\b", re.IGNORECASE)
+CALORIES = re.compile(r"^(\d+(?:\s*[-/]\s*\d+)?)\s*cal(?:orie)?s?$", re.IGNORECASE)
+
+
 def own_line(text: str) -> str:
     """A move line in the slate's own form; the same where it stands so already.
 
@@ -129,7 +134,7 @@ def own_line(text: str) -> str:
         Unreadable: for what could mean two things, or has no place on a slate, with what to write.
     """
     indent = text[: len(text) - len(text.lstrip())]
-    said = " ".join(text.split())
+    said = RESERVE.sub(r" rir \1", CALORIES.sub(r"\1 cal any machine", " ".join(text.split())))
     for pattern, put in PLACE:
         said = pattern.sub(put, said, count=1)
     _ask(said, indent, text)

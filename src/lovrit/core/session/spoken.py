@@ -7,6 +7,7 @@ import re
 from collections.abc import Callable
 from typing import NamedTuple
 
+from lovrit.core.clock import clock
 from lovrit.core.session.plainly import plainly
 from lovrit.core.slate.problem import Unreadable
 
@@ -309,6 +310,13 @@ SLASHED = (
 )
 X = r"\s*[x×]\s*"
 BARE_CAP = re.compile(r"\bcap (\d+)(?![\d:.]|\s*(?:s|min|'|\"))", re.IGNORECASE)
+BARE_REST = re.compile(
+    r"(?<=[\s,])(rest|break|change)\s+([1-9]|10)(?=\s*(?:,|$|\s(?:at|added|drop)\b))", re.IGNORECASE
+)
+PAIR_SAID = re.compile(
+    rf"(?<![\d:./])(\d+(?:\.\d+)?)\s*({MIN}|{SEC})\s*/\s*(\d+(?:\.\d+)?)\s*({MIN}|{SEC})(?![a-z])",
+    re.IGNORECASE,
+)
 BARE_HEADER = re.compile(r"(slot|setup)\s*:\s*(\d+)", re.IGNORECASE)
 SAYINGS: tuple[tuple[re.Pattern[str], Callable[[Matched], Own | None]], ...] = tuple(
     (re.compile(rf"^{pattern}$", re.IGNORECASE), does)
@@ -450,7 +458,8 @@ def own_form(text: str) -> Own | None:
         Unreadable: where it could be meant in two ways, or says too little; both are offered.
     """
     written = " ".join(text.split())
-    line = _caps(plainly(written))
+    line = _caps(PAIR_SAID.sub(_clocks, plainly(written)))
+    _ask_bare(line)
     if line.lower() in LONE:
         raise Unreadable(
             f"“{line}” says what kind it is, not how long or how often.",
@@ -463,6 +472,24 @@ def own_form(text: str) -> Own | None:
             own = does(found)
             return None if own is None or own.head.lower() == written.lower() else own
     return Own(line) if line != written else None
+
+
+def _clocks(found: re.Match[str]) -> str:
+    """Work and rest with their units: 2 min/1 min."""
+    return "/".join(clock(_seconds(found[nth], found[nth + 1])) for nth in (1, 3))
+
+
+def _ask_bare(line: str) -> None:
+    """A rest, break or change of so few is minutes to one and seconds to another.
+
+    Raises:
+        Unreadable: with both.
+    """
+    bare = BARE_REST.search(line)
+    if bare:
+        ways = [f"{bare[1]} {bare[2]}:00", f"{bare[1]} 0:{int(bare[2]):02}"]
+        near = line[: bare.start()] + ways[0] + line[bare.end() :]
+        raise _asked(bare[0], ways[0], ways[1], near)
 
 
 def _caps(line: str) -> str:

@@ -1,8 +1,9 @@
 """The strap wall before a class: who wears which strap, contact, battery, and whether its value can be theirs."""
 
 from typing import Annotated, Any, NamedTuple
+from urllib.parse import quote
 
-from fastapi import APIRouter, Form, Request
+from fastapi import APIRouter, Form, Query, Request
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
 from sqlmodel import Session as Work
 
@@ -43,9 +44,11 @@ class Worn(NamedTuple):
 
 
 @router.get("/straps")
-def wall(request: Request, house: InHouse) -> HTMLResponse:
+def wall(
+    request: Request, house: InHouse, said: Annotated[str, Query(max_length=200)] = ""
+) -> HTMLResponse:
     """The strap wall."""
-    return page(request, house, "straps/page.html", here="straps", **_values(house))
+    return page(request, house, "straps/page.html", here="straps", done=said, **_values(house))
 
 
 @router.get("/straps/now")
@@ -131,6 +134,7 @@ def by_name(house: InHouse) -> Response:
         names = {one.initials.casefold(): one.id for one in everyone}
         names |= {one.name.casefold(): one.id for one in everyone}
         wearing = straps.worn(work)
+        given = 0
         for strap in sorted(house.outside.heard()):
             row = rows.get(strap)
             called = {strap.casefold(), row.name.casefold() if row else ""}
@@ -138,7 +142,19 @@ def by_name(house: InHouse) -> Response:
             if found is not None and found not in wearing and not (row and row.person_id):
                 straps.wear(work, strap, found)
                 wearing[found] = strap
-    return _again(house)
+                given += 1
+    house.refresh()
+    return RedirectResponse(
+        f"/straps?said={quote(_given_out(given, len(house.outside.heard())))}", 303
+    )
+
+
+def _given_out(given: int, heard: int) -> str:
+    if not heard:
+        return "No strap is heard yet: put one on, moist, and it appears here."
+    if not given:
+        return "No free strap is called as somebody who wears none: name it by their initials, or give it out below."
+    return f"{given} {'strap' if given == 1 else 'straps'} given out by name."
 
 
 @router.post("/straps/swap")

@@ -32,9 +32,9 @@ export function blockDeeds(send, desk, picked) {
     send({ do: "block", what, block });
   };
   return [
-    { keys: ["d"], said: "double", shown: "D", run: does("duplicate") },
-    { keys: ["s"], said: "split", shown: "S", run: does("split") },
-    { keys: ["j"], said: "join with the next", shown: "J", run: does("join") },
+    { keys: ["D"], said: "double", shown: "Shift-D", run: does("duplicate") },
+    { keys: ["S"], said: "split", shown: "Shift-S", run: does("split") },
+    { keys: ["J"], said: "join with the next", shown: "Shift-J", run: does("join") },
     { keys: ["Alt-ArrowLeft"], said: "earlier", shown: "Alt-←", run: (block) => shift(block, -1) },
     { keys: ["Alt-ArrowRight"], said: "later", shown: "Alt-→", run: (block) => shift(block, 1) },
     { keys: ["x"], said: "pick", shown: "X", run: (block) => picked.turn(block) },

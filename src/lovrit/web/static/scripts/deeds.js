@@ -14,6 +14,7 @@ export function keyOf(event) {
 
 /** @template T @param {Deed<T>[]} deeds @param {KeyboardEvent} event */
 export function deedOf(deeds, event) {
+  if (event.repeat) return undefined; // a key that is held down does a thing once
   const key = keyOf(event);
   return deeds.find((deed) => deed.keys.includes(key));
 }

@@ -26,7 +26,10 @@ async function post(url, fields) {
     const fresh = new DOMParser().parseFromString(html, "text/html").getElementById("hall-body");
     const old = document.getElementById("hall-body");
     const open = ["drawing", "wishing"].filter((one) => old?.querySelector(`details.${one}[open]`));
+    const focused = document.activeElement?.getAttribute("aria-label");
     if (fresh && old) old.replaceWith(document.adoptNode(fresh));
+    const again = focused ? document.querySelector(`#hall-body [aria-label="${CSS.escape(focused)}"]`) : null;
+    if (again instanceof HTMLElement) again.focus();
     for (const kept of open) document.querySelector(`details.${kept}`)?.setAttribute("open", "");
     lookAgain();
   } catch {
@@ -45,9 +48,22 @@ root?.addEventListener("submit", (event) => {
   const { submitter } = /** @type {SubmitEvent} */ (event);
   post(form.action, new URLSearchParams(/** @type {any} */ (new FormData(form, submitter))));
 });
+// a choice by hand is taken at once; one by key is looked through with the arrows, and taken by Enter or as it is left
+let keyed = false;
+root?.addEventListener("keydown", (event) => {
+  keyed = event.key !== "Enter";
+  const chosen = /** @type {Element} */ (event.target);
+  if (event.key !== "Enter" || !(chosen instanceof HTMLSelectElement) || !chosen.closest(".pin-form")) return;
+  event.preventDefault();
+  chosen.form?.requestSubmit();
+});
+root?.addEventListener("pointerdown", () => { keyed = false; });
 root?.addEventListener("change", (event) => {
-  const form = /** @type {Element} */ (event.target).closest(".pin-form");
-  if (form instanceof HTMLFormElement) form.requestSubmit();
+  const chosen = /** @type {Element} */ (event.target);
+  const form = chosen.closest(".pin-form");
+  if (!(form instanceof HTMLFormElement)) return;
+  if (keyed) chosen.addEventListener("blur", () => form.requestSubmit(), { once: true });
+  else form.requestSubmit();
 });
 
 /** Where a pointer is on the floor, in metres. @param {PointerEvent} event */

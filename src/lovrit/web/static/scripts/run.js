@@ -281,6 +281,7 @@ class Run {
         const box = at("hearts");
         if (!box) return;
         box.innerHTML = data;
+        this.root.classList.toggle("no-hearts", !box.querySelector("ellipse.bead")); // who is where takes their place
         const called = box.querySelector(".calls")?.textContent ?? "";
         if (called && called !== this.toldOfHearts) put("announce", called);
         this.toldOfHearts = called;
