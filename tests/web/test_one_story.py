@@ -205,3 +205,12 @@ def test_a_week_counts_what_was_done(client: TestClient, clock: Clock) -> None:
     client.get("/debrief?words=zebra")
     after = re.search(r"<b>(\d+)</b> hard", client.get(board).text)
     assert after is None or planned is None or int(after[1]) < int(planned[1])
+
+
+def test_a_session_with_an_unread_line_is_listed_by_what_could_be_read(client: TestClient) -> None:
+    number = session(client, "", people=0)
+    text = "title: Zebra\n\nwarm-up 6:00 at 3\n\n3 runds of 40/20\n"
+    client.post(f"/desk/{number}/text", data={"base": 1, "text": text})
+    client.get(f"/desk/{number}")
+    listed = text_of(client.get("/desk?words=zebra").text)
+    assert "Zebra" in listed and "6:00" in listed and "Untitled" not in listed

@@ -100,8 +100,9 @@ def open_desk(
     drawn = typed
     if not typed.problems:
         keep_good(work, row, typed)
-    elif row.good_text:
-        drawn = plan_text(row.good_text, house.library)
+    else:
+        keep_what_is_read(work, row, typed)
+        drawn = plan_text(row.good_text, house.library) if row.good_text else typed
     counted = kept_people.counted(work, session_id)
     who, people = [one.person for one in counted], _people(counted, typed)
     company = company_here(house, work, row, typed, who, len(people.groups) or None)
@@ -124,6 +125,16 @@ def keep_good(work: Work, row: SessionRow, plan: Plan) -> None:
     if not plan.problems and (row.good_text != row.text or row.length_s is None):
         row.good_text = row.text
         describe(row, plan)
+        work.add(row)
+
+
+def keep_what_is_read(work: Work, row: SessionRow, plan: Plan) -> None:
+    """Of a text with a line that can't be read keep its title, and what could be read where nothing ever was whole."""
+    title = plan.session.title or row.title
+    if not row.good_text and (row.length_s, row.title) != (plan.timeline.total_s, title):
+        describe(row, plan)
+    if row.title != title:
+        row.title = title
         work.add(row)
 
 

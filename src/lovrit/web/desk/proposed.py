@@ -2,6 +2,7 @@
 
 from typing import NamedTuple
 
+from lovrit.core.clock import clock
 from lovrit.core.forecast.learned import Quickness
 from lovrit.core.tries.propose import Proposal, not_understood, proposals
 from lovrit.core.tries.scale import Scaled, scaled, slower_than
@@ -13,7 +14,8 @@ from lovrit.web.run.live import Live
 class OfBlock(NamedTuple):
     """A block that was tried and still stands as it was: its place now, what is proposed, what the group will do.
 
-    ``asked`` are the coach's words of which nothing was understood.
+    ``asked`` are the coach's words of which nothing was understood; ``short`` says how little of it was tried, where
+    that is too little to say anything of the rest.
     """
 
     at: int
@@ -21,6 +23,10 @@ class OfBlock(NamedTuple):
     proposals: tuple[Proposal, ...]
     scaled: Scaled | None
     asked: tuple[str, ...]
+    short: str = ""
+
+
+TOO_SHORT = 0.5  # of a block; a try that was ended sooner in it foretells nothing
 
 
 def of_blocks(opened: Desk, live: Live) -> tuple[OfBlock, ...]:
@@ -34,11 +40,24 @@ def of_blocks(opened: Desk, live: Live) -> tuple[OfBlock, ...]:
         )
         if at is not None and block.works:
             found.append(_of(opened, live, tried_at, at))
-    return tuple(one for one in found if one.proposals or one.scaled or one.asked)
+    return tuple(one for one in found if one.proposals or one.scaled or one.asked or one.short)
+
+
+def tried_little(live: Live, at: int) -> str:
+    """How much of a block was tried, where the coach ended it before its middle; empty where it says something."""
+    state, laid = live.state, live.plan.timeline.blocks[at]
+    laps = [one for one in state.laps if live.plan.timeline.intervals[one.interval].block == at]
+    last = live.plan.timeline.intervals[state.laps[-1].interval].block if state.laps else None
+    took = sum(one.to_ms - one.from_ms for one in laps) / 1000
+    if not state.ended_early or last != at or took >= TOO_SHORT * laid.seconds:
+        return ""
+    return f"tried for {clock(round(took))} of {clock(laid.seconds)}: too little to say anything of the rest"
 
 
 def _of(opened: Desk, live: Live, tried_at: int, at: int) -> OfBlock:
-    told = told_of(live, tried_at)
+    told, short = told_of(live, tried_at), tried_little(live, tried_at)
+    if short:
+        told = told.but(score="", felt=None)
     paces, plan = opened.house.paces, opened.typed
     tester = next((paces[one.id] for one in live.comers if one.id in paces), None)
     group = [paces.get(one.id, Quickness()) for one in opened.who]
@@ -49,6 +68,7 @@ def _of(opened: Desk, live: Live, tried_at: int, at: int) -> OfBlock:
         proposals(plan, at, told, slower),
         scaled(plan, at, told.score, tester),
         not_understood(told),
+        short,
     )
 
 

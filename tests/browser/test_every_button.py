@@ -1,0 +1,93 @@
+"""Every button of every page and panel is pressed: something is seen to come of it, or a sentence says why not."""
+
+import re
+
+import httpx
+import pytest
+from playwright.sync_api import Browser, Locator, Page
+
+from tests.browser.conftest import Hall
+from tests.browser.test_left_alone import CLASSES, begun, press
+
+pytestmark = pytest.mark.browser
+
+PAGES = (
+    "/desk", "/desk/4", "/desk/4/revisions", "/desk/4/fit", "/desk/4/recast?block=1", "/desk/4/try", "/crew/4",
+    "/crew/4/fit", "/hall/4", "/people", "/people/3", "/straps", "/weeks", "/weeks/clashes", "/weeks/series?session=4",
+    "/club", "/debrief", "/moves", "/moves/new", "/join", "/debrief/{over}", "/run/{ready}", "/run/{on}", "/wall/{on}",
+)  # fmt: skip
+# what a press may do: ask the server, go somewhere, change the page, move the focus, say something
+WATCH = """() => {
+  window.came = 0;
+  new MutationObserver((all) => { window.came += all.length; })
+    .observe(document.documentElement, { subtree: true, childList: true, attributes: true, characterData: true });
+  const fetched = window.fetch;
+  window.fetch = (...given) => { window.came += 1; return fetched(...given); };
+  document.addEventListener("focusin", () => { window.came += 1; });
+}"""
+# the browser's own: a screen that is full already, a field that wants something typed first, or a window of its own
+NOT_HERE = re.compile(r"full screen|choose file|bluetooth", re.IGNORECASE)
+
+
+def sign_of(button: Locator) -> str:
+    """What a button is, whoever or whatever it is of: two of a kind are pressed once."""
+    said = button.evaluate(
+        "one => [one.textContent.trim(), one.form?.getAttribute('action'), one.dataset.do, one.name].join('|')"
+    )
+    return re.sub(r"\d+|\b[A-Z][a-z]+ ?[A-Z]?\b", "", said)
+
+
+def shown(page: Page) -> list[Locator]:
+    return page.locator("main button:visible:not([disabled])").all()[:120]
+
+
+def opened(browser: Browser, url: str) -> Page:
+    page = browser.new_page()
+    page.goto(url)
+    page.wait_for_load_state("load")
+    for fold in page.locator("main details:not([open]) > summary").all()[:6]:
+        fold.evaluate("one => one.parentElement.setAttribute('open', '')")
+    return page
+
+
+def test_every_button_does_something(hall: Hall, browser: Browser) -> None:
+    over = begun(hall, CLASSES["ends by a cap"])
+    hall.on(30)
+    with httpx.Client(base_url=hall.url) as client:
+        press(client, over, "end")
+        ready = client.post("/desk/3/floor").headers["location"].rsplit("/", 1)[1]
+    on = begun(hall, CLASSES["stations"])
+    dead = []
+    for path in PAGES:
+        url = hall.url + path.format(over=over, ready=ready, on=on)
+        page = opened(browser, url)
+        signs = {sign_of(one): nth for nth, one in reversed(list(enumerate(shown(page))))}
+        page.context.close()
+        for sign, nth in signs.items():
+            page = opened(browser, url)
+            buttons = shown(page)
+            same = nth < len(buttons) and sign_of(buttons[nth]) == sign
+            if same and not NOT_HERE.search(sign) and not comes_of(page, buttons[nth]):
+                dead.append(f"{path}: {sign}")
+            page.context.close()
+    assert not dead, "\n".join(dead)
+
+
+def comes_of(page: Page, button: Locator) -> bool:
+    """Whether anything comes of pressing a button, within a second."""
+    page.evaluate(WATCH)
+    before = page.url
+    asked: list[str] = []
+    page.on("request", lambda one: asked.append(one.url))
+    button.evaluate(
+        "one => { one.focus(); window.came = 0; }"
+    )  # that it gets the focus is nothing of its own
+    try:
+        button.click(timeout=1500, delay=30)
+    except Exception:
+        return True  # it stands under something, which another test looks at
+    for _ in range(20):
+        if asked or page.url != before or page.evaluate("window.came ?? 1"):
+            return True
+        page.wait_for_timeout(50)
+    return False
