@@ -25,6 +25,9 @@ WATCH = """() => {
   window.fetch = (...given) => { window.came += 1; return fetched(...given); };
   document.addEventListener("focusin", () => { window.came += 1; });
 }"""
+OPENED = (
+    "for (const one of [...document.querySelectorAll('main details')].slice(0, 6)) one.open = true"
+)
 # the browser's own: a screen that is full already, a field that wants something typed first, or a window of its own
 NOT_HERE = re.compile(r"full screen|choose file|bluetooth", re.IGNORECASE)
 
@@ -45,8 +48,7 @@ def opened(browser: Browser, url: str) -> Page:
     page = browser.new_page()
     page.goto(url)
     page.wait_for_load_state("load")
-    for fold in page.locator("main details:not([open]) > summary").all()[:6]:
-        fold.evaluate("one => one.parentElement.setAttribute('open', '')")
+    page.evaluate(OPENED)
     return page
 
 

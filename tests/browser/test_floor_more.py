@@ -100,7 +100,7 @@ def test_a_screen_joins_by_four_letters_and_shows_what_it_is_told(
     hall.goto(f"{server.url}/join")
     hall.get_by_label("The code of the class").fill("BBBB")
     hall.get_by_role("button", name="Show it here").click()
-    expect(hall.locator("#no")).to_contain_text("No class that is on has this code")
+    expect(hall.get_by_role("alert")).to_contain_text("No class that is on has this code")
     hall.get_by_label("The code of the class").fill(code.lower())
     hall.get_by_role("button", name="Show it here").click()
     expect(hall.locator("#what")).to_have_text("ready")

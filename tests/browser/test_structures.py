@@ -161,7 +161,8 @@ def test_taps_are_counted_shown_and_taken_back(page: Page, server: Server) -> No
     hand = page.context.new_page()
     hand.goto(own)
     hand.locator("#taps button").click()  # one of three of B is in: the others are still out
-    expect(hand.locator("#taps")).to_be_hidden()
+    expect(hand.locator("#taps [data-tap]")).to_have_count(0)
+    expect(hand.locator("#taps")).to_contain_text("Take back")
     assert not HEALTH.search(hand.locator("#run").inner_text().replace("beats", ""))
     page.goto(f"{server.url}{made.path}")
     expect(page.locator("#taps [data-lane=B]")).to_contain_text("1 in")

@@ -169,7 +169,8 @@ def test_the_whole_thread_on_two_screens_with_the_server_killed(
     page.keyboard.press("Enter")
     expect(page.locator(".readout")).to_contain_text("effort felt 8")
     page.locator("#note").fill("Quiet landings, good.")
-    page.locator(".note button").click()
+    with page.expect_navigation():
+        page.locator(".note button").click()
     page.goto(f"{server.url}/debrief")
     page.get_by_role("link", name="Short and sweet").click()
     expect(page.locator("#note")).to_have_value("Quiet landings, good.")

@@ -55,9 +55,9 @@ def tried_little(live: Live, at: int) -> str:
 
 
 def _of(opened: Desk, live: Live, tried_at: int, at: int) -> OfBlock:
-    told, short = told_of(live, tried_at), tried_little(live, tried_at)
-    if short:
-        told = told.but(score="", felt=None)
+    short = tried_little(live, tried_at)
+    told = told_of(live, tried_at, taps=not short)
+    short = "" if told.score else short  # a score that was written is the coach's own word
     paces, plan = opened.house.paces, opened.typed
     tester = next((paces[one.id] for one in live.comers if one.id in paces), None)
     group = [paces.get(one.id, Quickness()) for one in opened.who]
@@ -72,17 +72,17 @@ def _of(opened: Desk, live: Live, tried_at: int, at: int) -> OfBlock:
     )
 
 
-def told_of(live: Live, at: int) -> Told:
-    """What came of one block of a try; an effort is of the hardest block."""
+def told_of(live: Live, at: int, *, taps: bool = True) -> Told:
+    """What came of one block of a try; an effort is of the hardest block. Without taps where it was hardly begun."""
     state, blocks = live.state, live.plan.session.blocks
     efforts = [block.top_effort or 0.0 if block.works else -1.0 for block in blocks]
     felt = list(state.felt.values()) if efforts[at] == max(efforts) else []
     scores = [one.text for one in state.scores if one.block == at]
-    scores += [_as_score(one.said) for one in state.taps if one.block == at]
+    scores += [_as_score(one.said) for one in state.taps if one.block == at and taps]
     return Told(
         broke=tuple(str(one["text"]) for one in live.going.broke if one["block"] == at),
         score=scores[0] if scores else "",
-        felt=sum(felt) / len(felt) if felt else None,
+        felt=sum(felt) / len(felt) if felt and taps else None,
     )
 
 

@@ -248,7 +248,8 @@ class Floor:
 
     def _say_state(self, live: Live, seen: Seen, now_ms: int, most: int) -> None:
         state = state_object(live.told(now_ms), now_ms, seen.screen, most, seen.mine)
-        self._reaches[seen.channel] = None if state["whole"] else state["moments"][-1]["at"]
+        ahead = [] if state["whole"] else state["moments"]
+        self._reaches[seen.channel] = ahead[-1]["at"] if ahead else None
         self.house.hub.say(seen.channel, "state", json.dumps(state))
 
     def stands(self, live: Live, screen: str, mine: Comer | None = None) -> str:

@@ -74,6 +74,8 @@ document.addEventListener("submit", (event) => {
   send(form, /** @type {SubmitEvent} */ (event).submitter);
 });
 
+const KEPT_ALIVE = 60_000;
+
 /** @param {HTMLFormElement} form @param {HTMLElement | null} submitter */
 async function send(form, submitter) {
   const button = submitter instanceof HTMLButtonElement ? submitter : null;
@@ -81,7 +83,9 @@ async function send(form, submitter) {
   const body = form.enctype === "multipart/form-data" ? fields : new URLSearchParams(/** @type {any} */ (fields));
   button?.setAttribute("aria-busy", "true");
   try {
-    const answer = await fetch(button?.getAttribute("formaction") ?? form.action, { method: "POST", body });
+    // a page that is left at once takes what was sent along, as far as a browser lets it
+    const keepalive = body instanceof URLSearchParams && String(body).length < KEPT_ALIVE;
+    const answer = await fetch(button?.getAttribute("formaction") ?? form.action, { method: "POST", body, keepalive });
     if (answer.ok) return goOn(answer);
     refused(form, await whyOf(answer));
   } catch {

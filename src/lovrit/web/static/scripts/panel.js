@@ -98,7 +98,7 @@ export function handlePanel(root, hands) {
       const submitter = /** @type {SubmitEvent} */ (event).submitter;
       const fields = Object.fromEntries([...new FormData(form, submitter)].map(([name, value]) => [name, String(value)]));
       hands.look(new URL(form.action).pathname.slice(hands.url.length + 1), fields);
-    }
+    } else if (form.closest("#panel") && form.matches(".edit")) close(); // the Desk sends it; all other forms lead to a page
   });
 
   document.addEventListener("keydown", (event) => {
