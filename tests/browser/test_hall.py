@@ -111,4 +111,4 @@ def test_the_fit_sheet_is_stepped_by_keys_and_remembered(page: Page, server: Ser
     page.keyboard.press("Backspace")
     expect(first).to_have_accessible_name(re.compile("goblet squat: 12 kg$"))
     page.reload()
-    expect(bodo).to_have_accessible_name(re.compile("16 kg, as chosen"))
+    expect(bodo).to_have_accessible_name(re.compile("16 kg as chosen"))

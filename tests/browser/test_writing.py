@@ -156,7 +156,8 @@ def test_revisions_are_kept_and_compared(page: Page, server: Server) -> None:
     url = new_session(page, server, "3 rounds of 40/20\n  squat\n  row\n")
     page.goto(url + "/revisions")
     page.locator("#reason").fill("as tried on Monday")
-    page.get_by_role("button", name="Keep").click()
+    with page.expect_navigation():
+        page.get_by_role("button", name="Keep").click()
     page.goto(url)
     page.wait_for_selector(".cm-content")
     page.locator('[data-scrub][data-figure="rounds"]').focus()

@@ -112,7 +112,7 @@ async function whyOf(answer) {
   const text = await answer.text();
   if (!(answer.headers.get("content-type") ?? "").includes("html")) return text;
   const shown = new DOMParser().parseFromString(text, "text/html");
-  const said = shown.querySelector("main [role=alert]") ?? shown.querySelector("main h1");
+  const said = shown.querySelector("main [role=alert], main .stop") ?? shown.querySelector("main h1");
   return said?.textContent?.trim() || "That did not work.";
 }
 
