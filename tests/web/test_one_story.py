@@ -45,7 +45,7 @@ def test_a_limit_is_the_same_on_sheet_card_and_own_page(client: TestClient) -> N
     class_id = on_floor(client, number)
     sheet = client.get(f"/crew/{number}/fit").text
     cells = re.findall(rf'data-cell="{LIMITED}-\d".*?</button>', sheet, re.DOTALL)
-    does = [re.search(r">([^<>]+)<small>", one)[1] for one in cells]
+    does = [re.search(r">([^<>]+)<small>", one)[1].strip() for one in cells]
     assert len(does) == 2 and "plank" not in does
     cards = client.get(f"/run/{class_id}/cards").text
     mine = text_of(cards.split("Cilla</h2>")[1])

@@ -13,7 +13,7 @@ MONTHS = (
     "january", "february", "march", "april", "may", "june", "july", "august", "september", "october", "november",
     "december",
 )  # fmt: skip
-YEARS = (1900, 2100)
+YEARS = (1900, 9999)
 NEAR_DAYS = 62  # “Thu 3” is looked for among so many days; further off nobody would write it without the month
 MOST_AWAY = 520  # weeks or days that “in …” may name
 NEAR = {"today": 0, "tomorrow": 1, "yesterday": -1}

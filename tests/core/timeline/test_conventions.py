@@ -26,8 +26,8 @@ def total(text: str) -> int:
 def test_a_circuit_adds_up_as_by_hand(r: int, s: int, w: int, p: int, b: int) -> None:
     plain = r * s * (w + p)
     assert total(circuit(r, s, w, p)) == plain
-    assert total(circuit(r, s, w, p, f", break {b}")) == plain + (r - 1) * (b - p)
-    assert total(circuit(r, s, w, p, f", break {b} added")) == plain + (r - 1) * b
+    assert total(circuit(r, s, w, p, f", break {b} s")) == plain + (r - 1) * (b - p)
+    assert total(circuit(r, s, w, p, f", break {b} s added")) == plain + (r - 1) * b
     assert total(circuit(r, s, w, p, ", drop last rest")) == plain - p
 
 
@@ -36,7 +36,7 @@ def test_sets_add_up_as_by_hand(n: int, s: int, w: int, p: int, c: int) -> None:
     text = circuit(n, s, w, p).replace("rounds", "sets", 1)
     plain = n * s * (w + p)
     assert total(text) == plain
-    changed = text.replace(f"{w}/{p}", f"{w}/{p}, change {c}", 1)
+    changed = text.replace(f"{w}/{p}", f"{w}/{p}, change {c} s", 1)
     assert total(changed) == plain + (s - 1) * (c - p)
 
 
