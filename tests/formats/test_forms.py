@@ -3,7 +3,7 @@
 import csv
 import io
 import re
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 
 import pytest
 import vobject
@@ -165,3 +165,12 @@ def test_the_rack_is_sound() -> None:
         "intervals", "sets", "rotate", "every", "amrap", "for-time", "hold-ladder", "tempo", "build", "strength",
         "quality", "rest",
     }  # fmt: skip
+
+
+def test_an_hour_that_the_clocks_leap_over_is_told_as_the_next() -> None:
+    from lovrit.formats.moments import later, moment
+
+    start = moment(datetime.fromisoformat("2027-03-28T02:30"), "Europe/Berlin")
+    assert start.isoformat() == "2027-03-28T03:30:00+02:00"
+    early = moment(datetime.fromisoformat("2027-03-28T01:40"), "Europe/Berlin")
+    assert later(early, timedelta(minutes=45)).isoformat() == "2027-03-28T03:25:00+02:00"

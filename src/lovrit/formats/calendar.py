@@ -2,7 +2,6 @@
 
 from datetime import UTC, date, datetime, timedelta
 from hashlib import sha256
-from zoneinfo import ZoneInfo
 
 from icalendar import Calendar, Event
 
@@ -10,6 +9,7 @@ from lovrit.core.clock import clock
 from lovrit.core.session.writer import write
 from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import LovritError
+from lovrit.formats.moments import later, moment
 
 
 class NoDay(LovritError):
@@ -49,9 +49,9 @@ def _when(event: Event, plan: Plan, day: date, zone: str) -> None:
         event.add("dtend", day + timedelta(days=1))
         return
     hours, minutes = (int(part) for part in slot.start.split(":"))
-    start = datetime(day.year, day.month, day.day, hours, minutes, tzinfo=ZoneInfo(zone))
+    start = moment(datetime.fromisoformat(f"{day}T{hours:02}:{minutes:02}"), zone)
     event.add("dtstart", start)
-    event.add("dtend", start + timedelta(seconds=slot.seconds))
+    event.add("dtend", later(start, timedelta(seconds=slot.seconds)))
 
 
 def outline(plan: Plan) -> str:

@@ -1,11 +1,11 @@
 """The weeks as an iCalendar feed (RFC 5545): stable names, a number that rises with each change, what is called off."""
 
 from datetime import UTC, datetime, timedelta
-from zoneinfo import ZoneInfo
 
 from icalendar import Calendar, Event
 
 from lovrit.core.weeks.publish import Shown
+from lovrit.formats.moments import later, moment
 
 
 def to_feed(shown: tuple[Shown, ...], name: str, zone: str, now: datetime, place: str = "") -> str:
@@ -26,9 +26,9 @@ def _event(one: Shown, zone: str, now: datetime, place: str) -> Event:
     event.add("uid", one.uid)
     event.add("sequence", one.sequence)
     event.add("dtstamp", now.astimezone(UTC))
-    start = datetime.fromisoformat(f"{one.day}T{one.at}").replace(tzinfo=ZoneInfo(zone))
+    start = moment(datetime.fromisoformat(f"{one.day}T{one.at}"), zone)
     event.add("dtstart", start)
-    event.add("dtend", start + timedelta(minutes=one.minutes))
+    event.add("dtend", later(start, timedelta(minutes=one.minutes)))
     event.add("summary", one.title)
     event.add("description", f"{one.like[:1].upper()}{one.like[1:]}.")
     event.add("status", "CANCELLED" if one.cancelled else "CONFIRMED")
