@@ -64,11 +64,11 @@ check: setup  ## style, types, layers, scripts
 
 tests: setup browser  ## the tests of scripts, of the core and the pages, and in a browser
 	node --test tests/scripts/
-	$(BIN)/pytest -n $(WORKERS) --dist loadfile
+	$(BIN)/pytest -n $(WORKERS) --dist loadfile --no-loadscope-reorder
 
 quick: setup  ## a look in a minute while working: fewer drawn cases, no browser, no fuzz, no kills
 	node --test tests/scripts/
-	LOVRIT_HYPOTHESIS=dev $(BIN)/pytest -n $(WORKERS) --dist loadfile -m "not browser and not slow"
+	LOVRIT_HYPOTHESIS=dev $(BIN)/pytest -n $(WORKERS) --dist loadfile --no-loadscope-reorder -m "not browser and not slow"
 
 wheel: setup  ## a wheel that runs without node and without this checkout, and a look at it in a clean environment
 	rm -rf build/wheel build/lib
