@@ -75,6 +75,9 @@ document.addEventListener("submit", (event) => {
 });
 
 const KEPT_ALIVE = 60_000;
+let leaving = false;
+window.addEventListener("beforeunload", () => { leaving = true; });
+window.addEventListener("pageshow", () => { leaving = false; });
 
 /** @param {HTMLFormElement} form @param {HTMLElement | null} submitter */
 async function send(form, submitter) {
@@ -100,6 +103,7 @@ const refused = (form, why) => (form.hidden ? say(why) : besides(form, why));
 
 /** What came of a form: where it leads, or the page that it is answered with. @param {Response} answer */
 async function goOn(answer) {
+  if (leaving) return undefined; // the hand is on its way elsewhere already
   if (answer.redirected) return location.assign(answer.url);
   const shown = new DOMParser().parseFromString(await answer.text(), "text/html");
   document.title = shown.title;
