@@ -148,23 +148,23 @@ def _left(done: int, reps: float) -> int:
     return round(reps) - done
 
 
-class Finish(NamedTuple):
+class RaceEnd(NamedTuple):
     """How a race ended for somebody: after so many seconds, or at the cap with so many reps left, if known."""
 
     seconds: int | None = None
     left: int | None = None
 
 
-def finish_of(score: str) -> Finish:
+def finish_of(score: str) -> RaceEnd:
     """What a race's score in its usual writing says.
 
     >>> finish_of("9:41"), finish_of("cap + 14"), finish_of("cap")
-    (Finish(seconds=581, left=None), Finish(seconds=None, left=14), Finish(seconds=None, left=None))
+    (RaceEnd(seconds=581, left=None), RaceEnd(seconds=None, left=14), RaceEnd(seconds=None, left=None))
     """
     if score.startswith("cap"):
         _, _, left = score.partition("+")
-        return Finish(left=int(left) if left.strip().isdecimal() else None)
-    return Finish(seconds=read_clock(score))
+        return RaceEnd(left=int(left) if left.strip().isdecimal() else None)
+    return RaceEnd(seconds=read_clock(score))
 
 
 def repeats_score(said: str, count: int, planned_s: int, least_s: float) -> str:
