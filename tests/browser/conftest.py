@@ -14,7 +14,7 @@ from threading import Thread
 
 import pytest
 import uvicorn
-from playwright.sync_api import Page
+from playwright.sync_api import Browser, Page
 
 from lovrit.settings import Settings
 from lovrit.web.app import create_app
@@ -84,21 +84,21 @@ def server(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
     served.kill()
 
 
-class Flowing:
-    """A clock that goes on by itself, and can be moved on by much at once."""
+class Stopped:
+    """A clock that stands still until a test moves it on: how quick the machine is changes nothing."""
 
     def __init__(self) -> None:
-        self.begun, self.moved_ms = time.time(), 0
+        self.at_ms = round(time.time() * 1000)
 
     def __call__(self) -> int:
-        return round(time.time() * 1000) + self.moved_ms
+        return self.at_ms
 
 
 class Hall:
-    """The demo's house in this process, on a clock that a test moves on; pages follow it as though time had gone."""
+    """The demo's house in this process, and its pages, all on one clock that only a test moves."""
 
     def __init__(self, data: Path) -> None:
-        self.clock, self.pages = Flowing(), list[Page]()
+        self.clock, self.pages = Stopped(), list[Page]()
         settings = Settings(data=data, simulated=True, hosts=("127.0.0.1",))
         self.app = create_app(settings, ready(data / "club.sqlite"), self.clock)
         self.floor: Floor = self.app.state.floor
@@ -110,14 +110,20 @@ class Hall:
             time.sleep(0.02)
         self.url = f"http://127.0.0.1:{self.server.servers[0].sockets[0].getsockname()[1]}"
 
+    def page(self, browser: Browser, address: str) -> Page:
+        """A page that follows the house's clock."""
+        page = browser.new_page()
+        page.add_init_script(f"window.stopped = {self.clock()}; Date.now = () => window.stopped")
+        page.goto(self.url + address)
+        self.pages.append(page)
+        return page
+
     def on(self, seconds: float) -> None:
         """Time goes on for the house and for every page."""
-        self.clock.moved_ms += round(seconds * 1000)
+        self.clock.at_ms += round(seconds * 1000)
         for page in self.pages:
             # what it asks the clock by itself may be under way: its answer would be of before
-            page.evaluate(
-                f"run.setClock = async () => {{}}; run.best = 0; run.offset = {self.clock()} - Date.now()"
-            )
+            page.evaluate(f"stopped = {self.clock()}; run.setClock = async () => {{}}; run.offset = 0")
         self.floor.tick(self.clock())
         self.floor.tell_on()
 
