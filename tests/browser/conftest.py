@@ -123,7 +123,9 @@ class Hall:
         self.clock.at_ms += round(seconds * 1000)
         for page in self.pages:
             # what it asks the clock by itself may be under way: its answer would be of before
-            page.evaluate(f"stopped = {self.clock()}; run.setClock = async () => {{}}; run.offset = 0")
+            page.evaluate(
+                f"stopped = {self.clock()}; run.setClock = async () => {{}}; run.offset = 0"
+            )
         self.floor.tick(self.clock())
         self.floor.tell_on()
 

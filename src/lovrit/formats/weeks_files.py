@@ -10,6 +10,7 @@ from lovrit.core.values import LovritError
 from lovrit.core.weeks.board import (
     OTHER,
     PATTERNS,
+    DayClash,
     Other,
     Planned,
     carried,
@@ -55,7 +56,7 @@ def weeks_object(given: Any, library: Library) -> dict[str, Any]:
                 "asked": round(one.asked, 2),
                 "carried": round(one.carried, 2),
                 "text": one.text,
-                "ways": [way.said for way in ways_out(one, around, plans[one.session])] or [REST],
+                "ways": _ways(one, around, plans) or [REST],
             }
             for one in around.before
         ],
@@ -70,6 +71,12 @@ def weeks_object(given: Any, library: Library) -> dict[str, Any]:
             f"{one.id}: no effort in {head}" for one in sessions for head in one.asks.unsaid
         ],
     }
+
+
+def _ways(clash: DayClash, around: Around, plans: dict[str, Plan]) -> list[str]:
+    """The ways out of a clash in words, other sessions by their ids."""
+    found = ways_out(clash, around, plans[clash.session], before=(plans.get(clash.since), asks))
+    return [way.said.replace("{other}", way.other) for way in found]
 
 
 def _rounded(value: float | None) -> float | None:

@@ -41,15 +41,19 @@ def test_every_way_out_that_is_offered_helps(case: dict[str, Any]) -> None:
     assert bool(found) == ("ways" in case), found
     if not found:
         return
-    ways = ways_out(found[0], around, plan_text(slates[found[0].session], shipped()))
+    since = found[0].since
+    before = plan_text(slates[since], shipped()) if since in slates else None
+    plan = plan_text(slates[found[0].session], shipped())
+    ways = ways_out(found[0], around, plan, before=(before, asks))
     said = "; ".join(one.said for one in ways)
     assert all(one in said for one in case["ways"]), said
     assert not any(one in said for one in case.get("never", ())), said
     for way in ways:
-        text = slates[found[0].session]
+        changed = way.other if way.at_other else found[0].session
+        text = slates[changed]
         for edit in way.edits:
             text = apply_edit(text, edit)
-        new = (found[0].session, asks(plan_text(text, shipped())))
+        new = (changed, asks(plan_text(text, shipped())))
         after = around.after(way.moves, new)
         left = clashes(after, others)
         assert (found[0].session, found[0].pattern) not in {

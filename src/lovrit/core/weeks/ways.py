@@ -1,6 +1,7 @@
-"""Ways out of a clash, the least first: two days change places, another day, a gentler way, another pattern.
+"""Ways out of a clash, the least first: two days change places, another day, gentler, fewer rounds, another pattern.
 
-Each is tried before it is offered: the clash is gone after it, and the weeks clash no more than before.
+The session before it, of which most is carried, may give way as well. Each is tried before it is offered: the clash is
+gone after it, and the weeks clash no more than before.
 """
 
 from collections.abc import Callable
@@ -14,25 +15,35 @@ from lovrit.core.asked.dose import HARD_AT, Asks, asks
 from lovrit.core.clock import number
 from lovrit.core.moves.move import STRENGTH, Move
 from lovrit.core.session.edit import apply_edit
-from lovrit.core.session.edits import Ease, Edit, ReplaceMove
+from lovrit.core.session.edits import Ease, Edit, ReplaceMove, SetFigure
 from lovrit.core.session.slatetext import CannotEdit
+from lovrit.core.slate.line import Line
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.weeks.board import CLASH, DayClash, Other, Planned, carried, clashes, cost
 
 LEAST_EFFORT = 4.0
 MUCH_LESS, CLOSE = 0.98, 1e-9
 MOST_TRIED = 6  # moves that are tried in the place of one
+MOST_ALIKE = 2  # ways of a kind that are offered: more is a list to read, not a choice
+MOST_WAYS = 8
+COUNTED = {"rounds": "rounds", "sets": "sets", "count": "times"}  # figures that say how often
 
 
 Weigh = Callable[[Plan], Asks]
 
 
 class WayOut(NamedTuple):
-    """A way out of a clash: its words, sessions that go to another time, edits to the session that clashes."""
+    """A way out of a clash: its words, sessions that go to another time, edits to a session.
+
+    ``other`` is the session that the words call ``{other}``; the edits are to it where ``at_other``, else to the one
+    that clashes.
+    """
 
     said: str
     moves: tuple[tuple[str, datetime], ...] = ()
     edits: tuple[Edit, ...] = ()
+    other: str = ""
+    at_other: bool = False
 
 
 @dataclass(frozen=True)
@@ -72,21 +83,54 @@ def _price(some: list[DayClash]) -> float:
     return sum(min(one.asked, one.carried) for one in some)
 
 
-def ways_out(
-    clash: DayClash, around: Around, plan: Plan | None, weigh: Weigh = asks
-) -> tuple[WayOut, ...]:
-    """What helps, one of each kind; nothing that was tried does where it is empty.
+class Giving(NamedTuple):
+    """A session that might give way: itself on its day, its plan where it can be read, what it asks once changed.
 
-    ``plan`` is the session's own, and ``weigh`` says what it asks on its day once it is changed.
+    ``much`` are the hard minutes of the pattern that it brings to the clash.
     """
-    found = [_swapped(clash, around), _elsewhere(clash, around)]
-    if plan is not None:
-        found += [_gentler(clash, around, plan, weigh), _another(clash, around, plan, weigh)]
-    return tuple(one for one in found if one is not None)
+
+    one: Planned
+    plan: Plan | None
+    weigh: Weigh
+    much: float
+    named: str = "it"
+    other: str = ""
 
 
-def _session(clash: DayClash, around: Around) -> Planned:
-    return next(one for one in around.sessions if one.id == clash.session)
+def ways_out(
+    clash: DayClash,
+    around: Around,
+    plan: Plan | None,
+    weigh: Weigh = asks,
+    before: tuple[Plan | None, Weigh] = (None, asks),
+) -> tuple[WayOut, ...]:
+    """What helps, a few of each kind; nothing that was tried does where it is empty.
+
+    ``plan`` is the session's own, and ``weigh`` says what it asks on its day once it is changed; ``before`` are those
+    of the session that most is carried from.
+    """
+    by_id = {one.id: one for one in around.sessions}
+    mine = Giving(by_id[clash.session], plan, weigh, clash.asked)
+    found = [*_swapped(clash, around, mine.one), *_elsewhere(clash, around, mine)]
+    found += _changed(clash, around, mine)
+    since = by_id.get(clash.since)
+    if since is not None and _free(since, around):
+        earlier = Giving(since, *before, clash.carried, "{other}", since.id)
+        found += [*_elsewhere(clash, around, earlier)[:1], *_changed(clash, around, earlier)[:1]]
+    return tuple(found[:MOST_WAYS])
+
+
+def _changed(clash: DayClash, around: Around, giving: Giving) -> list[WayOut]:
+    """A session in another form: gentler, fewer rounds, another pattern."""
+    plan = giving.plan
+    if plan is None or (giving.other and not _free(giving.one, around)):
+        return []
+    tried = (
+        _gentler(clash, around, giving, plan),
+        _fewer(clash, around, giving, plan),
+        None if giving.other else _another(clash, around, giving, plan),
+    )
+    return [one for one in tried if one is not None]
 
 
 def _free(one: Planned, around: Around) -> bool:
@@ -98,11 +142,10 @@ def _week(at: datetime) -> list[date]:
     return [monday + timedelta(days=nth) for nth in range(7)]
 
 
-def _swapped(clash: DayClash, around: Around) -> WayOut | None:
-    """The session changes places with another of its week, the cheapest."""
-    mine = _session(clash, around)
+def _swapped(clash: DayClash, around: Around, mine: Planned) -> list[WayOut]:
+    """The session changes places with others of its week, the cheapest first."""
     if not _free(mine, around):
-        return None
+        return []
     found = []
     for other in around.sessions:
         same_day = other.at.date() == mine.at.date()
@@ -116,9 +159,9 @@ def _swapped(clash: DayClash, around: Around) -> WayOut | None:
         moves = ((mine.id, _on(mine, other.at.date())), (other.id, _on(other, mine.at.date())))
         after = around.after(moves)
         if around.helps(clash, after):
-            way = WayOut(f"change places with {other.id}", moves)
+            way = WayOut("change places with {other}", moves, other=other.id)
             found.append((cost(after, around.others, around.limit), f"{other.at}", way))
-    return min(found, key=lambda one: one[:2])[2] if found else None
+    return [one for _, _, one in sorted(found, key=lambda one: one[:2])][:MOST_ALIKE]
 
 
 def _on(one: Planned, day: date) -> datetime:
@@ -126,52 +169,73 @@ def _on(one: Planned, day: date) -> datetime:
     return datetime.combine(day, one.at.time())
 
 
-def _elsewhere(clash: DayClash, around: Around) -> WayOut | None:
-    """The nearest day of its week on which nothing is, and which is none that is off."""
-    mine = _session(clash, around)
+def _elsewhere(clash: DayClash, around: Around, giving: Giving) -> list[WayOut]:
+    """The nearest days of its week on which nothing is, and which are none that are off."""
+    mine = giving.one
     if not _free(mine, around):
-        return None
-    taken = {one.at.date() for one in around.sessions}
+        return []
+    taken, found = {one.at.date() for one in around.sessions}, []
     near = sorted(_week(mine.at), key=lambda day: (abs((day - mine.at.date()).days), day))
     for day in near:
         if day in taken or day in around.off or day < around.today:
             continue
         moves = ((mine.id, _on(mine, day)),)
         if around.helps(clash, around.after(moves)):
-            return WayOut(f"put it on {day:%A}", moves)
-    return None
+            found.append(WayOut(f"put {giving.named} on {day:%A}", moves, other=giving.other))
+    return found[:MOST_ALIKE]
 
 
-def _gentler(clash: DayClash, around: Around, plan: Plan, weigh: Weigh) -> WayOut | None:
+def _gentler(clash: DayClash, around: Around, giving: Giving, plan: Plan) -> WayOut | None:
     """Less effort in it, as much as brings what it asks of the pattern below the limit."""
     top = plan.sums.top_effort
     if top is None:
         return None
-    most = min(top - 0.5, top * sqrt(MUCH_LESS * around.limit / clash.asked))
+    most = min(top - 0.5, top * sqrt(MUCH_LESS * around.limit / giving.much))
     if clash.pattern == "breath":
         most = min(most, HARD_AT - 0.5)
     effort = max(LEAST_EFFORT, floor(most * 2) / 2)
-    edits = (Ease(block=None, most=effort),)
-    way = WayOut(f"a gentler way: at {number(effort)} at most", edits=edits)
-    return _edited(clash, around, plan, way, weigh)
+    said = f"a gentler way{' of {other}' if giving.other else ''}: at {number(effort)} at most"
+    return _edited(clash, around, giving, said, (Ease(block=None, most=effort),))
 
 
-def _another(clash: DayClash, around: Around, plan: Plan, weigh: Weigh) -> WayOut | None:
+def _fewer(clash: DayClash, around: Around, giving: Giving, plan: Plan) -> WayOut | None:
+    """Fewer rounds of one block, down to half of them: as many as are left where it helps."""
+    for at, block in enumerate(plan.session.blocks):
+        asked = any(_line_asks(plan, line, clash.pattern) for line in block.moves)
+        if not asked and clash.pattern != "breath":
+            continue
+        for name, figure in plan.reading.blocks[at].figures.items():
+            now = round(figure.value)
+            for left in range(now - 1, (now - 1) // 2, -1) if name in COUNTED else ():
+                edits = (SetFigure(block=at, figure=name, value=left),)
+                said = f"{left} {COUNTED[name]} instead of {now}"
+                if giving.other:
+                    said = f"{{other}}: {said}"
+                way = _edited(clash, around, giving, said, edits)
+                if way:
+                    return way
+    return None
+
+
+def _another(clash: DayClash, around: Around, giving: Giving, plan: Plan) -> WayOut | None:
     """Another pattern in the place of the moves that ask this one, the least carried first."""
     lines = [
         (at, nth)
         for at, block in enumerate(plan.session.blocks)
         for nth, line in enumerate(block.moves)
-        if not line.is_rest and _asks_it(plan.library.find(line.tasks[0].name), clash.pattern)
+        if _line_asks(plan, line, clash.pattern)
     ]
-    if not lines:
-        return None
-    for move in _others(clash, around, plan)[:MOST_TRIED]:
+    for move in _others(clash, around, giving.one, plan)[:MOST_TRIED] if lines else ():
         edits = tuple(ReplaceMove(block=at, move=nth, name=move.name) for at, nth in lines)
-        way = WayOut(f"another pattern: {move.name} instead", edits=edits)
-        if _edited(clash, around, plan, way, weigh):
+        said = f"another pattern: {move.name} instead"
+        way = _edited(clash, around, giving, said, edits)
+        if way:
             return way
     return None
+
+
+def _line_asks(plan: Plan, line: Line, pattern: str) -> bool:
+    return not line.is_rest and _asks_it(plan.library.find(line.tasks[0].name), pattern)
 
 
 def _asks_it(move: Move | None, pattern: str) -> bool:
@@ -182,9 +246,8 @@ def _asks_it(move: Move | None, pattern: str) -> bool:
     return move.pattern == pattern or also.get(pattern, False)
 
 
-def _others(clash: DayClash, around: Around, plan: Plan) -> list[Move]:
+def _others(clash: DayClash, around: Around, mine: Planned, plan: Plan) -> list[Move]:
     """Moves of other patterns that anybody can be given, those whose pattern is carried least first."""
-    mine = _session(clash, around)
     there = carried(mine.at, around.sessions, around.others)
     plain = [
         move
@@ -199,17 +262,20 @@ def _others(clash: DayClash, around: Around, plan: Plan) -> list[Move]:
 
 
 def _edited(
-    clash: DayClash, around: Around, plan: Plan, way: WayOut, weigh: Weigh
+    clash: DayClash, around: Around, giving: Giving, said: str, edits: tuple[Edit, ...]
 ) -> WayOut | None:
-    """A way that changes the session, where it helps."""
+    """A way that changes a session, where it helps."""
+    plan = giving.plan
+    assert plan is not None
     text = plan.reading.text
     try:
-        for edit in way.edits:
+        for edit in edits:
             text = apply_edit(text, edit)
     except CannotEdit:
         return None
     after = plan_text(text, plan.library)
     if after.problems or text == plan.reading.text:
         return None
-    new = (clash.session, weigh(after))
+    new = (giving.one.id, giving.weigh(after))
+    way = WayOut(said, (), edits, giving.other, bool(giving.other))
     return way if around.helps(clash, around.after((), new)) else None

@@ -11,10 +11,10 @@ from sqlmodel import Session as Work
 from lovrit.core.asked.dose import asks
 from lovrit.core.days import NoSuchDay
 from lovrit.core.session.edit import apply_edit
-from lovrit.core.timeline.plan import plan_text
+from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.weeks.board import DayClash
 from lovrit.core.weeks.order import Order, Wish, best_order
-from lovrit.core.weeks.ways import Around, WayOut, ways_out
+from lovrit.core.weeks.ways import Around, WayOut, Weigh, ways_out
 from lovrit.store import sessions, weeks
 from lovrit.store.tables import SessionRow
 from lovrit.web.house import FormId, House, Id, InHouse, WholeForm
@@ -26,6 +26,7 @@ from lovrit.web.weeks.view import wish_said
 
 router = APIRouter()
 MOST_CLASHES = 12
+MOST_WAYS = 6  # of one session, whatever it clashes in
 LEAST_GAIN = 1.0
 KINDS = ("not-before", "apart", "on")
 
@@ -77,7 +78,7 @@ def _clashes(house: House, laid: Laid, until: date) -> list[ClashOn]:
         row = rows[number]
         helps: dict[str, list[str]] = {}
         for one in some:
-            for way in _ways(house, laid, around, one, row):
+            for way in _ways(house, laid, around, one, rows):
                 helps.setdefault(_said(way, rows), []).append(one.pattern)
         title = row.title or "Untitled session"
         found.append(
@@ -87,7 +88,7 @@ def _clashes(house: House, laid: Laid, until: date) -> list[ClashOn]:
 
 
 def _most_first(helps: dict[str, list[str]], count: int) -> tuple[WayOn, ...]:
-    ways = sorted(helps.items(), key=lambda one: -len(one[1]))
+    ways = sorted(helps.items(), key=lambda one: -len(one[1]))[:MOST_WAYS]
     return tuple(
         WayOn(said, for_[0], "" if len(for_) == count else ", ".join(for_)) for said, for_ in ways
     )
@@ -117,19 +118,26 @@ def _listed(some: list[str]) -> str:
 
 
 def _ways(
-    house: House, laid: Laid, around: Around, clash: DayClash, row: SessionRow
+    house: House, laid: Laid, around: Around, clash: DayClash, rows: dict[str, SessionRow]
 ) -> tuple[WayOut, ...]:
+    mine = _weighed(house, laid, rows[clash.session])
+    before = _weighed(house, laid, rows[clash.since]) if clash.since in rows else (None, asks)
+    return ways_out(clash, around, *mine, before)
+
+
+def _weighed(house: House, laid: Laid, row: SessionRow) -> tuple[Plan | None, Weigh]:
+    """A session's plan where it can be read, and what it asks on its day once it is changed."""
     plan = plan_text(row.text, house.library)
-    weigh = partial(asks, unused=laid.unused[row.id or 0])
-    return ways_out(clash, around, None if plan.problems else plan, weigh)
+    return None if plan.problems else plan, partial(asks, unused=laid.unused[row.id or 0])
 
 
 def _said(way: WayOut, rows: dict[str, SessionRow]) -> str:
-    """A way in words; a session that it names by number goes by its title and day."""
-    if len(way.moves) < 2:
-        return way.said
-    other, when = rows[way.moves[1][0]], date.fromisoformat(rows[way.moves[1][0]].day or "")
-    return f"change places with {other.title or 'the untitled session'} on {when:%A}"
+    """A way in words; another session goes by its title."""
+    other = rows.get(way.other)
+    title = f"“{other.title}”" if other and other.title else "the untitled session"
+    if other and len(way.moves) == 2:
+        title += f" on {date.fromisoformat(other.day or ''):%A}"
+    return way.said.replace("{other}", title)
 
 
 @router.post("/weeks/way")
@@ -147,7 +155,7 @@ def way(
         around = laid.around()
         wanted = (f"{session}", pattern)
         clash = next((one for one in around.before if (one.session, one.pattern) == wanted), None)
-        found = _ways(house, laid, around, clash, rows[f"{session}"]) if clash else ()
+        found = _ways(house, laid, around, clash, rows) if clash else ()
         chosen = next((one for one in found if _said(one, rows) == said), None)
         if chosen is None:
             raise NoSuchDay("The weeks have changed since: look again at what clashes.")
@@ -160,11 +168,12 @@ def _take(house: House, work: Work, session: int, chosen: WayOut, said: str) -> 
     for number, when in chosen.moves:
         doing.move(int(number), f"{when:%Y-%m-%d}")
     if chosen.edits:
-        row = sessions.get(work, session)
+        changed = int(chosen.other) if chosen.at_other else session
+        row = sessions.get(work, changed)
         text = row.text
         for edit in chosen.edits:
             text = apply_edit(text, edit)
-        doing.write(session, text)
+        doing.write(changed, text)
         sessions.keep_revision(
             work, row, f"because of what is carried: {said}"[:200], house.now_ms()
         )
