@@ -248,3 +248,33 @@ def test_what_a_move_to_another_group_costs_stands_beside_the_groups(client: Tes
     for who in (1, 2, 3, 4):
         client.post(f"/crew/{session}/place", data={"person": who, "group": who - 1})
     assert "<b>A B</b> begin, <b>C D</b>" in client.get(f"/crew/{session}").text
+
+
+def test_an_order_that_was_taken_by_hand_is_placed_round_until_it_is_let_loose(
+    client: TestClient,
+) -> None:
+    moves = ("swing", "ring row", "squat", "goblet squat", "step-up", "reverse lunge")
+    text = "3 rounds of 40/20 at 7\n" + "".join(f"  {move}\n" for move in moves)
+    at = client.post("/desk", data={"text": text}).url.path
+    number = at.rsplit("/", 1)[1]
+    for who in range(1, 7):
+        client.post(f"/crew/{number}/place", data={"person": who, "group": who - 1})
+    assert "order you gave" not in body(client, f"/hall/{number}/place")
+    base = re.search(r'data-version="(\d+)"', client.get(at).text)
+    assert base
+    edit = json.dumps({"do": "order", "block": 0, "order": [1, 0, 2, 3, 4, 5]})
+    client.post(f"{at}/edit", data={"edit": edit, "base": base[1]})
+    ordered = _moves(client, at)
+    assert "order you gave" in client.get(f"/hall/{number}").text
+    placed = body(client, f"/hall/{number}/place")
+    assert "the best of all" in placed, re.sub(r"<[^>]+>|\s+", " ", placed)
+    assert _moves(client, at) == ordered
+    assert "order you gave" not in body(client, f"/hall/{number}/any-order")
+    client.post(f"{at}/undo")
+    assert _moves(client, at) != ordered
+
+
+def _moves(client: TestClient, at: str) -> list[str]:
+    found = re.findall(r"^  (\w.*)$", client.get(f"{at}/session.slate").text, re.MULTILINE)
+    assert len(found) == 6
+    return found

@@ -97,6 +97,17 @@ def stood(work: Work, session_id: int) -> dict[str, str]:
     return {str(one): str(at) for one, at in value.items()} if isinstance(value, dict) else {}
 
 
+def order(work: Work, session_id: int) -> tuple[str, ...]:
+    """The stations of a session in the order that a coach gave them by hand; empty where nobody did."""
+    value = choice(work, f"order-{session_id}")
+    return tuple(str(one) for one in value) if isinstance(value, list) else ()
+
+
+def keep_order(work: Work, session_id: int, stations: tuple[str, ...]) -> None:
+    """Keep an order that was given by hand, so that a placing goes round it; none lets it loose."""
+    choose(work, f"order-{session_id}", list(stations))
+
+
 def wishes(work: Work, session_id: int) -> Wishes:
     """How much each wish weighs: tonight's, else the club's."""
     return checked(Wishes, choice(work, f"wishes-{session_id}") or choice(work, "wishes") or {})

@@ -313,7 +313,8 @@ def test_two_floor_moves_and_one_mat_are_told_and_a_mat_is_carried() -> None:
     assert [one["text"] for one in told["collide"]] == [
         "dead bug, plank need mat, and 1 spot has it."
     ]
-    (way,) = told["ways"]
+    way, *others = told["ways"]
+    assert {tuple(one["changes"]["holds"]) for one in others} == {("p1",), ("p0",)}
     assert way["text"] == "a mat on p2" and way["changes"] == {"holds": {"p2": ["mat"]}}
     spots[3]["holds"] = ["mat"]
     assert placed_object(problem_of(session, shipped(), crew, {"spots": spots}, None), 2.0)[

@@ -36,20 +36,21 @@ WISHES = st.builds(
 
 
 @examples(50)
-@given(problems(most_stations=4, most_people=6), WISHES)
+@given(problems(most_stations=4, most_people=6), WISHES, st.booleans())
 def test_a_must_is_kept_what_is_off_costs_nothing_and_each_way_out_works(
-    problem: Problem, wishes: Wishes
+    problem: Problem, wishes: Wishes, in_order: bool
 ) -> None:
-    asked = problem.but(wishes=wishes)
+    asked = problem.but(wishes=wishes, in_order=in_order)
     found = place(asked, 3.0)
     if found is None:
         assume(place(problem.but(wishes=Wishes()), 3.0))  # only the musts stand in the way
         assert any(one.wishes for one in why_not(asked))
         ways = ways_out(asked, ())
-        assert any("wishes" in way.changes for way in ways)
+        assert any("wishes" in way.changes or "in_order" in way.changes for way in ways)
         assert all(place(way.problem, 3.0) for way in ways)
         return
     order = found.laid.order
+    assert not in_order or order == tuple(range(problem.count))
     for nth, one in enumerate(order):
         assert (
             asked.follows(asked.stations[one], asked.stations[order[(nth + 1) % len(order)]])

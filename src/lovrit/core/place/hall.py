@@ -130,13 +130,24 @@ def moving_block(plan: Plan) -> int | None:
     return next((at for at, block in enumerate(blocks) if block.moves_people), None)
 
 
+def order_of(plan: Plan) -> tuple[str, ...]:
+    """The stations in the order in which people move from one to the next; none where nobody does."""
+    at = moving_block(plan)
+    lines = () if at is None else plan.session.blocks[at].moves
+    return tuple(line.name for line in lines if not line.is_rest)
+
+
 @dataclass(frozen=True)
 class Wished:
-    """What is wished of a placing: how much each wish weighs, levels mixed or alike, where stations stood last time."""
+    """What is wished of a placing: how much each wish weighs, levels mixed or alike, where stations stood last time.
+
+    ``order`` are the stations in an order that a coach gave them by hand; while they stand in it, it stays.
+    """
 
     wishes: Wishes = field(default_factory=Wishes)
     mixed: bool = True
     stood: dict[str, str] = field(default_factory=dict)
+    order: tuple[str, ...] = ()
 
 
 def problem_of(
@@ -178,6 +189,7 @@ def problem_of(
         walk_m_s=hall.walk_m_s,
         reset_s=hall.reset_s,
         side_by_side=True,
+        in_order=bool(wished.order) and wished.order == tuple(one.name for one in lines),
         pinned={name: at for name, at in hall.pinned.items() if name in names},
         alike=not wished.mixed,
         stood={name: at for name, at in wished.stood.items() if name in names},

@@ -72,7 +72,7 @@ class Problem:
     """All of it. ``kit`` is how many there are of each; what isn't named in it is not counted.
 
     ``far`` is how many metres it is from spot to spot where that is not straight on; ``stood`` where stations stood
-    last time.
+    last time. With ``in_order`` the stations follow one another as they are given.
     """
 
     stations: tuple[Station, ...]
@@ -87,6 +87,7 @@ class Problem:
     side_by_side: bool = (
         False  # groups begin at neighbouring stations, the first of them at the first
     )
+    in_order: bool = False
     pinned: dict[str, str] = field(default_factory=dict)
     stood: dict[str, str] = field(default_factory=dict)
     wishes: Wishes = field(default_factory=Wishes)
@@ -102,7 +103,9 @@ class Problem:
         return len(self.stations)
 
     def follows(self, one: Station, other: Station) -> int | None:
-        """What it costs that a station comes after another; None where a must forbids it."""
+        """What it costs that a station comes after another; None where a must or the given order forbids it."""
+        if self.in_order and self._next(one) != other:
+            return None
         broken = {
             "patterns": (one.pattern == other.pattern and bool(one.pattern), TWICE),
             "grips": (one.grip and other.grip, GRIP_TWICE),
@@ -116,6 +119,10 @@ class Problem:
             for wish, (is_broken, usual) in broken.items()
             if is_broken
         )
+
+    def _next(self, station: Station) -> Station:
+        """The station that is given after one, round and round."""
+        return self.stations[(self.stations.index(station) + 1) % self.count]
 
     def walk_cost(self, one: Spot, other: Spot) -> int:
         """What a walk costs."""

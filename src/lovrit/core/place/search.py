@@ -67,7 +67,7 @@ def quick(problem: Problem, least: float = 0) -> Plan | None:
     best: tuple[float, Plan] | None = None
     starts = [
         (start, spot)
-        for start in range(problem.count)
+        for start in range(1 if problem.in_order else problem.count)
         for spot in range(len(problem.spots))
         if costs.holds[start][spot]
     ]

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from itertools import islice
 from typing import Any
 
 from lovrit.core.clock import number
@@ -12,9 +13,9 @@ from lovrit.core.place.watch import Watch
 from lovrit.core.place.why import Collision, fixed, most_by_one, said, users, weaker
 from lovrit.core.place.wishes import SAID as WISHED
 
-MOST_MORE, MOST_SWAPPED, MOST_REST = 8, 12, 90
+MOST_MORE, MOST_SWAPPED, MOST_REST, MOST_CARRIED = 8, 12, 90, 3
 # what each change costs, as wishes are weighed
-BUY, SWAP, REGROUP, LONGER, PART, CARRY, WEAKEN = 12, 3, 6, 1, 8, 2, 4
+BUY, SWAP, REGROUP, LONGER, PART, CARRY, WEAKEN, REORDER = 12, 3, 6, 1, 8, 2, 4, 2
 
 
 @dataclass(frozen=True)
@@ -27,29 +28,36 @@ class Way:
     problem: Problem
 
 
-def _with_mats(problem: Problem) -> tuple[Problem, tuple[str, ...]]:
-    """The same with mats carried to as many plain spots as are short of them; mats are the one thing that can be."""
+def _with_mats(problem: Problem) -> Iterator[tuple[Problem, tuple[str, ...]]]:
+    """The same with mats carried to as many plain spots as are short of them; mats are the one thing that can be.
+
+    The last of the plain spots first, then others; nothing where no mat is short.
+    """
     short = 0
     for needs, stations, spots in fixed(problem):
         if needs == {"mat"}:
             short = len(stations) - len(spots)
     plain = [one for one in problem.spots if one.holds is not None and not one.holds]
     plain = [one for one in plain if one.id not in problem.pinned.values()]
-    carried = tuple(one.id for one in plain[-short:]) if 0 < short <= len(plain) else ()
-    spots_ = tuple(
-        replace(one, holds=frozenset({"mat"})) if one.id in carried else one
-        for one in problem.spots
-    )
-    return problem.but(spots=spots_), carried
+    for first in range(len(plain) - short, -1, -short) if short > 0 else ():
+        carried = tuple(one.id for one in plain[first : first + short])
+        spots_ = tuple(
+            replace(one, holds=frozenset({"mat"})) if one.id in carried else one
+            for one in problem.spots
+        )
+        yield problem.but(spots=spots_), carried
 
 
 def ways_out(problem: Problem, collisions: tuple[Collision, ...]) -> tuple[Way, ...]:
     """Changes that were each tried and make it possible, the cheapest first; none that was not tried."""
     del collisions
-    problem, carried = _with_mats(problem)
-    if carried and can_be(problem):
-        return (_carrying(carried, Way("", {}, 0, problem)),)
+    mats = tuple(islice(_with_mats(problem), MOST_CARRIED))
+    enough = [_carrying(carried, Way("", {}, 0, made)) for made, carried in mats if can_be(made)]
+    if enough:
+        return tuple(enough)
+    problem, carried = mats[0] if mats else (problem, ())
     tried = [
+        *_reordered(problem),
         *_more_kit(problem),
         *_swapped(problem),
         *_regrouped(problem),
@@ -67,6 +75,13 @@ def _carrying(carried: tuple[str, ...], way: Way) -> Way:
     text = f"{mats}, and {way.text}" if way.text else mats
     changes = way.changes | {"holds": {spot: ["mat"] for spot in carried}}
     return Way(text, changes, way.cost + CARRY * len(carried), way.problem)
+
+
+def _reordered(problem: Problem) -> Iterator[Way]:
+    """Another order of the stations than the one that was given."""
+    changed = problem.but(in_order=False)
+    if problem.in_order and can_be(changed):
+        yield Way("the stations in another order", {"in_order": False}, REORDER, changed)
 
 
 def _more_kit(problem: Problem) -> Iterator[Way]:

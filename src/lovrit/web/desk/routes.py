@@ -10,9 +10,10 @@ from sqlmodel import Session as Work
 
 from lovrit.core.advice.look import blocked, second_look
 from lovrit.core.crew.person import coming
+from lovrit.core.place.hall import order_of
 from lovrit.core.run.event import MOST_ID
 from lovrit.core.run.frozen import freeze
-from lovrit.core.session.edits import Edit
+from lovrit.core.session.edits import Edit, MoveStation, OrderStations
 from lovrit.core.session.slatetext import CannotEdit
 from lovrit.core.timeline.explain import explain
 from lovrit.core.timeline.plan import Plan, plan_text
@@ -20,7 +21,7 @@ from lovrit.core.values import LovritError
 from lovrit.formats.fit_wish import GOALS
 from lovrit.formats.sheet import to_sheet
 from lovrit.formats.writers import WRITERS, When
-from lovrit.store import classes, people, sessions, weeks
+from lovrit.store import classes, halls, people, sessions, weeks
 from lovrit.store.sessions import Gone, Written
 from lovrit.store.tables import ClassRow
 from lovrit.web.bodies import MOST
@@ -83,12 +84,16 @@ def _told(house: House, session_id: int, written: Written) -> None:
 
 
 class Post(NamedTuple):
-    """A text as somebody wants it: on which version, which post it is, and of which burst of typing."""
+    """A text as somebody wants it: on which version, which post it is, and of which burst of typing.
+
+    ``ordered`` where it gives the stations an order by hand.
+    """
 
     text: str
     base: int
     op: str | None
     burst: str | None
+    ordered: bool = False
 
 
 def _take(request: Request, house: House, session_id: int, post: Post, shown: Shown) -> Response:
@@ -102,6 +107,8 @@ def _take(request: Request, house: House, session_id: int, post: Post, shown: Sh
         as_planned = row.text == post.text
         if as_planned:
             keep_good(work, row, plan)
+            if post.ordered:
+                halls.keep_order(work, session_id, order_of(plan))
     return _answer(request, house, session_id, written, shown, plan if as_planned else None)
 
 
@@ -180,7 +187,9 @@ def edit(
         block = main_block(
             plan_text(changed, house.library)
         )  # a session from the rack: what it is about is shown
-    return _take(request, house, session_id, Post(changed, base, op, burst), Shown(block, part))
+    ordered = isinstance(wanted, (MoveStation, OrderStations))
+    post = Post(changed, base, op, burst, ordered)
+    return _take(request, house, session_id, post, Shown(block, part))
 
 
 @router.post("/desk/{session_id}/{way}", name="step")

@@ -8,7 +8,7 @@ from sqlmodel import Session as Work
 
 from lovrit.core.crew.person import Person
 from lovrit.core.place.at_once import at_once
-from lovrit.core.place.hall import Hall, Wished, moving_block
+from lovrit.core.place.hall import Hall, Wished, moving_block, order_of
 from lovrit.core.place.wishes import NEVER_A_MUST, SAID, WEIGHTS
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.values import LovritError
@@ -48,6 +48,7 @@ def evening_of(house: House, work: Work, session_id: int) -> Evening:
             halls.wishes(work, session_id),
             halls.mixed(work, session_id),
             halls.stood(work, session_id),
+            halls.order(work, session_id),
         ),
         people.comers(work, session_id),
         halls.spots(work, session_id),
@@ -81,6 +82,7 @@ def answer(
         "going": going,
         "halls": names,
         "wished": now.wished,
+        "in_order": bool(now.wished.order) and now.wished.order == order_of(now.plan),
         "wishes": SAID,
         "weights": WEIGHTS,
         "never_a_must": NEVER_A_MUST,

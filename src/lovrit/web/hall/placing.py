@@ -38,7 +38,7 @@ Load = Annotated[float, Field(gt=0, le=300)]
 
 class Changes(Value):
     """What a way out changes: kit that is there, loads by person and move, how many groups, the rest in seconds,
-    what spots hold, and musts that become wishes.
+    what spots hold, musts that become wishes, and whether the order that was given by hand stays.
     """
 
     kit: Annotated[tuple[HallKit, ...], Field(max_length=60)] = ()
@@ -47,6 +47,7 @@ class Changes(Value):
     rest_s: Annotated[float | None, Field(ge=0, le=3600)] = None
     holds: dict[str, tuple[Annotated[str, Field(max_length=24)], ...]] = field(default_factory=dict)
     wishes: dict[str, Weight] = field(default_factory=dict)
+    in_order: bool = True
 
 
 class Tried(NamedTuple):
@@ -212,6 +213,8 @@ def _change(house: House, work: Work, session_id: int, wanted: Changes) -> None:
         kept = [one for one in now.hall.kit if (one.name, one.load_kg) not in new]
         changed = checked(Hall, plain(now.hall.but(kit=(*kept, *new.values()))))
         halls.set_hall(work, changed, session_id)
+    if not wanted.in_order:
+        halls.keep_order(work, session_id, ())
     if wanted.wishes:
         weighed = checked(Wishes, plain(now.wished.wishes) | wanted.wishes)
         halls.set_wishes(work, session_id, weighed, club=False)

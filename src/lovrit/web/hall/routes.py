@@ -72,6 +72,14 @@ def take_out(request: Request, house: InHouse, session_id: Id) -> HTMLResponse:
     return answer(request, house, session_id)
 
 
+@router.post("/hall/{session_id}/any-order")
+def any_order(request: Request, house: InHouse, session_id: Id) -> HTMLResponse:
+    """Let an order that was given by hand loose: the next placing may find another."""
+    with house.database.writing() as work:
+        halls.keep_order(work, session_id, ())
+    return answer(request, house, session_id)
+
+
 @router.post("/hall/{session_id}/wish")
 def wish(request: Request, house: InHouse, session_id: Id, form: WholeForm) -> HTMLResponse:
     """How much each wish weighs, tonight or for the club; and whether levels are mixed or alike."""
