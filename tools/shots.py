@@ -190,7 +190,9 @@ def main() -> None:
     OUT.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory() as data, sync_playwright() as play:
         process = serve(Path(data))
-        browser = play.chromium.launch(executable_path="/usr/bin/chromium", args=QUIET)
+        browser = play.chromium.launch(
+            executable_path="/usr/bin/chromium-headless-shell", args=QUIET
+        )
         try:
             take(open_page(browser, "/desk/4", DESK), "desk")
             take(open_page(browser, "/desk/4", HAND), "desk-hand")

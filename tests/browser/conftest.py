@@ -8,7 +8,7 @@ import sys
 import time
 import urllib.error
 import urllib.request
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from pathlib import Path
 from threading import Thread
 
@@ -21,7 +21,7 @@ from lovrit.web.app import create_app
 from lovrit.web.run.floor import Floor
 from tests.conftest import ready
 
-CHROMIUM = os.environ.get("LOVRIT_CHROMIUM", "/usr/bin/chromium")
+CHROMIUM = os.environ.get("LOVRIT_CHROMIUM", "/usr/bin/chromium-headless-shell")
 
 
 @pytest.fixture(scope="session")
@@ -43,11 +43,20 @@ def browser_context_args() -> dict:
     return {"viewport": {"width": 1280, "height": 800}}
 
 
-class Server:
-    """`lovrit demo` as a process of its own."""
+@pytest.fixture(autouse=True)
+def nothing_left_open(request: pytest.FixtureRequest) -> Iterator[None]:
+    """A page that a test leaves open goes on drawing, or is as busy as it was made, beside all tests that follow."""
+    yield
+    if "browser" in request.fixturenames:
+        for context in request.getfixturevalue("browser").contexts:
+            context.close()
 
-    def __init__(self, data: Path, season: bool = False) -> None:
-        self.data, self.season = data, season
+
+class Server:
+    """`lovrit demo` as a process of its own, that can be killed and started again."""
+
+    def __init__(self, data: Path) -> None:
+        self.data = data
         with socket.socket() as free:
             free.bind(("127.0.0.1", 0))
             self.port = free.getsockname()[1]
@@ -56,7 +65,7 @@ class Server:
 
     def start(self) -> None:
         env = os.environ | {"LOVRIT_DATA": str(self.data), "LOVRIT_PORT": str(self.port)}
-        env["LOVRIT_SEASON"] = str(self.season)
+        env["LOVRIT_SEASON"] = "False"
         command = [sys.executable, "-m", "lovrit.cli", "demo"]
         log = (self.data / "server.log").open("ab")
         self.process = subprocess.Popen(command, env=env, stdout=log, stderr=log)
@@ -76,9 +85,38 @@ class Server:
         self.process.wait()
 
 
+class Here:
+    """The demo's house in this process: there at once, for tests that kill nothing."""
+
+    def __init__(self, data: Path, clock: Callable[[], int] | None = None) -> None:
+        settings = Settings(data=data, simulated=True, hosts=("127.0.0.1",))
+        database = ready(data / "club.sqlite")
+        self.app = (
+            create_app(settings, database, clock) if clock else create_app(settings, database)
+        )
+        config = uvicorn.Config(self.app, port=0, log_level="error", timeout_graceful_shutdown=1)
+        self.server = uvicorn.Server(config)
+        self.thread = Thread(target=self.server.run, daemon=True)
+        self.thread.start()
+        while not self.server.started:
+            time.sleep(0.02)
+        self.url = f"http://127.0.0.1:{self.server.servers[0].sockets[0].getsockname()[1]}"
+
+    def close(self) -> None:
+        self.server.should_exit = True
+        self.thread.join(5)
+
+
 @pytest.fixture(scope="module")
-def server(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
-    served = Server(tmp_path_factory.mktemp("data"))
+def server(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Here]:
+    served = Here(tmp_path_factory.mktemp("data"))
+    yield served
+    served.close()
+
+
+@pytest.fixture
+def mortal(tmp_path: Path) -> Iterator[Server]:
+    served = Server(tmp_path)
     served.start()
     yield served
     served.kill()
@@ -94,21 +132,13 @@ class Stopped:
         return self.at_ms
 
 
-class Hall:
-    """The demo's house in this process, and its pages, all on one clock that only a test moves."""
+class Hall(Here):
+    """The house and its pages, all on one clock that only a test moves."""
 
     def __init__(self, data: Path) -> None:
         self.clock, self.pages = Stopped(), list[Page]()
-        settings = Settings(data=data, simulated=True, hosts=("127.0.0.1",))
-        self.app = create_app(settings, ready(data / "club.sqlite"), self.clock)
+        super().__init__(data, self.clock)
         self.floor: Floor = self.app.state.floor
-        config = uvicorn.Config(self.app, port=0, log_level="error", timeout_graceful_shutdown=1)
-        self.server = uvicorn.Server(config)
-        self.thread = Thread(target=self.server.run, daemon=True)
-        self.thread.start()
-        while not self.server.started:
-            time.sleep(0.02)
-        self.url = f"http://127.0.0.1:{self.server.servers[0].sockets[0].getsockname()[1]}"
 
     def page(self, browser: Browser, address: str) -> Page:
         """A page that follows the house's clock."""
@@ -132,8 +162,7 @@ class Hall:
     def close(self) -> None:
         for page in self.pages:
             page.context.close()
-        self.server.should_exit = True
-        self.thread.join(5)
+        super().close()
 
 
 @pytest.fixture

@@ -8,7 +8,7 @@ import httpx
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
-from tests.browser.conftest import Server
+from tests.browser.conftest import Here
 from tests.browser.test_thread import until
 
 pytestmark = pytest.mark.browser
@@ -24,12 +24,12 @@ as many as possible in 6:00 at 7
 LATE_MS = 15
 
 
-def session_of(server: Server, text: str) -> str:
+def session_of(server: Here, text: str) -> str:
     with httpx.Client(base_url=server.url) as client:
         return client.post("/desk", data={"text": text}).headers["location"]
 
 
-def test_a_try_tells_the_desk_where_it_broke(page: Page, server: Server) -> None:
+def test_a_try_tells_the_desk_where_it_broke(page: Page, server: Here) -> None:
     at = session_of(server, SLATE)
     page.goto(f"{server.url}{at}")
     page.get_by_role("link", name="Try it").click()
@@ -86,7 +86,7 @@ def test_a_try_tells_the_desk_where_it_broke(page: Page, server: Server) -> None
 
 
 def test_a_screen_joins_by_four_letters_and_shows_what_it_is_told(
-    browser: Browser, server: Server
+    browser: Browser, server: Here
 ) -> None:
     page = browser.new_page()
     page.goto(f"{server.url}{session_of(server, SLATE)}")
@@ -130,9 +130,7 @@ def test_a_screen_joins_by_four_letters_and_shows_what_it_is_told(
     assert abs(offsets[0] - offsets[1]) <= 50  # one clock on all screens
 
 
-def test_scores_are_typed_down_a_column_and_refused_at_their_cell(
-    page: Page, server: Server
-) -> None:
+def test_scores_are_typed_down_a_column_and_refused_at_their_cell(page: Page, server: Here) -> None:
     with httpx.Client(base_url=server.url) as client:
         at = session_of(server, SLATE)
         for who in (1, 2, 3):
@@ -197,7 +195,7 @@ DUE = """run.view.moments.flatMap((one) => one.cues.flatMap(([at, kind]) =>
   (run.sound.tones[kind] ?? []).map(([after]) => at / 1000 + after)))"""
 
 
-def test_beeps_come_on_time_though_the_page_is_busy(browser: Browser, server: Server) -> None:
+def test_beeps_come_on_time_though_the_page_is_busy(browser: Browser, server: Here) -> None:
     """Counted on what sounded. With LOVRIT_MEASURE set, each first loud sample is held against the server's clock."""
     at = session_of(server, "tempo 60 to 90 in 2 steps of 7\n  line hop\n")
     with httpx.Client(base_url=server.url) as client:

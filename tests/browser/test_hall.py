@@ -7,7 +7,7 @@ import pytest
 import zxingcpp
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import Server
+from tests.browser.conftest import Here
 
 pytestmark = pytest.mark.browser
 
@@ -30,7 +30,7 @@ def scanned(page: Page, nth: int) -> str:
     return str(found[0].text)
 
 
-def test_a_bell_goes_missing_and_the_floor_works_all_the_same(page: Page, server: Server) -> None:
+def test_a_bell_goes_missing_and_the_floor_works_all_the_same(page: Page, server: Here) -> None:
     page.goto(f"{server.url}/crew")
     page.get_by_label("groups").fill("6")
     page.get_by_role("button", name="Deal groups").click()
@@ -93,7 +93,7 @@ def test_a_bell_goes_missing_and_the_floor_works_all_the_same(page: Page, server
     expect(mine.locator("#stands li")).to_have_count(1)
 
 
-def test_the_fit_sheet_is_stepped_by_keys_and_remembered(page: Page, server: Server) -> None:
+def test_the_fit_sheet_is_stepped_by_keys_and_remembered(page: Page, server: Here) -> None:
     page.goto(f"{server.url}/crew")
     page.get_by_role("link", name="Fit sheet").click()
     first = page.get_by_role("button", name=re.compile("^Anouk K, goblet squat"))

@@ -6,7 +6,7 @@ import sys
 import pytest
 from playwright.sync_api import Browser, Locator, Page, expect
 
-from tests.browser.conftest import Server
+from tests.browser.conftest import Here
 from tests.browser.test_thread import until
 
 pytestmark = pytest.mark.browser
@@ -31,7 +31,7 @@ Object.defineProperty(navigator, "bluetooth", { value: { requestDevice: async ()
 """
 
 
-def playing(server: Server, people: int) -> subprocess.Popen[bytes]:
+def playing(server: Here, people: int) -> subprocess.Popen[bytes]:
     command = [
         sys.executable,
         "-m",
@@ -49,7 +49,7 @@ def strap_of(page: Page, name: str) -> Locator:
     return page.locator(f".strap-wall li:has(.strap-id:text-is('{name}'))")
 
 
-def test_a_strap_comes_by_bluetooth_and_is_given_to_somebody(page: Page, server: Server) -> None:
+def test_a_strap_comes_by_bluetooth_and_is_given_to_somebody(page: Page, server: Here) -> None:
     page.add_init_script(BLUETOOTH)
     page.goto(f"{server.url}/straps")
     expect(page.locator("#strap-list")).to_contain_text("No strap from outside")
@@ -67,7 +67,7 @@ def test_a_strap_comes_by_bluetooth_and_is_given_to_somebody(page: Page, server:
 
 
 def test_a_class_with_straps_of_its_own_and_a_wall_without_hearts(
-    browser: Browser, page: Page, server: Server
+    browser: Browser, page: Page, server: Here
 ) -> None:
     straps = playing(server, 18)
     try:

@@ -6,7 +6,7 @@ import urllib.request
 import pytest
 from playwright.sync_api import BrowserContext, Page, expect
 
-from tests.browser.conftest import Server
+from tests.browser.conftest import Here
 from tests.browser.test_thread import hold_to_end, new_session, settled, slate_of, until, write
 
 pytestmark = pytest.mark.browser
@@ -16,7 +16,7 @@ STEADY = (
 NASTY = "<!--<script>\"'</script><meta http-equiv=refresh content=0;url=/gone>"
 
 
-def to_the_floor(page: Page, server: Server, text: str = STEADY) -> int:
+def to_the_floor(page: Page, server: Here, text: str = STEADY) -> int:
     session = new_session(page, server, text).rsplit("/", 1)[1]
     page.request.post(f"{server.url}/crew/{session}/who/all")
     page.get_by_role("button", name="Take to the floor").click()
@@ -29,15 +29,13 @@ def answers_with(page: Page, fetch: str) -> None:
     page.evaluate(f"window.kept = window.fetch; window.fetch = {fetch}; 0")
 
 
-def post(server: Server, path: str, fields: dict[str, str]) -> None:
+def post(server: Here, path: str, fields: dict[str, str]) -> None:
     body = urllib.parse.urlencode(fields).encode()
     urllib.request.urlopen(urllib.request.Request(f"{server.url}{path}", body), timeout=10).read()
 
 
 @pytest.mark.parametrize("status", [401, 413, 500, 507])
-def test_a_press_that_was_not_taken_is_kept_and_said(
-    page: Page, server: Server, status: int
-) -> None:
+def test_a_press_that_was_not_taken_is_kept_and_said(page: Page, server: Here, status: int) -> None:
     to_the_floor(page, server)
     page.keyboard.press("Space")
     until(page, "run.view.phase === 'on' && !run.presses.waiting.length")
@@ -53,9 +51,7 @@ def test_a_press_that_was_not_taken_is_kept_and_said(
     assert page.evaluate("run.server.phase") == "held"
 
 
-def test_a_server_that_does_not_answer_is_said_within_two_seconds(
-    page: Page, server: Server
-) -> None:
+def test_a_server_that_does_not_answer_is_said_within_two_seconds(page: Page, server: Here) -> None:
     to_the_floor(page, server)
     answers_with(page, "() => new Promise(() => {})")
     page.keyboard.press("Space")
@@ -63,7 +59,7 @@ def test_a_server_that_does_not_answer_is_said_within_two_seconds(
 
 
 def test_a_press_is_sent_with_seven_desks_open(
-    page: Page, context: BrowserContext, server: Server
+    page: Page, context: BrowserContext, server: Here
 ) -> None:
     class_id = to_the_floor(page, server)
     desks = [context.new_page() for _ in range(7)]
@@ -83,7 +79,7 @@ def test_a_press_is_sent_with_seven_desks_open(
 
 
 def test_late_presses_count_from_their_own_moment(
-    page: Page, context: BrowserContext, server: Server
+    page: Page, context: BrowserContext, server: Here
 ) -> None:
     """Cut off, held for two seconds, on again: when the network is back, screen and server agree and nothing jumps."""
     to_the_floor(page, server)
@@ -106,7 +102,7 @@ def test_late_presses_count_from_their_own_moment(
 
 
 def test_two_coaches_press_next_for_the_same_turn(
-    page: Page, context: BrowserContext, server: Server
+    page: Page, context: BrowserContext, server: Here
 ) -> None:
     to_the_floor(page, server)
     page.keyboard.press("Space")
@@ -127,7 +123,7 @@ def test_two_coaches_press_next_for_the_same_turn(
     assert places == ["1.0", "1.0"]
 
 
-def test_nobody_stops_and_no_class_ends_by_mistake(page: Page, server: Server) -> None:
+def test_nobody_stops_and_no_class_ends_by_mistake(page: Page, server: Here) -> None:
     to_the_floor(page, server)
     page.keyboard.press("Space")
     page.keyboard.press("s")
@@ -146,9 +142,7 @@ def test_nobody_stops_and_no_class_ends_by_mistake(page: Page, server: Server) -
     until(page, "!run.presses.waiting.length && run.server.phase === 'on'")
 
 
-def test_typing_on_an_old_version_wipes_nothing_that_others_wrote(
-    page: Page, server: Server
-) -> None:
+def test_typing_on_an_old_version_wipes_nothing_that_others_wrote(page: Page, server: Here) -> None:
     new_session(page, server, STEADY)
     session = page.url.rsplit("/", 1)[1].split("?")[0]
     page.route("**/text", lambda route: route.fulfill(status=503, body="Held by something else."))
@@ -172,7 +166,7 @@ def test_typing_on_an_old_version_wipes_nothing_that_others_wrote(
     assert "Steady and slow" in slate_of(page) and "side plank" in slate_of(page)
 
 
-def test_an_empty_slate_is_a_beginning(page: Page, server: Server) -> None:
+def test_an_empty_slate_is_a_beginning(page: Page, server: Here) -> None:
     new_session(page, server, STEADY)
     page.keyboard.press("Control+a")
     page.keyboard.press("Delete")
@@ -185,7 +179,7 @@ def test_an_empty_slate_is_a_beginning(page: Page, server: Server) -> None:
     assert slate_of(page) == "rest 2:00"
 
 
-def test_letters_go_to_the_slate_after_a_fix(page: Page, server: Server) -> None:
+def test_letters_go_to_the_slate_after_a_fix(page: Page, server: Here) -> None:
     new_session(page, server, "6 x 12/10 at 10\n  shuttle run\n")
     page.locator("#look form.edit button").first.click()
     settled(page)
@@ -195,7 +189,7 @@ def test_letters_go_to_the_slate_after_a_fix(page: Page, server: Server) -> None
     assert slate_of(page).endswith("row") and page.locator("#panel").is_hidden()
 
 
-def test_efforts_are_saved_as_they_are_typed(page: Page, server: Server) -> None:
+def test_efforts_are_saved_as_they_are_typed(page: Page, server: Here) -> None:
     class_id = to_the_floor(page, server)
     page.keyboard.press("Space")
     page.keyboard.press("ArrowRight")
@@ -221,7 +215,7 @@ def test_efforts_are_saved_as_they_are_typed(page: Page, server: Server) -> None
     expect(first).to_have_value("7.5")
 
 
-def test_names_of_any_kind_go_nowhere(page: Page, server: Server) -> None:
+def test_names_of_any_kind_go_nowhere(page: Page, server: Here) -> None:
     """Every page with a name that would break out of it, if it could: it is shown, and nothing happens."""
     said: list[str] = []
     page.on(

@@ -8,7 +8,7 @@ import httpx
 import pytest
 from playwright.sync_api import BrowserContext, Page, expect
 
-from tests.browser.conftest import Server
+from tests.browser.conftest import Here, Server
 from tests.browser.test_thread import until
 
 pytestmark = pytest.mark.browser
@@ -83,7 +83,7 @@ HEALTH = re.compile(
 class Class:
     """A class of nine people in three groups that was opened, and what is pressed in it from elsewhere."""
 
-    def __init__(self, server: Server, text: str) -> None:
+    def __init__(self, server: Here, text: str) -> None:
         self.client = httpx.Client(base_url=server.url)
         desk = self.client.post("/desk", data={"text": text}).headers["location"]
         session = desk.rsplit("/", 1)[1]
@@ -105,7 +105,7 @@ def seconds_of(page: Page) -> int:
 
 
 def test_every_structure_is_walked_on_the_wall(
-    page: Page, context: BrowserContext, server: Server
+    page: Page, context: BrowserContext, server: Here
 ) -> None:
     made = Class(server, ALL)
     made.happens("start")
@@ -137,7 +137,7 @@ def test_every_structure_is_walked_on_the_wall(
     expect(page.locator("#what")).to_have_text("done")
 
 
-def test_taps_are_counted_shown_and_taken_back(page: Page, server: Server) -> None:
+def test_taps_are_counted_shown_and_taken_back(page: Page, server: Here) -> None:
     made = Class(server, ALL)
     made.happens("start")
     made.happens("next")
@@ -174,13 +174,13 @@ def test_taps_are_counted_shown_and_taken_back(page: Page, server: Server) -> No
 
 
 def test_a_class_made_late_with_everything_going_wrong_ends_on_time_and_its_debrief_tells_it(
-    page: Page, context: BrowserContext, server: Server
+    page: Page, context: BrowserContext, mortal: Server
 ) -> None:
     """Late twice, a ring that broke, one who stops, one who comes late, the server killed once."""
-    made = Class(server, ALL)
+    made = Class(mortal, ALL)
     wall = context.new_page()
-    wall.goto(f"{server.url}/wall/{made.id}")
-    page.goto(f"{server.url}{made.path}")
+    wall.goto(f"{mortal.url}/wall/{made.id}")
+    page.goto(f"{mortal.url}{made.path}")
     page.get_by_label("all here").check()
     page.keyboard.press("Space")
     page.keyboard.press("ArrowRight")
@@ -210,15 +210,15 @@ def test_a_class_made_late_with_everything_going_wrong_ends_on_time_and_its_debr
     expect(page.locator(".people [data-person='3']")).to_have_attribute("data-stopped", "")
 
     extra = context.browser.new_context()
-    extra.new_page().goto(f"{server.url}/station/{made.id}/1")
+    extra.new_page().goto(f"{mortal.url}/station/{made.id}/1")
     until(page, "run.coach.heard > 1")
     extra.close()
     expect(page.locator("#walls")).to_contain_text("a screen is gone", timeout=6000)
 
-    server.kill()
+    mortal.kill()
     expect(page.locator("#said")).to_contain_text("not reached", timeout=6000)
     page.keyboard.press("m")
-    server.start()
+    mortal.start()
     until(page, "!run.presses.waiting.length", 12_000)
     expect(page.locator("#stands")).to_contain_text("bench pull")
     for _ in range(12):

@@ -6,7 +6,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from lovrit.core.moves.library import shipped
-from tests.browser.conftest import Server
+from tests.browser.conftest import Here
 from tests.browser.test_thread import new_session, no_serious_findings, settled, slate_of, until
 
 pytestmark = pytest.mark.browser
@@ -37,7 +37,7 @@ def press_on(page: Page, name: str) -> None:
     settled(page)
 
 
-def test_fit_recast_two_fixes_and_undo_by_keyboard(page: Page, server: Server) -> None:
+def test_fit_recast_two_fixes_and_undo_by_keyboard(page: Page, server: Here) -> None:
     new_session(page, server, TOO_MUCH)
     before = slate_of(page)
     leave_the_slate(page)
@@ -75,7 +75,7 @@ def test_fit_recast_two_fixes_and_undo_by_keyboard(page: Page, server: Server) -
     assert slate_of(page) == before
 
 
-def test_a_hard_twenty_becomes_a_kind_evening_that_ends_on_time(page: Page, server: Server) -> None:
+def test_a_hard_twenty_becomes_a_kind_evening_that_ends_on_time(page: Page, server: Here) -> None:
     new_session(
         page,
         server,
@@ -104,7 +104,7 @@ def test_a_hard_twenty_becomes_a_kind_evening_that_ends_on_time(page: Page, serv
 
 
 def test_the_move_under_the_cursor_is_shown_and_a_remark_put_aside(
-    page: Page, server: Server
+    page: Page, server: Here
 ) -> None:
     new_session(page, server, TOO_MUCH)
     page.locator(".cm-line", has_text="push-up").click()
@@ -119,7 +119,7 @@ def test_the_move_under_the_cursor_is_shown_and_a_remark_put_aside(
     expect(page.locator("#look summary", has_text="put aside")).to_have_count(0)
 
 
-def test_moves_and_club_are_plain_to_everyone(page: Page, server: Server) -> None:
+def test_moves_and_club_are_plain_to_everyone(page: Page, server: Here) -> None:
     for path, said in (
         ("/moves", f"{len(shipped().moves)} moves"),
         ("/moves/swing", "Hinge, snap, float"),
@@ -134,7 +134,7 @@ def test_moves_and_club_are_plain_to_everyone(page: Page, server: Server) -> Non
     no_serious_findings(page)
 
 
-def test_forms_at_hand_a_title_in_place_and_a_move_said_once(page: Page, server: Server) -> None:
+def test_forms_at_hand_a_title_in_place_and_a_move_said_once(page: Page, server: Here) -> None:
     new_session(page, server, "3 rounds of 40/20\n  squat\n  stick pogo\n\n")
     page.locator(".retitle").click()
     page.keyboard.type("Tuesday, cold hall")

@@ -7,7 +7,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import BrowserContext, Page, expect
 
-from tests.browser.conftest import Server
+from tests.browser.conftest import Here, Server
 
 pytestmark = pytest.mark.browser
 AXE = Path(__file__).parents[2] / "node_modules" / "axe-core" / "axe.min.js"
@@ -49,7 +49,7 @@ def settled(page: Page) -> None:
     until(page, "desk.pending.empty && !desk.busy")
 
 
-def new_session(page: Page, server: Server, text: str) -> str:
+def new_session(page: Page, server: Here, text: str) -> str:
     page.goto(f"{server.url}/desk")
     page.get_by_role("button", name="New session").click()
     page.wait_for_selector(".cm-content")
@@ -86,9 +86,9 @@ def no_serious_findings(page: Page) -> None:
 
 
 def test_the_whole_thread_on_two_screens_with_the_server_killed(
-    page: Page, context: BrowserContext, server: Server
+    page: Page, context: BrowserContext, mortal: Server
 ) -> None:
-    new_session(page, server, SHORT)
+    new_session(page, mortal, SHORT)
     expect(page.locator("h1")).to_have_text("Short and sweet")
     expect(page.locator("#readout")).to_contain_text("1:23 of a 10:00 slot")
     page.locator(".cm-line", has_text="2 rounds").click()
@@ -130,14 +130,14 @@ def test_the_whole_thread_on_two_screens_with_the_server_killed(
     times = [int(re.sub(r"\D", "", one.locator("#time").inner_text())) for one in (page, wall)]
     assert abs(times[0] - times[1]) <= 1
 
-    server.kill()
+    mortal.kill()
     expect(page.locator("#said")).to_contain_text("not reached", timeout=5000)
     expect(page.locator("#what")).to_have_text("work")
     before = page.locator("#time").inner_text()
     until(page, f"document.getElementById('time').textContent !== '{before}'")
     page.keyboard.press("Space")
     expect(page.locator("#what")).to_have_text("held")
-    server.start()
+    mortal.start()
     expect(wall.locator("#what")).to_have_text("held", timeout=8000)
     until(page, "run.presses.waiting.length === 0")
     held = page.locator("#time").inner_text()
@@ -171,13 +171,13 @@ def test_the_whole_thread_on_two_screens_with_the_server_killed(
     page.locator("#note").fill("Quiet landings, good.")
     with page.expect_navigation():
         page.locator(".note button").click()
-    page.goto(f"{server.url}/debrief")
+    page.goto(f"{mortal.url}/debrief")
     page.get_by_role("link", name="Short and sweet").click()
     expect(page.locator("#note")).to_have_value("Quiet landings, good.")
 
 
 def test_typing_dragging_scrubbing_and_undo_in_their_order_also_after_a_reload(
-    page: Page, server: Server
+    page: Page, server: Here
 ) -> None:
     new_session(page, server, SHORT)
     page.locator(".cm-line", has_text="2 rounds").click()
@@ -224,7 +224,7 @@ def test_typing_dragging_scrubbing_and_undo_in_their_order_also_after_a_reload(
 
 
 def test_an_error_stands_at_its_line_and_the_nearest_is_taken_at_a_key(
-    page: Page, server: Server
+    page: Page, server: Here
 ) -> None:
     new_session(page, server, SHORT)
     page.locator(".cm-line", has_text="2 rounds").click()
@@ -241,7 +241,7 @@ def test_an_error_stands_at_its_line_and_the_nearest_is_taken_at_a_key(
     expect(page.locator("#problems .problem")).to_have_count(0)
 
 
-def test_a_fix_of_the_second_look_is_pressed_and_undone(page: Page, server: Server) -> None:
+def test_a_fix_of_the_second_look_is_pressed_and_undone(page: Page, server: Here) -> None:
     page.goto(f"{server.url}/desk/4")
     page.wait_for_selector(".cm-content")
     before = slate_of(page)
@@ -255,9 +255,7 @@ def test_a_fix_of_the_second_look_is_pressed_and_undone(page: Page, server: Serv
     assert slate_of(page) == before
 
 
-def test_two_windows_follow_one_another(
-    page: Page, context: BrowserContext, server: Server
-) -> None:
+def test_two_windows_follow_one_another(page: Page, context: BrowserContext, server: Here) -> None:
     url = new_session(page, server, SHORT)
     other = context.new_page()
     other.goto(url)
@@ -274,21 +272,21 @@ def test_two_windows_follow_one_another(
     assert slate_of(page) == slate_of(other)
 
 
-def test_what_was_typed_while_the_server_was_away_is_kept(page: Page, server: Server) -> None:
-    new_session(page, server, SHORT)
-    server.kill()
+def test_what_was_typed_while_the_server_was_away_is_kept(page: Page, mortal: Server) -> None:
+    new_session(page, mortal, SHORT)
+    mortal.kill()
     page.locator(".cm-line", has_text="5 swing").click()
     page.keyboard.press("End")
     page.keyboard.type(" # while away")
     expect(page.locator("#said")).to_contain_text("Not reached")
-    server.start()
+    mortal.start()
     until(page, "desk.pending.empty && !desk.busy", timeout=8000)
     page.reload()
     page.wait_for_selector(".cm-content")
     assert "# while away" in slate_of(page)
 
 
-def test_the_thread_by_keyboard_alone(page: Page, server: Server) -> None:
+def test_the_thread_by_keyboard_alone(page: Page, server: Here) -> None:
     page.goto(f"{server.url}/desk/4")
     page.wait_for_selector(".cm-content")
 
@@ -326,13 +324,13 @@ def test_the_thread_by_keyboard_alone(page: Page, server: Server) -> None:
 
 
 @pytest.mark.parametrize("path", ["/desk/4", "/desk", "/crew/4", "/debrief", "/nothing", "/run"])
-def test_no_screen_has_serious_findings(page: Page, server: Server, path: str) -> None:
+def test_no_screen_has_serious_findings(page: Page, server: Here, path: str) -> None:
     page.goto(server.url + path)
     page.wait_for_load_state("load")
     no_serious_findings(page)
 
 
-def test_no_running_screen_has_serious_findings(page: Page, server: Server) -> None:
+def test_no_running_screen_has_serious_findings(page: Page, server: Here) -> None:
     page.goto(f"{server.url}/desk/3")
     page.get_by_role("button", name="Take to the floor").click()
     page.wait_for_selector("#run")

@@ -5,14 +5,14 @@ from collections.abc import Iterator
 import pytest
 from playwright.sync_api import Browser, BrowserContext, Locator, Page, expect
 
-from tests.browser.conftest import Server
+from tests.browser.conftest import Here
 from tests.browser.test_thread import settled, slate_of, until
 
 pytestmark = pytest.mark.browser
 
 
 @pytest.fixture(params=[(1024, 768), (390, 844)], ids=["tablet", "hand"])
-def touched(request: pytest.FixtureRequest, browser: Browser, server: Server) -> Iterator[Page]:
+def touched(request: pytest.FixtureRequest, browser: Browser, server: Here) -> Iterator[Page]:
     width, height = request.param
     context: BrowserContext = browser.new_context(
         viewport={"width": width, "height": height}, has_touch=True

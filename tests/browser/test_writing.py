@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import BrowserContext, Page, expect
 
-from tests.browser.conftest import Server
+from tests.browser.conftest import Here
 from tests.browser.test_thread import new_session, no_serious_findings, settled, slate_of, until
 
 pytestmark = pytest.mark.browser
@@ -45,7 +45,7 @@ ROWS = (
 KEYS_A_MINUTE = 150  # two and a half a second: somebody who hunts for the letters
 
 
-def test_shapes_are_written_by_keyboard_alone_and_all_undone(page: Page, server: Server) -> None:
+def test_shapes_are_written_by_keyboard_alone_and_all_undone(page: Page, server: Here) -> None:
     new_session(page, server, " ")
     page.keyboard.press("Control+a")
     page.keyboard.press("Delete")
@@ -94,7 +94,7 @@ def type_rows(page: Page, text: str) -> int:
 
 
 def test_shapes_are_taken_from_the_rack_and_worked_on_with_the_mouse(
-    page: Page, server: Server
+    page: Page, server: Here
 ) -> None:
     page.goto(f"{server.url}/desk")
     page.get_by_role("button", name="New session").click()
@@ -131,7 +131,7 @@ def test_shapes_are_taken_from_the_rack_and_worked_on_with_the_mouse(
 
 
 def test_blocks_are_carried_as_text_between_sessions(
-    page: Page, context: BrowserContext, server: Server
+    page: Page, context: BrowserContext, server: Here
 ) -> None:
     context.grant_permissions(["clipboard-read", "clipboard-write"])
     new_session(
@@ -152,7 +152,7 @@ def test_blocks_are_carried_as_text_between_sessions(
     assert "3 rounds of 40/20   # mine\n  squat\n  row" in slate_of(page)
 
 
-def test_revisions_are_kept_and_compared(page: Page, server: Server) -> None:
+def test_revisions_are_kept_and_compared(page: Page, server: Here) -> None:
     url = new_session(page, server, "3 rounds of 40/20\n  squat\n  row\n")
     page.goto(url + "/revisions")
     page.locator("#reason").fill("as tried on Monday")
@@ -171,7 +171,7 @@ def test_revisions_are_kept_and_compared(page: Page, server: Server) -> None:
     assert "3 rounds" in slate_of(page)
 
 
-def test_lines_and_blocks_are_changed_by_keys(page: Page, server: Server) -> None:
+def test_lines_and_blocks_are_changed_by_keys(page: Page, server: Here) -> None:
     new_session(page, server, "2 rounds of 40/20\n  split squat   # mine\n  row\n\nrest 1:00\n")
     page.locator(".stretch").first.click()
     for side in (", each side", ", left then right", ""):
@@ -204,7 +204,7 @@ DROP = """([name, text]) => {
 }"""
 
 
-def test_files_of_every_form_are_dropped_on_the_desk(page: Page, server: Server) -> None:
+def test_files_of_every_form_are_dropped_on_the_desk(page: Page, server: Here) -> None:
     new_session(page, server, "title: Mine\n\nrest 1:00\n")
     slate = "title: Theirs\n\n3 rounds of 40/20\n  squat\n"
     as_json = page.request.post(f"{server.url}/api/read/slate", data={"slate": slate}).text()

@@ -1,6 +1,7 @@
 """Run as a program: kills migrations at every statement, from every older version, and looks at what is left."""
 
 import os
+import shutil
 import signal
 import sqlite3
 import sys
@@ -76,9 +77,12 @@ def main(stride: int) -> int:
     kills, wrong = 0, 0
     with tempfile.TemporaryDirectory() as folder:
         for version in VERSIONS:
+            old = Path(folder) / f"{version}.sqlite"
+            old_file(old, version)
             for nth in range(1, 400, stride):
                 path = Path(folder) / f"{version}-{nth}.sqlite"
-                old_file(path, version)
+                if version:
+                    shutil.copy(old, path)
                 if not killed_at(path, nth):
                     break
                 kills += 1

@@ -3,6 +3,7 @@
 import sqlite3
 from contextlib import closing
 from dataclasses import dataclass, field
+from functools import cache
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from urllib.parse import quote
@@ -75,11 +76,17 @@ def _opened(path: Path, found: LookedThrough) -> None:
 
 def _as_made(database: Database, found: LookedThrough) -> None:
     """Whether it has every table, column, index and trigger that a file of now has."""
-    new = Database(None)
-    wanted, there = schema(new), schema(database)
-    new.close()
-    for kind, name in sorted(wanted - there):
+    for kind, name in sorted(_wanted() - schema(database)):
         found.wrong(f"The file lacks the {kind} {name}, which Lovrit would ask for.")
+
+
+@cache
+def _wanted() -> frozenset[tuple[str, str]]:
+    """What a file of now is made of."""
+    new = Database(None)
+    made = frozenset(schema(new))
+    new.close()
+    return made
 
 
 def schema(database: Database) -> set[tuple[str, str]]:

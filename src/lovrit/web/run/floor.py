@@ -279,9 +279,9 @@ class Floor:
                 if until is not None and until - now_ms < REACH_MS:
                     self._behind[seen.channel] = seen
         for channel in list(self._behind)[:AT_LEISURE]:
-            seen = self._behind.pop(channel)
-            live_now = self.lives.get(seen.class_id)
-            if live_now is not None:
+            seen = self._behind.pop(channel, None)
+            live_now = self.lives.get(seen.class_id) if seen else None
+            if seen and live_now is not None:
                 self._say_state(live_now, seen, now_ms, MANY)
 
     async def _tick_for_ever(self) -> None:
