@@ -279,10 +279,10 @@ class Floor:
                 if until is not None and until - now_ms < REACH_MS:
                     self._behind[seen.channel] = seen
         for channel in list(self._behind)[:AT_LEISURE]:
-            seen = self._behind.pop(channel, None)
-            live_now = self.lives.get(seen.class_id) if seen else None
-            if seen and live_now is not None:
-                self._say_state(live_now, seen, now_ms, MANY)
+            behind = self._behind.pop(channel, None)
+            live_now = self.lives.get(behind.class_id) if behind else None
+            if behind and live_now is not None:
+                self._say_state(live_now, behind, now_ms, MANY)
 
     async def _tick_for_ever(self) -> None:
         while True:
