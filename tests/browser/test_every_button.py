@@ -33,16 +33,15 @@ OPENED = (
 NOT_HERE = re.compile(r"full screen|choose file|bluetooth", re.IGNORECASE)
 
 
-def sign_of(button: Locator) -> str:
-    """What a button is, whoever or whatever it is of: two of a kind are pressed once."""
-    said = button.evaluate(
-        "one => [one.textContent.trim(), one.form?.getAttribute('action'), one.dataset.do, one.name].join('|')"
-    )
-    return re.sub(r"\d+|\b[A-Z][a-z]+ ?[A-Z]?\b", "", said)
+BUTTONS = "main button:visible:not([disabled])"
+SIGNS = """all => all.map((one) =>
+  [one.textContent.trim(), one.form?.getAttribute("action"), one.dataset.do, one.name].join("|"))"""
 
 
-def shown(page: Page) -> list[Locator]:
-    return page.locator("main button:visible:not([disabled])").all()[:120]
+def signs_of(page: Page) -> list[str]:
+    """What the buttons of a page are, whoever or whatever each is of: two of a kind are pressed once."""
+    said = page.locator(BUTTONS).evaluate_all(SIGNS)
+    return [re.sub(r"\d+|\b[A-Z][a-z]+ ?[A-Z]?\b", "", one) for one in said[:120]]
 
 
 def open_at(page: Page, url: str) -> None:
@@ -67,15 +66,15 @@ def test_every_button_does_something(hall: Hall, browser: Browser) -> None:
     for path in PAGES:
         url = hall.url + path.format(over=over, ready=ready, on=on)
         open_at(page, url)
-        signs = {sign_of(one): nth for nth, one in reversed(list(enumerate(shown(page))))}
+        signs = {sign: nth for nth, sign in reversed(list(enumerate(signs_of(page))))}
         for sign, nth in signs.items():
             if sign in pressed or NOT_HERE.search(sign):
                 continue
             pressed.add(sign)
             open_at(page, url)
-            buttons = shown(page)
-            same = nth < len(buttons) and sign_of(buttons[nth]) == sign
-            if same and not comes_of(page, buttons[nth]):
+            there = signs_of(page)
+            same = nth < len(there) and there[nth] == sign
+            if same and not comes_of(page, page.locator(BUTTONS).nth(nth)):
                 dead.append(f"{path}: {sign}")
     page.context.close()
     assert len(pressed) > 60
