@@ -19,6 +19,8 @@ from lovrit.core.timeline.plan import Plan
 
 DRAWN = 48  # people drawn for the band, as many of each who comes as make about so many
 OVER = 1.0  # beats past the box from which it is over it, and not a matter of rounding
+NO_BOX = (np.nan, np.nan)
+PHASES = ("work", "steady", "rest")  # what may have a box
 REST_SD, REST_KNOWN_SD = 6.0, 3.0
 
 
@@ -86,8 +88,9 @@ def foresee_company(plan: Plan, people: list[Person], block: int | None) -> Comp
     own = lines[: len(steering)]
     shares = np.sort(((lines - rest) / span)[len(steering) :, mine[0].start_s :], axis=0)
     middle, low, high = (shares[int(at * (len(shares) - 1))] for at in (0.5, LOW, HIGH))
-    boxes = tuple(_boxes(plan, steering, mine))
-    turns = tuple(_turns(plan, steering, own, middle, mine))
+    targets = _Targets(plan, steering)
+    boxes = tuple(_boxes(targets, mine))
+    turns = tuple(_turns(targets, own, middle, mine))
     by_effort, gated = (
         len(people) - len(steering),
         block is not None and plan.session.blocks[block].gated,
@@ -105,44 +108,56 @@ def _target(plan: Plan, one: Interval) -> tuple[float | None, Heart | None]:
     return one.effort, block.heart_in(one.round)
 
 
-def _shares(plan: Plan, people: list[Person], one: Interval) -> list[tuple[float, float]]:
-    """Each person's own box in an interval, as shares of their reserve."""
-    effort, heart = _target(plan, one)
-    if one.phase == "rest" and heart is None:
-        return []
-    found = [(person, corridor(person, effort, heart)) for person in people]
-    return [
-        (
-            (box[0] - person.rest) / (person.highest - person.rest),
-            (box[1] - person.rest) / (person.highest - person.rest),
-        )
-        for person, box in found
-        if box is not None
-    ]
+class _Targets:
+    """Everybody's own box by what an interval asks, in beats a minute; most intervals of a session ask the same."""
+
+    def __init__(self, plan: Plan, people: list[Person]) -> None:
+        self.plan, self.people = plan, people
+        self._known: dict[tuple[float | None, Heart | None], Floats] = {}
+        self._rest = np.array([one.rest for one in people])[:, None]
+        self._span = np.array([one.highest for one in people])[:, None] - self._rest
+
+    def of(self, one: Interval) -> Floats:
+        """A row for each person, from and to; not numbers where somebody has no box in it."""
+        asked = _target(self.plan, one)
+        if asked not in self._known:
+            boxes = [corridor(person, *asked) or NO_BOX for person in self.people]
+            self._known[asked] = np.array(boxes)
+        return self._known[asked]
+
+    def middle(self, one: Interval) -> tuple[float, float] | None:
+        """The middle of all boxes in shares of each one's reserve; None where nobody has one."""
+        if one.phase not in PHASES or (one.phase == "rest" and _target(self.plan, one)[1] is None):
+            return None
+        shares = (self.of(one) - self._rest) / self._span
+        shares = shares[~np.isnan(shares[:, 0])]
+        if not len(shares):
+            return None
+        low, high = np.median(shares, axis=0)
+        return round(float(low), 3), round(float(high), 3)
 
 
-def _boxes(plan: Plan, people: list[Person], mine: list[Interval]) -> list[Box]:
+def _boxes(targets: _Targets, mine: list[Interval]) -> list[Box]:
+    middles: dict[tuple[str, tuple[float | None, Heart | None]], tuple[float, float] | None] = {}
     found: list[Box] = []
     for one in mine:
-        shares = _shares(plan, people, one) if one.phase in ("work", "steady", "rest") else []
-        if shares:
-            low, high = np.median(np.array(shares), axis=0)
-            found.append(Box(one.start_s, one.end_s, round(float(low), 3), round(float(high), 3)))
+        key = (one.phase, _target(targets.plan, one))
+        if key not in middles:
+            middles[key] = targets.middle(one)
+        box = middles[key]
+        if box:
+            found.append(Box(one.start_s, one.end_s, *box))
     return found
 
 
-def _turns(
-    plan: Plan, people: list[Person], own: Floats, middle: Floats, mine: list[Interval]
-) -> list[TurnOfAll]:
+def _turns(targets: _Targets, own: Floats, middle: Floats, mine: list[Interval]) -> list[TurnOfAll]:
     works = [one for one in mine if one.phase == "work"]
     start, end = mine[0].start_s, mine[-1].end_s
     found = []
     for nth, one in enumerate(works):
-        effort, heart = _target(plan, one)
-        targets = [corridor(person, effort, heart) for person in people]
+        box = targets.of(one)
         seen = min(one.end_s + (LAG_S if one.seconds < SHORT_S else 0), end)
         tops = own[:, one.start_s : seen + 1].max(axis=1)
-        asked = [(top, box) for top, box in zip(tops, targets, strict=True) if box is not None]
         following = works[nth + 1].start_s if nth + 1 < len(works) else end
         stretch = middle[one.start_s - start : min(following, one.end_s + 30) - start + 1]
         at = int(stretch.argmax())
@@ -150,11 +165,11 @@ def _turns(
             TurnOfAll(
                 one.start_s,
                 one.end_s,
-                sum(top >= box[0] for top, box in asked),
-                len(asked),
+                int((tops >= box[:, 0]).sum()),
+                int((~np.isnan(box[:, 0])).sum()),
                 float(stretch[at]),
                 one.start_s + at - one.end_s,
-                sum(top > box[1] + OVER for top, box in asked),
+                int((tops > box[:, 1] + OVER).sum()),
             )
         )
     return found

@@ -1,5 +1,7 @@
 """The corridor strip under the rails: targets as outlined boxes, the middle of all hearts a line, a haze round it."""
 
+import numpy as np
+
 from lovrit.core.crew.person import Person
 from lovrit.core.heart.gates_ahead import foresee_gates, gates_said
 from lovrit.core.heart.group import CompanyAhead, foresee_company
@@ -89,10 +91,10 @@ class _Pen:
 
     def points(self, shares: Floats) -> list[str]:
         """Every so many seconds a point."""
-        return [
-            f"{at / self.seconds * WIDE:.1f} {self.y(float(shares[at])):.1f}"
-            for at in range(0, len(shares), self.every)
-        ]
+        inside = np.clip(shares[:: self.every], BOTTOM, TOP)
+        ys = ((TOP - inside) / (TOP - BOTTOM) * HIGH).tolist()
+        step = self.every / self.seconds * WIDE
+        return [f"{nth * step:.1f} {y:.1f}" for nth, y in enumerate(ys)]
 
     def line(self, shares: Floats) -> str:
         """A line through all of them."""
