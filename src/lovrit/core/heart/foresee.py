@@ -1,5 +1,6 @@
 """What a heart will do in a session: a line by seconds, a band where eight of ten will be, each turn in figures."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -79,7 +80,7 @@ def turns_ahead(plan: Plan, person: Person, body: Body, block: int) -> tuple[Tur
     return tuple(_turns(shorter, person, _lines(shorter, [body])[0]))
 
 
-def _lines(plan: Plan, bodies: list[Body]) -> Floats:
+def _lines(plan: Plan, bodies: Sequence[Body]) -> Floats:
     return ManyHearts(bodies).line(
         (one.seconds, interval_demand(plan.session, one)) for one in plan.timeline.intervals
     )
@@ -111,7 +112,7 @@ def _turns(plan: Plan, person: Person, line: Floats) -> list[TurnAhead]:
     return found
 
 
-def _lasting(plan: Plan, drawn: list[Body]) -> list[tuple[float, float, float]]:
+def _lasting(plan: Plan, drawn: Sequence[Body]) -> list[tuple[float, float, float]]:
     """How long each block lasts: gated ones by the totals of people who are drawn, others as they are planned."""
     found = []
     hearts = ManyHearts(drawn)

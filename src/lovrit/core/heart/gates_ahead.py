@@ -7,6 +7,7 @@ import numpy as np
 from lovrit.core.clock import clock
 from lovrit.core.crew.person import Person
 from lovrit.core.heart.asked import interval_demand
+from lovrit.core.heart.body import Body
 from lovrit.core.heart.foresee import GATED, HIGH, LOW, body_of, gate_of
 from lovrit.core.heart.group import REST_KNOWN_SD, REST_SD
 from lovrit.core.heart.hearts import ManyHearts, company
@@ -34,7 +35,7 @@ def foresee_gates(plan: Plan, people: list[Person], block: int) -> GatesAhead | 
     if not steering or not plan.session.blocks[block].gated:
         return None
     each = max(1, GATED // len(steering))
-    bodies = []
+    bodies: list[Body] = []
     for nth, one in enumerate(steering):
         known = REST_KNOWN_SD if one.rest_hr is not None else REST_SD
         bodies += company(body_of(one), each, known, one.highest_error, skip=nth * each)

@@ -1,6 +1,7 @@
 """Many hearts at once, second by second: the model of ``body`` over arrays, exact within a step of one demand."""
 
 from collections.abc import Iterable, Iterator, Sequence
+from functools import lru_cache
 from math import sqrt
 from statistics import NormalDist
 
@@ -22,7 +23,10 @@ STANDING = 0.12
 LONGEST_S = 120  # of the table of decays
 
 
-def company(body: Body, count: int, rest_sd: float, highest_sd: float, skip: int = 0) -> list[Body]:
+@lru_cache(maxsize=2048)
+def company(
+    body: Body, count: int, rest_sd: float, highest_sd: float, skip: int = 0
+) -> tuple[Body, ...]:
     """People like one, apart as people are; always the same ones, so that nothing jumps between looks.
 
     ``skip`` leaves out the first ones, so that people like somebody else are apart in other ways.
@@ -45,7 +49,7 @@ def company(body: Body, count: int, rest_sd: float, highest_sd: float, skip: int
                 }
             )
         )
-    return made
+    return tuple(made)
 
 
 class ManyHearts:
