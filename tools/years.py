@@ -27,11 +27,11 @@ from lovrit.core.timeline.plan import plan_text
 from lovrit.core.values import checked, fields_of
 from lovrit.core.weeks.board import Planned
 from lovrit.core.weeks.order import best_order
+from lovrit.house.recorded import up_to_date
 from lovrit.settings import Settings
 from lovrit.store import classes, people, sessions
 from lovrit.store.database import Database
 from lovrit.web.app import create_app
-from lovrit.web.run.recorded import up_to_date
 
 PORT = 8497
 URL = f"http://127.0.0.1:{PORT}"

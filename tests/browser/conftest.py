@@ -16,9 +16,9 @@ import pytest
 import uvicorn
 from playwright.sync_api import Browser, Page
 
+from lovrit.house.floor import Floor
 from lovrit.settings import Settings
 from lovrit.web.app import create_app
-from lovrit.web.run.floor import Floor
 from tests.conftest import ready
 
 CHROMIUM = os.environ.get("LOVRIT_CHROMIUM", "/usr/bin/chromium-headless-shell")

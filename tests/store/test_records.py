@@ -13,11 +13,11 @@ from lovrit.core.review.sought import sought
 from lovrit.core.run.event import Event
 from lovrit.core.run.frozen import freeze
 from lovrit.core.timeline.plan import plan_text
+from lovrit.house.house import House
+from lovrit.house.recorded import up_to_date
 from lovrit.settings import Settings
 from lovrit.store import classes, people, records, sessions
 from lovrit.web.app import create_app
-from lovrit.web.house import House
-from lovrit.web.run.recorded import up_to_date
 from tests.conftest import ready
 
 CASES = tomllib.loads((Path(__file__).parents[1] / "cases" / "found_again.toml").read_text("utf-8"))

@@ -12,7 +12,7 @@ from lovrit.core.moves.library import shipped
 from lovrit.formats.review_files import review_object
 from lovrit.web.debrief.tape import run_tape
 from tests.conftest import Clock
-from tests.web.test_floor import House
+from tests.house.test_floor import House
 
 SLATE = "title: Bells again\n\nas many as possible in 4:00 at 8\n  5 swing\n  5 squat\n"
 DAY_S = 86_400

@@ -10,7 +10,7 @@ import pytest
 
 from lovrit.store import classes, people
 from tests.conftest import Clock
-from tests.web.test_floor import House
+from tests.house.test_floor import House
 
 ROWS = 44 * 60  # seconds of a class that is long enough to learn from
 SLATE = "warm-up 5:00 at 3\n\n8 x 60/90 at 8\n\nrest 2:00\n\n3 x 2:00/2:00 at 7\n\ncool-down 3:00 at 2\n"

@@ -6,10 +6,10 @@ from pathlib import Path
 
 import pytest
 
+from lovrit.house.recorded import up_to_date
 from lovrit.store import records, sessions, weeks
-from lovrit.web.run.recorded import up_to_date
 from tests.conftest import Clock
-from tests.web.test_floor import House
+from tests.house.test_floor import House
 
 SLATE = "title: Bells\n\nas many as possible in 4:00 at 7\n  5 swing\n  5 squat\n"
 

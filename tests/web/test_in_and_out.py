@@ -16,11 +16,11 @@ from sqlalchemy.exc import SQLAlchemyError
 from lovrit.core.crew.person import Comer
 from lovrit.formats.cells import NotCsv, Reader, as_written, told_apart
 from lovrit.formats.moves_file import read_moves
+from lovrit.house.guests import FREE_GUESSES, GUESSES_IN_ALL, Guesses
 from lovrit.settings import Settings
 from lovrit.store import classes
 from lovrit.store.database import Database
 from lovrit.web.app import create_app
-from lovrit.web.guests import FREE_GUESSES, GUESSES_IN_ALL, Guesses
 from tests.conftest import Clock, ready
 
 SECRET = "a heron on one leg"

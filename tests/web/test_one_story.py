@@ -7,7 +7,7 @@ from typing import Any
 
 from fastapi.testclient import TestClient
 
-from lovrit.web.run.signed import link
+from lovrit.house.signed import link
 from tests.conftest import Clock
 from tests.web.test_pages import happen
 

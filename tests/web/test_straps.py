@@ -16,7 +16,7 @@ from lovrit.straps.payload import Measurement, NotAMeasurement, read_measurement
 from lovrit.web.app import create_app
 from lovrit.web.straps.entry import key_of
 from tests.conftest import Clock, ready
-from tests.web.test_floor import House, house
+from tests.house.test_floor import House, house
 
 __all__ = ["house"]
 

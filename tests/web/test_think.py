@@ -9,7 +9,7 @@ from fastapi.testclient import TestClient
 
 from lovrit.core.moves.figure import drawings, figure
 from lovrit.core.moves.library import shipped
-from lovrit.web.moves.drawing import picture
+from lovrit.web.pictures import picture
 
 SCRIPT = {"x-lovrit": "1"}
 WINTER = 4

@@ -10,13 +10,13 @@ from lovrit.core.run.event import Event
 from lovrit.core.run.frozen import freeze
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.values import checked
+from lovrit.house.hearts import BOX_BOTTOM, BOX_TOP, hearts_view
+from lovrit.house.telling import Told, state_object
 from lovrit.web.debrief.view import debrief_view
 from lovrit.web.desk.completion import completion_words
 from lovrit.web.desk.rails import Rails, rails_view
 from lovrit.web.desk.tape import tape_view
 from lovrit.web.desk.view import People, desk_view, readout
-from lovrit.web.run.hearts import BOX_BOTTOM, BOX_TOP, hearts_view
-from lovrit.web.run.telling import Told, state_object
 from tests.core.run.ran import T0, fold_of, run_through
 
 START = [Event(id="s", kind="start", at_ms=T0)]

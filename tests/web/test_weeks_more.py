@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 
 from lovrit.core.session.dated import with_start
 from lovrit.core.session.reader import read
+from lovrit.house.house import House
 from lovrit.store import club, sessions, weeks
-from lovrit.web.house import House
 from tests.core.session.slates import slates
 from tests.web.test_weeks import LEGS, PULL, days, made
 

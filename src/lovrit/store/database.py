@@ -13,6 +13,7 @@ from sqlmodel import Session as Work
 from sqlmodel import create_engine
 
 from lovrit.store.migrate import migrate
+from lovrit.store.revisions import AT, Revisions
 from lovrit.store.trouble import Busy, trouble_of
 
 WAIT_S = 5
@@ -39,6 +40,7 @@ class Database:
             if like:
                 like.copy_to(self.engine)
             migrate(self.engine, path)
+            self.revisions = Revisions(self.engine)
         except DBAPIError as error:
             raise trouble_of(error) or error from None
 
@@ -56,16 +58,24 @@ class Database:
             yield from self._worked()
 
     def _worked(self) -> Iterator[Work]:
-        with Work(self.engine, expire_on_commit=False) as session:
-            try:
-                yield session
-                session.commit()
-            except BaseException as error:
-                session.rollback()
-                trouble = trouble_of(error)
-                if trouble:
-                    raise trouble from error
-                raise
+        kept: set[str] = set()
+        try:
+            with self.revisions.noting() as wrote, self._session() as session:
+                try:
+                    yield session
+                    session.commit()
+                    kept = wrote
+                except BaseException as error:
+                    session.rollback()
+                    trouble = trouble_of(error)
+                    if trouble:
+                        raise trouble from error
+                    raise
+        finally:
+            self.revisions.moved(kept)
+
+    def _session(self) -> Work:
+        return Work(self.engine, expire_on_commit=False, info={AT: self.revisions.now()})
 
     @contextmanager
     def writing(self) -> Iterator[Work]:

@@ -3,6 +3,7 @@
 import asyncio
 from collections.abc import AsyncIterator, Callable
 from contextlib import asynccontextmanager
+from functools import partial
 from hashlib import sha256
 from pathlib import Path
 
@@ -13,21 +14,22 @@ from starlette.responses import Response
 from starlette.staticfiles import StaticFiles
 from starlette.types import Scope
 
+from lovrit.house.floor import Floor
+from lovrit.house.guests import Guests
+from lovrit.house.house import House
+from lovrit.house.recorded import record_all
+from lovrit.house.steady import SteadyClock
 from lovrit.settings import Settings
 from lovrit.store.database import Database
 from lovrit.web.api.routes import router as api
 from lovrit.web.bodies import Bodies
 from lovrit.web.errors import add_error_pages, too_much
 from lovrit.web.guard import Guard
-from lovrit.web.guests import Guests
-from lovrit.web.house import House
 from lovrit.web.pages import environment
-from lovrit.web.run.floor import Floor
-from lovrit.web.run.recorded import record_all
+from lovrit.web.run.drawn import hearts_drawn
 from lovrit.web.screens import SCREENS
 from lovrit.web.settle import describe_all, settle
 from lovrit.web.shell.routes import router as shell
-from lovrit.web.steady import SteadyClock
 from lovrit.web.stream.routes import router as stream
 from lovrit.web.weeks.series import hold_where_too_much
 
@@ -61,7 +63,6 @@ def create_app(
         templates=environment(_assets_key(), SCREENS),
         now_ms=now_ms,
     )
-    house.refresh()
     house.recorded.append(hold_where_too_much)
     settle(house)
     if settings.passphrase:
@@ -70,7 +71,7 @@ def create_app(
             update={"passphrase": None}
         )  # from here on only its hash is held
         house.settings = settings
-    floor = Floor(house)
+    floor = Floor(house, partial(hearts_drawn, house))
     steady.busy = floor.busy
 
     @asynccontextmanager

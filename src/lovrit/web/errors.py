@@ -14,7 +14,7 @@ from lovrit.formats.plan_json import errors_object
 from lovrit.store.sessions import Gone
 from lovrit.store.trouble import DiskFull, Trouble, trouble_of
 from lovrit.web.bodies import TooLarge
-from lovrit.web.house import house_of
+from lovrit.web.inhouse import house_of
 from lovrit.web.pages import page
 
 log = structlog.get_logger()

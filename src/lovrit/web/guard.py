@@ -9,8 +9,8 @@ from starlette.requests import Request
 from starlette.responses import HTMLResponse, RedirectResponse, Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
+from lovrit.house.guests import Guests
 from lovrit.settings import Settings
-from lovrit.web.guests import Guests
 
 SAFE = frozenset({"GET", "HEAD", "OPTIONS"})
 LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "[::1]", "::1"})

@@ -14,7 +14,7 @@ from lovrit.core.crew.groups import letter
 from lovrit.core.moves.guess import guess
 from lovrit.core.moves.move import PATTERNS
 from lovrit.core.values import plain
-from lovrit.web.house import House
+from lovrit.house.house import House
 from lovrit.web.words import WORDS
 
 HERE = Path(__file__).parent

@@ -100,7 +100,6 @@ class _Server(uvicorn.Server):
 def _past(database: Database, app: FastAPI) -> None:
     """The sample club's season, made beside the first pages."""
     season(database)
-    app.state.house.refresh()
     app.state.floor.teach()
 
 

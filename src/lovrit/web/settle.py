@@ -1,9 +1,9 @@
 """What an earlier Lovrit left to be worked out: done once, as this one starts."""
 
+from lovrit.house.house import House
+from lovrit.house.paces import learn_class, sum_up
 from lovrit.store import classes, people, sessions
-from lovrit.web.debrief.learning import learn_class, sum_up
 from lovrit.web.desk.library import described
-from lovrit.web.house import House
 
 AT_ONCE = 20
 ERASED_AFTER_MS = 3_600_000  # a letting go can be taken back for so long
@@ -18,8 +18,6 @@ def settle(house: House) -> None:
             learn_class(house, work, class_id)
         if frozen:
             sum_up(work)
-    if frozen:
-        house.refresh()
 
 
 def describe_all(house: House) -> None:

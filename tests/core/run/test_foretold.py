@@ -13,7 +13,7 @@ from lovrit.core.run.foretold import foretold
 from lovrit.core.run.frozen import freeze, frozen_object, thaw
 from lovrit.core.session.rack import rack
 from lovrit.core.timeline.plan import plan_text
-from lovrit.web.run.telling import Told, state_object
+from lovrit.house.telling import Told, state_object
 from tests.conftest import examples
 from tests.core.run.ran import T0, fold_of
 from tests.core.session.slates import slates

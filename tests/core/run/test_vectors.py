@@ -15,7 +15,7 @@ from lovrit.core.run.going import Fold
 from lovrit.core.run.saying import big_clock
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.values import checked
-from lovrit.web.run.telling import Told, state_object
+from lovrit.house.telling import Told, state_object
 from tests.core.run.ran import T0, fold_of
 from tests.core.run.test_lanes import COOL, STRUCTURES
 

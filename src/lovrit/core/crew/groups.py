@@ -2,6 +2,8 @@
 
 from collections.abc import Sequence
 
+from lovrit.core.timeline.plan import Plan
+
 LETTERS = "ABCDEFGHIJKLMNOPQRSTUVWXYZ"
 MOST_GROUPS = len(LETTERS)
 
@@ -50,6 +52,12 @@ def evened(groups: dict[int, int]) -> dict[int, int]:
         for _ in range(wanted[at] - len(inside[at])):
             made[spare.pop(0)] = at
     return made
+
+
+def most_stations(plan: Plan) -> int:
+    """The most stations of any block that people move through."""
+    moving = (len(block.moves) for block in plan.session.blocks if block.rotates)
+    return max(moving, default=0)
 
 
 def usual_groups(people: int, stations: int) -> int:

@@ -21,7 +21,8 @@ from lovrit.formats.plan_json import errors_object, plan_object
 from lovrit.formats.reading import plan_any
 from lovrit.formats.session_json import from_object, schema, session_object
 from lovrit.formats.writers import WRITERS, When
-from lovrit.web.house import House, InHouse
+from lovrit.house.house import House
+from lovrit.web.inhouse import InHouse
 
 FormName = Enum("Form", {name: name for name in WRITERS}, type=str)  # type: ignore[misc]  # the names of the writers
 

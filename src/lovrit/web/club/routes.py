@@ -9,11 +9,11 @@ from pydantic import ValidationError
 from lovrit.core.advice.company import Schools
 from lovrit.core.crew.highest import BY_AGE
 from lovrit.core.values import LovritError, checked, names_of, plain, type_of
+from lovrit.house.guests import key_of
 from lovrit.settings import known_zone
 from lovrit.store import club, guests, sessions
 from lovrit.web.guard import token_of
-from lovrit.web.guests import key_of
-from lovrit.web.house import Id, InHouse, WholeForm
+from lovrit.web.inhouse import Id, InHouse, WholeForm
 from lovrit.web.pages import day, page
 
 router = APIRouter()
@@ -118,7 +118,6 @@ def choose(house: InHouse, form: WholeForm) -> Response:
         raise NotASchool(f"There is no such answer; there are {', '.join(known)}.") from None
     with house.database.work() as work:
         club.set_schools(work, wanted)
-    house.refresh()
     return RedirectResponse("/club", 303)
 
 
@@ -137,7 +136,6 @@ def about(house: InHouse, form: WholeForm) -> Response:
         raise NotASchool(f"What stands for “{field}” is too long.") from None
     with house.database.writing() as work:
         club.set_about(work, wanted)
-    house.refresh()
     return RedirectResponse("/first" if form.get("to") == "/first" else "/club", 303)
 
 

@@ -7,8 +7,8 @@ from lovrit.core.place.evening import evening
 from lovrit.core.place.hall import labels, moving_block, problem_of
 from lovrit.core.run.classplan import Runner, class_plan, lanes_of
 from lovrit.core.timeline.plan import Plan
+from lovrit.house.house import House
 from lovrit.store import halls, people
-from lovrit.web.house import House
 
 MOST = 2
 

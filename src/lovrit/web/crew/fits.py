@@ -23,9 +23,10 @@ from lovrit.core.session.session import Session
 from lovrit.core.slate.line import Line
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.values import LovritError, plain
+from lovrit.house.house import House
 from lovrit.store import people, sessions
 from lovrit.store.tables import SessionRow
-from lovrit.web.house import House, Id, InHouse
+from lovrit.web.inhouse import Id, InHouse
 from lovrit.web.pages import page, render
 
 router = APIRouter()

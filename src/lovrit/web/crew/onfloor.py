@@ -7,9 +7,9 @@ from uuid import uuid4
 from lovrit.core.crew.groups import letter
 from lovrit.core.run.event import Event
 from lovrit.core.values import checked
-from lovrit.web.house import House
-from lovrit.web.run.floor import Floor
-from lovrit.web.run.live import Live
+from lovrit.house.floor import Floor
+from lovrit.house.house import House
+from lovrit.house.live import Live
 
 BY = "Crew"
 

@@ -14,10 +14,11 @@ from lovrit.core.crew.rising import Did, Rise, rise
 from lovrit.core.run.event import Event
 from lovrit.core.run.frozen import Frozen, UnreadableClass
 from lovrit.core.timeline.plan import plan_text
+from lovrit.house.house import House
 from lovrit.store import classes, people, sessions
 from lovrit.store.tables import ClassRow
 from lovrit.web.crew.fits import stations_in
-from lovrit.web.house import House, Id, InHouse
+from lovrit.web.inhouse import Id, InHouse
 from lovrit.web.pages import render
 
 router = APIRouter()

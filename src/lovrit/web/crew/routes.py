@@ -13,14 +13,14 @@ from lovrit.core.crew.paces import read_paces
 from lovrit.core.crew.person import Limit, Standing
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.values import LovritError
+from lovrit.house.house import House, since_day
 from lovrit.store import club, people, sessions
 from lovrit.store.tables import SessionRow
 from lovrit.web.crew.costs import clashes_of, waves_of
 from lovrit.web.crew.onfloor import class_on, tell_floor
 from lovrit.web.crew.view import crew_view
-from lovrit.web.house import FormId, House, Id, InHouse, since_day
+from lovrit.web.inhouse import FormId, Id, InHouse, floor_of
 from lovrit.web.pages import page
-from lovrit.web.run.routes import floor_of
 
 router = APIRouter()
 

@@ -1,7 +1,7 @@
 """The people of an evening as the Crew page shows them."""
 
 from lovrit.core.blocks.parts import Heart
-from lovrit.core.crew.groups import sizes, usual_groups
+from lovrit.core.crew.groups import most_stations, sizes, usual_groups
 from lovrit.core.crew.paces import spread, within, write_paces
 from lovrit.core.crew.person import DOES_NOT, Person
 from lovrit.core.forecast.learned import Quickness
@@ -102,9 +102,9 @@ def crew_view(
         coming=len(comers),
         said=sizes([len(rows) for rows in groups if rows]) if comers else "no groups",
         by_effort=sum(person.effort_only for person, _ in comers),
-        wanted=count or usual_groups(len(comers), stations(plan)),
+        wanted=count or usual_groups(len(comers), most_stations(plan)),
         effort=effort,
-        stations=stations(plan),
+        stations=most_stations(plan),
     )
 
 
@@ -140,9 +140,3 @@ def main_effort(plan: Plan) -> float | None:
 def main_heart(plan: Plan) -> Heart | None:
     """The first heart target that a block writes."""
     return next((block.heart for block in plan.session.blocks if block.heart), None)
-
-
-def stations(plan: Plan) -> int:
-    """The most stations of any block that people move through."""
-    moving = (len(block.moves) for block in plan.session.blocks if block.rotates)
-    return max(moving, default=0)

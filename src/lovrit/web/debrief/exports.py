@@ -15,7 +15,7 @@ from lovrit.core.review.figures import Figures
 from lovrit.core.review.hearts import HeartAfter
 from lovrit.core.review.turns import Trace
 from lovrit.formats.cells import told_apart
-from lovrit.web.run.live import Live
+from lovrit.house.live import Live
 
 CSV = "text/csv; charset=utf-8"
 

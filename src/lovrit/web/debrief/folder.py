@@ -10,8 +10,7 @@ from lovrit.formats.session_json import to_json
 from lovrit.store import classes
 from lovrit.web.debrief.exports import class_json, clean_csv, scores_csv, traces_csv, turns_csv
 from lovrit.web.debrief.told import clauses_of
-from lovrit.web.house import Id, InHouse
-from lovrit.web.run.routes import floor_of
+from lovrit.web.inhouse import Id, InHouse, floor_of
 
 router = APIRouter()
 READ_ME = """A class of {club}: {title}, {when}.

@@ -9,13 +9,13 @@ from sqlmodel import Session as Work
 
 from lovrit.core.review.compare import Compared, Evening, compare
 from lovrit.core.review.kin import Worth, kin_key, own_key, worth
+from lovrit.house.house import House
+from lovrit.house.live import Live
+from lovrit.house.recorded import up_to_date
 from lovrit.store import records
 from lovrit.store.sessions import Gone
-from lovrit.web.house import House, Id, InHouse
+from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import day, page
-from lovrit.web.run.live import Live
-from lovrit.web.run.recorded import up_to_date
-from lovrit.web.run.routes import floor_of
 
 router = APIRouter()
 MOST_BEFORE, MOST_LOOKED, SHOWN = 11, 40, 6

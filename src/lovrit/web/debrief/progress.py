@@ -14,12 +14,12 @@ from lovrit.core.review.hearts import heart_after
 from lovrit.core.review.kin import Worth, kin_key, own_key
 from lovrit.core.review.turns import Trace
 from lovrit.core.run.frozen import UnreadableClass
+from lovrit.house.house import House
+from lovrit.house.live import Live
+from lovrit.house.recorded import up_to_date
 from lovrit.store import classes, people, records
-from lovrit.web.house import House, Id, InHouse
+from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import page, render
-from lovrit.web.run.live import Live
-from lovrit.web.run.recorded import up_to_date
-from lovrit.web.run.routes import floor_of
 
 router = APIRouter()
 MOST_TIMES = 40

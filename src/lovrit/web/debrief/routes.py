@@ -14,19 +14,19 @@ from lovrit.core.review.sought import sought
 from lovrit.core.run.event import MOST_ID, Event
 from lovrit.core.values import LovritError, checked
 from lovrit.formats.session_json import to_json
+from lovrit.house.floor import Floor, Happened
+from lovrit.house.house import House
+from lovrit.house.paces import learn_class, learn_from, sum_up
+from lovrit.house.recorded import up_to_date
 from lovrit.store import classes, club, people, records
 from lovrit.web.debrief.chronicle import chronicle
 from lovrit.web.debrief.exports import CSV, download, traces_csv
 from lovrit.web.debrief.hearts import learnt_rows, one_heart
-from lovrit.web.debrief.learning import learn_class, learn_from, sum_up
 from lovrit.web.debrief.tape import run_tape
 from lovrit.web.debrief.told import clauses_of
 from lovrit.web.debrief.view import debrief_view, held
-from lovrit.web.house import FormId, House, Id, InHouse
+from lovrit.web.inhouse import FormId, Id, InHouse, floor_of
 from lovrit.web.pages import day, page, render
-from lovrit.web.run.floor import Floor, Happened
-from lovrit.web.run.recorded import up_to_date
-from lovrit.web.run.routes import floor_of
 
 router = APIRouter()
 TIMES_THE_LAST = 10
@@ -154,8 +154,6 @@ def _put_away(request: Request, house: House, class_id: int, *, away: bool) -> N
         else:
             learn_class(house, work, class_id)
         sum_up(work)
-    house.done = None
-    house.refresh()
     floor.teach()
 
 

@@ -3,8 +3,8 @@
 from typing import NamedTuple
 
 from lovrit.core.clock import clock
+from lovrit.house.live import Live
 from lovrit.web.debrief.chronicle import said_of
-from lovrit.web.run.live import Live
 
 PINNED = ("mark", "broke", "stops")
 MOST_WORDS, STEP_S, ROOM = (

@@ -9,11 +9,12 @@ from fastapi.responses import HTMLResponse
 from sqlmodel import Session as Work
 
 from lovrit.core.review.compare import Compared
+from lovrit.house.house import House
+from lovrit.house.recorded import up_to_date
 from lovrit.store import people, records
 from lovrit.web.debrief.kin import OLD_DAYS, Night, compared, nights_of, worse_is
-from lovrit.web.house import House, InHouse
+from lovrit.web.inhouse import InHouse
 from lovrit.web.pages import page
-from lovrit.web.run.recorded import up_to_date
 
 router = APIRouter()
 BACK_DAYS, MOST_KINDS, MOST_NIGHTS = 365, 12, 12

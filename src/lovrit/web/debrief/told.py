@@ -2,8 +2,8 @@
 
 from lovrit.core.review.hearts import HeartAfter
 from lovrit.core.review.paragraph import After, Clause, paragraph
+from lovrit.house.live import Live
 from lovrit.web.debrief.hearts import drifted
-from lovrit.web.run.live import Live
 
 LEAST_S = 60  # of a heart that was heard less there is nothing to say
 

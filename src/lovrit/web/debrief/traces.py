@@ -17,12 +17,11 @@ from lovrit.core.review.hearts import HeartAfter, asked_of
 from lovrit.core.review.turns import good
 from lovrit.core.values import LovritError
 from lovrit.formats.trace_reader import Trace, read_traces
+from lovrit.house.live import Live
 from lovrit.store import classes
 from lovrit.web.debrief.exports import CSV, clean_csv, download, turns_csv
-from lovrit.web.house import Id, InHouse, WholeForm
+from lovrit.web.inhouse import Id, InHouse, WholeForm, floor_of
 from lovrit.web.pages import page
-from lovrit.web.run.live import Live
-from lovrit.web.run.routes import floor_of
 
 router = APIRouter()
 MOST_WAITING, MOST_TRACES = 8, 60

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from sqlmodel import Session as Work
 
 from lovrit.core.advice.company import Company
-from lovrit.core.crew.groups import usual_groups
+from lovrit.core.crew.groups import most_stations, usual_groups
 from lovrit.core.crew.person import Person
 from lovrit.core.forecast.group import Someone
 from lovrit.core.forecast.learned import Quickness
@@ -16,18 +16,17 @@ from lovrit.core.session.edits import BlockEdit, Edit
 from lovrit.core.session.reader import read, split_lines
 from lovrit.core.session.slatetext import CannotEdit
 from lovrit.core.timeline.plan import Plan, plan_text
+from lovrit.house.company import company_here
+from lovrit.house.house import House
 from lovrit.store import club, sessions
 from lovrit.store import people as kept_people
 from lovrit.store.sessions import Written
 from lovrit.store.tables import AsideRow, SessionRow
-from lovrit.web.crew.view import stations
-from lovrit.web.desk.company import company_here
 from lovrit.web.desk.corridor import CorridorStrip, corridor_strip
 from lovrit.web.desk.library import describe
 from lovrit.web.desk.panel import LineMove, crowd_said, line_move
 from lovrit.web.desk.rails import Rails
 from lovrit.web.desk.view import DeskView, Listener, People, desk_view
-from lovrit.web.house import House
 
 
 @dataclass
@@ -145,7 +144,7 @@ def _people(who: list[kept_people.Counted], plan: Plan) -> People:
     coming = plan.session.people or 0
     if not coming:
         return People(0, ())
-    count = usual_groups(coming, stations(plan))
+    count = usual_groups(coming, most_stations(plan))
     size, more = divmod(coming, count)
     return People(coming, tuple(size + (nth < more) for nth in range(count)))
 

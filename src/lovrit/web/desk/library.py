@@ -13,9 +13,10 @@ from lovrit.core.session.rack import rack
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.values import LovritError
 from lovrit.formats.board import read_board
+from lovrit.house.house import House
 from lovrit.store import sessions
 from lovrit.store.tables import SessionRow
-from lovrit.web.house import House, Id, InHouse
+from lovrit.web.inhouse import Id, InHouse
 from lovrit.web.pages import page
 
 router = APIRouter()

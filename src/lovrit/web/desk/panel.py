@@ -21,7 +21,7 @@ from lovrit.core.session.edits import InsertBlock
 from lovrit.core.session.writer import block_lines
 from lovrit.core.timeline.plan import Plan
 from lovrit.core.timeline.sums import TIMES
-from lovrit.web.moves.drawing import Picture, picture, picture_of
+from lovrit.web.pictures import Picture, picture, picture_of
 
 if TYPE_CHECKING:
     from lovrit.core.forecast.crowd import Finish

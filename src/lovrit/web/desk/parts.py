@@ -5,8 +5,8 @@ from typing import Any, NamedTuple
 from fastapi.responses import HTMLResponse
 
 from lovrit.core.session.rack import rack
+from lovrit.house.house import House
 from lovrit.web.desk.desk import Desk
-from lovrit.web.house import House
 from lovrit.web.pages import render
 
 

@@ -7,8 +7,8 @@ from lovrit.core.forecast.learned import Quickness
 from lovrit.core.tries.propose import Proposal, not_understood, proposals
 from lovrit.core.tries.scale import Scaled, scaled, slower_than
 from lovrit.core.tries.seen import Told
+from lovrit.house.live import Live
 from lovrit.web.desk.desk import Desk
-from lovrit.web.run.live import Live
 
 
 class OfBlock(NamedTuple):

@@ -12,7 +12,7 @@ from lovrit.core.run.event import MOST_ID
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.store import sessions
 from lovrit.web.desk.tape import Tape, Tick, tape_view
-from lovrit.web.house import Id, InHouse
+from lovrit.web.inhouse import Id, InHouse
 from lovrit.web.pages import day, page
 
 router = APIRouter()

@@ -21,6 +21,7 @@ from lovrit.core.values import LovritError
 from lovrit.formats.fit_wish import GOALS
 from lovrit.formats.sheet import to_sheet
 from lovrit.formats.writers import WRITERS, When
+from lovrit.house.house import House
 from lovrit.store import classes, halls, people, sessions, weeks
 from lovrit.store.sessions import Gone, Written
 from lovrit.store.tables import ClassRow
@@ -28,7 +29,7 @@ from lovrit.web.bodies import MOST
 from lovrit.web.desk.completion import completion_words
 from lovrit.web.desk.desk import Desk, edited, keep_good, open_desk
 from lovrit.web.desk.parts import Shown, parts_of, values_of
-from lovrit.web.house import FormId, House, Id, InHouse
+from lovrit.web.inhouse import FormId, Id, InHouse
 from lovrit.web.pages import day, page, render
 from lovrit.web.words import KEYS
 

@@ -19,11 +19,12 @@ from lovrit.core.run.event import MOST_ID
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.values import LovritError
 from lovrit.formats.fit_wish import GOALS, goal_of, stay_of, wish_of
+from lovrit.house.house import House
 from lovrit.store import club, sessions
 from lovrit.web.desk.desk import Desk, open_desk
 from lovrit.web.desk.panel import FitForm, around, now_of, sides
 from lovrit.web.desk.parts import Shown, parts_of
-from lovrit.web.house import FormId, House, Id, InHouse
+from lovrit.web.inhouse import FormId, Id, InHouse
 from lovrit.web.pages import page, render
 
 router = APIRouter()
@@ -171,7 +172,6 @@ def says(
     with house.database.work() as work:
         sessions.get(work, session_id)
         club.keep_move(work, move, house.now_ms())
-    house.refresh()
     if not request.headers.get("x-lovrit"):
         return RedirectResponse(f"/desk/{session_id}", 303)
     with house.database.work() as work:

@@ -14,15 +14,14 @@ from lovrit.core.session.session import Session
 from lovrit.core.session.writer import write
 from lovrit.core.timeline.plan import plan_session
 from lovrit.core.values import LovritError
+from lovrit.house.live import Live
 from lovrit.store import classes, people, sessions
 from lovrit.store.tables import ClassRow
 from lovrit.web.desk.desk import Desk, open_desk
 from lovrit.web.desk.proposed import OfBlock, of_blocks
 from lovrit.web.desk.think import panel
-from lovrit.web.house import Id, InHouse
+from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import day
-from lovrit.web.run.live import Live
-from lovrit.web.run.routes import floor_of
 
 router = APIRouter()
 MOST_TRYING = 3

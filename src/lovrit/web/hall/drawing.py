@@ -15,7 +15,7 @@ from lovrit.core.values import checked, checked_json, plain, schema_of
 from lovrit.store import halls
 from lovrit.web.hall.evening import NoHall, answer, evening_of
 from lovrit.web.hall.view import hall_view
-from lovrit.web.house import Id, InHouse, WholeForm
+from lovrit.web.inhouse import Id, InHouse, WholeForm
 from lovrit.web.pages import render
 
 router = APIRouter()

@@ -12,10 +12,10 @@ from lovrit.core.place.hall import Hall, Wished, moving_block, order_of
 from lovrit.core.place.wishes import NEVER_A_MUST, SAID, WEIGHTS
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.values import LovritError
+from lovrit.house.house import House
 from lovrit.store import halls, people, sessions
 from lovrit.store.tables import SessionRow
 from lovrit.web.hall.view import hall_view
-from lovrit.web.house import House
 from lovrit.web.pages import page, render
 
 

@@ -18,12 +18,13 @@ from lovrit.core.place.wishes import Weight, Wishes
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.session.edits import OrderStations, SetFigure
 from lovrit.core.values import Value, checked, checked_json, plain
+from lovrit.house.house import House
+from lovrit.house.jobs import PATIENCE_S
 from lovrit.store import halls, people, sessions
 from lovrit.store.tables import SessionRow
 from lovrit.web.hall.evening import Evening, NoHall, answer, evening_of
 from lovrit.web.hall.view import problem_in
-from lovrit.web.house import House, Id, InHouse
-from lovrit.web.jobs import PATIENCE_S
+from lovrit.web.inhouse import Id, InHouse
 
 if TYPE_CHECKING:
     from lovrit.core.place.place import Placing

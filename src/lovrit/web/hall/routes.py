@@ -9,7 +9,7 @@ from lovrit.core.place.wishes import NEVER_A_MUST, WEIGHTS, Wishes
 from lovrit.core.values import checked, names_of
 from lovrit.store import halls, sessions
 from lovrit.web.hall.evening import NoHall, answer
-from lovrit.web.house import Id, InHouse, WholeForm
+from lovrit.web.inhouse import Id, InHouse, WholeForm
 
 router = APIRouter()
 

@@ -10,12 +10,13 @@ from lovrit.core.moves.figure import Drawing
 from lovrit.core.moves.names import key_of
 from lovrit.core.values import LovritError, checked_json
 from lovrit.formats.moves_file import FLAGS, LISTS, read_moves, to_csv, to_json
+from lovrit.house.house import House
 from lovrit.store import club, sessions
 from lovrit.store.sessions import Gone
-from lovrit.web.house import House, InHouse, WholeForm
-from lovrit.web.moves.drawing import picture, picture_of
+from lovrit.web.inhouse import InHouse, WholeForm
 from lovrit.web.moves.view import Sought, form_fields, move_of, moves_view, used_in
 from lovrit.web.pages import page
+from lovrit.web.pictures import picture, picture_of
 
 router = APIRouter()
 MOST_BYTES = 1_000_000
@@ -79,7 +80,6 @@ def bring(request: Request, house: InHouse, file: UploadFile) -> HTMLResponse:
     with house.database.work() as work:
         for move in changed:
             club.keep_move(work, move, house.now_ms())
-    house.refresh()
     return _listed(request, house, Sought(), taken=len(changed), problems=found.problems)
 
 
@@ -89,7 +89,6 @@ def kit_today(house: InHouse, missing: Annotated[list[str] | None, Form()] = Non
     known = set(house.library.kit())
     with house.database.work() as work:
         club.set_missing(work, [name for name in missing or [] if name in known])
-    house.refresh()
     return RedirectResponse("/moves", 303)
 
 
@@ -163,7 +162,6 @@ def keep(request: Request, house: InHouse, form: WholeForm) -> Response:
         )
     with house.database.work() as work:
         club.keep_move(work, move, house.now_ms(), drawn)
-    house.refresh()
     return RedirectResponse(f"/moves/{move.name}", 303)
 
 
@@ -172,5 +170,4 @@ def let_go(house: InHouse, name: str) -> Response:
     """Let the club's own version go."""
     with house.database.work() as work:
         club.let_go(work, name)
-    house.refresh()
     return RedirectResponse(f"/moves/{name}" if house.library.find(name) else "/moves", 303)

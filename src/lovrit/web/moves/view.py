@@ -10,7 +10,7 @@ from lovrit.core.recast.round import way_round
 from lovrit.core.slate.line import Task
 from lovrit.formats.moves_file import COLUMNS, FLAGS, LISTS, move_from, to_cell
 from lovrit.store.sessions import Holds
-from lovrit.web.moves.drawing import Picture, picture
+from lovrit.web.pictures import Picture, picture
 
 DAY_MS = 86_400_000
 ONLY = {

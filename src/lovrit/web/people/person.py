@@ -15,11 +15,11 @@ from lovrit.core.crew.person import DOES_NOT, Cleared, Limit, Person, Share, Sta
 from lovrit.core.days import NoSuchDay
 from lovrit.core.moves.names import key_of
 from lovrit.core.values import LovritError, plain
+from lovrit.house.house import House, since_day
+from lovrit.house.signed import link
 from lovrit.store import classes, club, people
-from lovrit.web.house import House, Id, InHouse, since_day
+from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import day, page
-from lovrit.web.run.routes import floor_of
-from lovrit.web.run.signed import link
 
 router = APIRouter()
 MOST_CLASSES = 200

@@ -14,10 +14,10 @@ from lovrit.core.crew.lists import FIGURES, Newcomer, Read, read_people
 from lovrit.core.crew.person import DOES_NOT, Person
 from lovrit.core.values import LovritError, fields_of
 from lovrit.formats.cells import told_apart
+from lovrit.house.house import House
 from lovrit.store import people
-from lovrit.web.house import House, Id, InHouse, WholeForm
+from lovrit.web.inhouse import Id, InHouse, WholeForm, floor_of
 from lovrit.web.pages import page
-from lovrit.web.run.routes import floor_of
 
 router = APIRouter()
 KEPT_MS = 3_600_000  # so long a letting go can be taken back
@@ -94,7 +94,6 @@ def brought_in(
             people.add_person(
                 work, one.name, **{k: v for k, v in fields_of(one).items() if k != "name"}
             )
-    house.refresh()
     return _back(_came_in(new, read))
 
 
@@ -131,7 +130,6 @@ def changed(request: Request, house: InHouse, person_id: Id, form: WholeForm) ->
                 person = people.change(work, person_id, **_fields(typed))
             except ValidationError:
                 refused["name"] = "That can’t be kept; look at each figure."
-    house.refresh()
     floor_of(request).teach()
     if not request.headers.get("hx-request"):
         return RedirectResponse("/people", 303)
@@ -171,7 +169,6 @@ def let_go(house: InHouse, person_id: Id) -> Response:
     with house.database.writing() as work:
         people.erase_gone(work, now_ms - KEPT_MS)
         person = people.let_go(work, person_id, now_ms)
-    house.refresh()
     return _back(f"{person.name} is let go")
 
 
@@ -180,7 +177,6 @@ def back(house: InHouse, person_id: Id) -> Response:
     """Somebody who was let go is here again, as they were."""
     with house.database.writing() as work:
         person = people.let_go(work, person_id, None)
-    house.refresh()
     return _back(f"{person.name} is here again")
 
 

@@ -7,7 +7,7 @@ from lovrit.core.crew.dose import SHARES
 from lovrit.core.crew.person import DOES_NOT, Comer, Person
 from lovrit.core.moves.library import Library
 from lovrit.core.slate.line import Line
-from lovrit.web.run.live import Live
+from lovrit.house.live import Live
 
 FREE_KIT = ("mat", "wall", "floor")
 

@@ -11,15 +11,15 @@ from lovrit.core.crew.person import Comer
 from lovrit.core.run.event import Event
 from lovrit.core.values import LovritError, Value, checked
 from lovrit.formats.cue_track import TONES
+from lovrit.house.floor import Floor
+from lovrit.house.house import House
+from lovrit.house.hub import KEEP_ALIVE_S, Message, stream
+from lovrit.house.live import Live
+from lovrit.house.signed import numbers_of
+from lovrit.house.telling import MANY, SOON, own_tap, state_object, strip_object
 from lovrit.store.sessions import Gone
-from lovrit.web.house import House, InHouse
-from lovrit.web.hub import KEEP_ALIVE_S, Message, stream
+from lovrit.web.inhouse import InHouse, floor_of
 from lovrit.web.pages import page
-from lovrit.web.run.floor import Floor
-from lovrit.web.run.live import Live
-from lovrit.web.run.routes import floor_of
-from lovrit.web.run.signed import numbers_of
-from lovrit.web.run.telling import MANY, SOON, own_tap, state_object, strip_object
 
 router = APIRouter()
 MAY = ("done", "in", "change", "felt")  # what somebody may press for themselves

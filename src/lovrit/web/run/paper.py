@@ -14,13 +14,12 @@ from lovrit.core.crew.person import DOES_NOT, Comer
 from lovrit.core.heart.demand import corridor
 from lovrit.core.run.classplan import PlannedBlock
 from lovrit.core.slate.written import way_said
+from lovrit.house.live import Live
+from lovrit.house.signed import link, picture_of
 from lovrit.store import halls
-from lovrit.web.house import Id, InHouse
-from lovrit.web.moves.drawing import Picture, picture
+from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import page
-from lovrit.web.run.live import Live
-from lovrit.web.run.routes import floor_of
-from lovrit.web.run.signed import link, picture_of
+from lovrit.web.pictures import Picture, picture
 
 router = APIRouter()
 

@@ -8,23 +8,18 @@ from fastapi.responses import HTMLResponse, JSONResponse, RedirectResponse, Resp
 
 from lovrit.core.run.event import Event
 from lovrit.formats.cue_track import TONES, track_of
+from lovrit.house.house import House
+from lovrit.house.live import Live
+from lovrit.house.telling import Watcher, move_cards, state_object, strip_object
 from lovrit.store import classes, people, weeks
-from lovrit.web.house import House, Id, InHouse
+from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import page
 from lovrit.web.run.coach import coach_view
-from lovrit.web.run.floor import Floor
-from lovrit.web.run.live import Live
-from lovrit.web.run.telling import Watcher, move_cards, state_object, strip_object, wall_drawings
+from lovrit.web.run.drawn import wall_drawings
 from lovrit.web.words import KEYS
 
 router = APIRouter()
 MANY_AT_FIRST = 60
-
-
-def floor_of(request: Request) -> Floor:
-    """The floor that a request came to."""
-    floor: Floor = request.app.state.floor
-    return floor
 
 
 @router.get("/run")

@@ -8,13 +8,14 @@ from fastapi.responses import HTMLResponse, JSONResponse, RedirectResponse, Resp
 from sse_starlette import EventSourceResponse
 
 from lovrit.core.crew.groups import letter
+from lovrit.house.house import House
+from lovrit.house.hub import KEEP_ALIVE_S, Message, stream
+from lovrit.house.live import Live
+from lovrit.house.signed import code_of, link, numbers_of, picture_of
 from lovrit.store import classes
-from lovrit.web.house import House, Id, InHouse
-from lovrit.web.hub import KEEP_ALIVE_S, Message, stream
+from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import page
-from lovrit.web.run.live import Live
-from lovrit.web.run.routes import floor_of, on_screen
-from lovrit.web.run.signed import code_of, link, numbers_of, picture_of
+from lovrit.web.run.routes import on_screen
 
 router = APIRouter()
 WALL = 0  # where a station's number would be

@@ -6,12 +6,12 @@ from fastapi import APIRouter, Form, Request
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
 
 from lovrit.core.run.talk import Said, spoken_s, talk
+from lovrit.house.house import House
+from lovrit.house.live import Live
 from lovrit.store import club
-from lovrit.web.house import House, Id, InHouse
+from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import page
 from lovrit.web.run.coach import groups_of
-from lovrit.web.run.live import Live
-from lovrit.web.run.routes import floor_of
 
 router = APIRouter()
 LONGEST = 8000

@@ -6,10 +6,10 @@ from fastapi import APIRouter, Form, Request
 from fastapi.responses import RedirectResponse, Response
 
 from lovrit.core.session.rack import rack
+from lovrit.house.guests import DAYS_MS
 from lovrit.store import club, people, sessions
 from lovrit.web.guard import cookie_name
-from lovrit.web.guests import DAYS_MS
-from lovrit.web.house import InHouse
+from lovrit.web.inhouse import InHouse
 from lovrit.web.pages import page
 
 router = APIRouter()

@@ -13,11 +13,12 @@ from fastapi import APIRouter, Request, WebSocket, WebSocketDisconnect
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
+from lovrit.house.house import House
 from lovrit.store import straps
 from lovrit.straps.outside import Reading
 from lovrit.straps.payload import NotAMeasurement, read_measurement
 from lovrit.web.guard import LOCAL_HOSTS
-from lovrit.web.house import House, InHouse
+from lovrit.web.inhouse import InHouse
 
 MOST_TEXT = 64 * 1024  # letters of one message over a WebSocket; a few straps tell a few hundred
 router = APIRouter()
@@ -89,7 +90,6 @@ def _found(house: House, strap: str) -> None:
     person, house.outside.waits = house.outside.waits, None
     with house.database.writing() as work:
         straps.wear(work, strap, person)
-    house.refresh()
 
 
 @router.post("/straps/beats")

@@ -10,11 +10,12 @@ from sqlmodel import Session as Work
 from lovrit.core.crew.person import Person
 from lovrit.core.run.event import MOST_ID
 from lovrit.core.values import LovritError
+from lovrit.house.house import House
 from lovrit.store import people, straps
 from lovrit.store.tables import StrapRow
 from lovrit.straps.outside import SHAKEN_MS, Heard
 from lovrit.straps.simulated import BEHAVES
-from lovrit.web.house import House, InHouse
+from lovrit.web.inhouse import InHouse
 from lovrit.web.pages import page, render
 from lovrit.web.straps.entry import key_of
 
@@ -111,8 +112,7 @@ def _somebody(work: Work, person_id: int) -> Person:
     return people.get(work, person_id)
 
 
-def _again(house: House) -> Response:
-    house.refresh()
+def _again() -> Response:
     return RedirectResponse("/straps", 303)
 
 
@@ -123,7 +123,7 @@ def wear(
     """Say who wears a strap: their own, or one that is lent; nobody, where nobody is named."""
     with house.database.writing() as work:
         straps.wear(work, strap, _somebody(work, int(person)).id if person.isdecimal() else None)
-    return _again(house)
+    return _again()
 
 
 @router.post("/straps/by-name")
@@ -143,7 +143,6 @@ def by_name(house: InHouse) -> Response:
                 straps.wear(work, strap, found)
                 wearing[found] = strap
                 given += 1
-    house.refresh()
     return RedirectResponse(
         f"/straps?said={quote(_given_out(given, len(house.outside.heard())))}", 303
     )
@@ -164,7 +163,7 @@ def swap(house: InHouse, strap: Strap, other: Strap) -> Response:
         raise NoStrap("That is the same strap twice; name another one.")
     with house.database.writing() as work:
         straps.swap(work, strap, other)
-    return _again(house)
+    return _again()
 
 
 @router.post("/straps/call")
@@ -172,7 +171,7 @@ def call(house: InHouse, strap: Strap, name: Annotated[str, Form(max_length=40)]
     """What a strap is called here."""
     with house.database.writing() as work:
         straps.call(work, strap, " ".join(name.split()))
-    return _again(house)
+    return _again()
 
 
 @router.post("/straps/find")
@@ -189,7 +188,7 @@ def forget(house: InHouse, strap: Strap) -> Response:
     house.outside.forget(strap)
     with house.database.writing() as work:
         straps.forget(work, strap)
-    return _again(house)
+    return _again()
 
 
 @router.post("/straps/plays")
@@ -199,4 +198,4 @@ def plays(house: InHouse, person: Whom, how: Annotated[str, Form(max_length=20)]
         raise NoStrap(f"A strap that is played does one of these: {', '.join(BEHAVES)}.")
     with house.database.writing() as work:
         people.change(work, person, strap=how)
-    return _again(house)
+    return _again()

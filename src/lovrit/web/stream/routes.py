@@ -10,12 +10,12 @@ from sse_starlette import EventSourceResponse
 
 from lovrit.core.run.event import MOST_ID
 from lovrit.core.run.frozen import UnreadableClass
+from lovrit.house.floor import Floor
+from lovrit.house.house import House
+from lovrit.house.hub import KEEP_ALIVE_S, Message, stream
 from lovrit.store import sessions
 from lovrit.store.sessions import Gone
-from lovrit.web.house import House, InHouse
-from lovrit.web.hub import KEEP_ALIVE_S, Message, stream
-from lovrit.web.run.floor import Floor
-from lovrit.web.run.routes import floor_of
+from lovrit.web.inhouse import InHouse, floor_of
 
 router = APIRouter()
 CHANNEL = re.compile(r"^(coach|wall|desk)-([0-9]{1,19})$", re.ASCII)

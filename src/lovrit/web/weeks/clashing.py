@@ -15,12 +15,13 @@ from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.weeks.board import DayClash
 from lovrit.core.weeks.order import Order, Wish, best_order
 from lovrit.core.weeks.ways import Around, WayOut, Weigh, ways_out
+from lovrit.house.house import House
+from lovrit.house.weeks import Laid, lay_out
 from lovrit.store import sessions, weeks
 from lovrit.store.tables import SessionRow
-from lovrit.web.house import FormId, House, Id, InHouse, WholeForm
+from lovrit.web.inhouse import FormId, Id, InHouse, WholeForm
 from lovrit.web.pages import page, render
 from lovrit.web.weeks.doing import Doing
-from lovrit.web.weeks.reading import Laid, lay_out
 from lovrit.web.weeks.routes import MOST_WEEKS, USUAL_WEEKS, Day, From, Shown, back_to, first_of
 from lovrit.web.weeks.view import wish_said
 

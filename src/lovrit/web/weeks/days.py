@@ -8,11 +8,11 @@ from fastapi.responses import Response
 
 from lovrit.core.days import NoSuchDay
 from lovrit.core.weeks.board import OTHER, PATTERNS
+from lovrit.house.weeks import monday_of
 from lovrit.store import sessions, weeks
 from lovrit.store.weeks import KeptOther
-from lovrit.web.house import Id, InHouse, WholeForm
+from lovrit.web.inhouse import Id, InHouse, WholeForm
 from lovrit.web.weeks.doing import Doing
-from lovrit.web.weeks.reading import monday_of
 from lovrit.web.weeks.routes import Day, back_to
 
 router = APIRouter()

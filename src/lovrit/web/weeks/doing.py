@@ -7,9 +7,9 @@ from sqlmodel import Session as Work
 
 from lovrit.core.days import NoSuchDay
 from lovrit.core.session.dated import with_date
+from lovrit.house.house import House
 from lovrit.store import club, sessions, weeks
 from lovrit.store.weeks import Step
-from lovrit.web.house import House
 
 
 class Doing:

@@ -7,9 +7,9 @@ from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
 
 from lovrit.core.weeks.publish import like
-from lovrit.web.house import InHouse
+from lovrit.house.weeks import Laid, lay_out
+from lovrit.web.inhouse import InHouse
 from lovrit.web.pages import page
-from lovrit.web.weeks.reading import Laid, lay_out
 from lovrit.web.weeks.routes import From, Shown, first_of
 from lovrit.web.weeks.view import board_view
 

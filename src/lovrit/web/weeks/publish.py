@@ -10,11 +10,12 @@ from sqlmodel import Session as Work
 
 from lovrit.core.values import plain
 from lovrit.core.weeks.publish import Shown, changed, like, published
+from lovrit.house.house import House
+from lovrit.house.signed import link, picture_of
+from lovrit.house.weeks import read_of
 from lovrit.store import club, halls, people, sessions, weeks
 from lovrit.store.tables import SessionRow
-from lovrit.web.house import House, InHouse
-from lovrit.web.run.signed import link, picture_of
-from lovrit.web.weeks.reading import read_of
+from lovrit.web.inhouse import InHouse
 
 router = APIRouter()
 SHOWN: TypeAdapter[list[Shown]] = TypeAdapter(list[Shown])

@@ -12,11 +12,11 @@ from lovrit.core.timeline.plan import plan_text
 from lovrit.core.tries.done import Did
 from lovrit.core.weeks.again import AS, put_again
 from lovrit.core.weeks.returns import returns
+from lovrit.house.weeks import lay_out
 from lovrit.store import people, records, sessions
-from lovrit.web.house import FormId, Id, InHouse
+from lovrit.web.inhouse import FormId, Id, InHouse
 from lovrit.web.pages import page, render
 from lovrit.web.weeks.doing import Doing
-from lovrit.web.weeks.reading import lay_out
 from lovrit.web.weeks.routes import Day, From, Shown, back_to, first_of
 
 router = APIRouter()

@@ -11,13 +11,14 @@ from sqlmodel import Session as Work
 from lovrit.core.days import NoSuchDay
 from lovrit.core.session.dated import with_start
 from lovrit.core.weeks.board import OTHER, PATTERNS
+from lovrit.house.house import House
+from lovrit.house.recorded import up_to_date
+from lovrit.house.weeks import Laid, lay_out, monday_of, read_of
 from lovrit.store import classes, halls, records, sessions, weeks
-from lovrit.web.house import FormId, House, InHouse
+from lovrit.web.inhouse import FormId, InHouse
 from lovrit.web.pages import page
-from lovrit.web.run.recorded import up_to_date
 from lovrit.web.weeks.doing import Doing, take_back
 from lovrit.web.weeks.publish import people_see
-from lovrit.web.weeks.reading import Laid, lay_out, monday_of, read_of
 from lovrit.web.weeks.view import board_view, wish_said
 from lovrit.web.words import KEYS
 
@@ -232,5 +233,4 @@ def undo(
     """The last step is taken back, where it is still the one that was seen."""
     with house.database.writing() as work:
         take_back(house, work, seen)
-    house.refresh()
     return back_to(at)

@@ -10,11 +10,12 @@ from sqlmodel import Session as Work
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.weeks.home import at_home
 from lovrit.core.weeks.publish import Shown
+from lovrit.house.house import House
+from lovrit.house.signed import numbers_of
 from lovrit.store import club, people, sessions, weeks
 from lovrit.store.sessions import Gone
-from lovrit.web.house import House, Id, InHouse
+from lovrit.web.inhouse import Id, InHouse
 from lovrit.web.pages import page
-from lovrit.web.run.signed import numbers_of
 from lovrit.web.weeks.publish import shown
 
 router = APIRouter()

@@ -12,12 +12,13 @@ from sqlmodel import Session as Work
 from lovrit.core.session.dated import with_date
 from lovrit.core.weeks.held import held_back, weigh
 from lovrit.core.weeks.series import THINGS, NoSeries, Thing, Week, series
+from lovrit.house.house import House
+from lovrit.house.weeks import monday_of
 from lovrit.store import classes, records, sessions, weeks
 from lovrit.store.weeks import KeptSeries
-from lovrit.web.house import FormId, House, InHouse
+from lovrit.web.inhouse import FormId, InHouse
 from lovrit.web.pages import page
 from lovrit.web.weeks.doing import Doing
-from lovrit.web.weeks.reading import monday_of
 
 router = APIRouter()
 USUAL_WEEKS, MOST_WEEKS = 6, 26

@@ -7,9 +7,9 @@ from lovrit.core.values import Value
 from lovrit.core.weeks.board import CLASH, Other, Planned, carried_through, clashes, sameness
 from lovrit.core.weeks.order import Wish
 from lovrit.core.weeks.places import Held, Twice, twice
+from lovrit.house.weeks import LONGEST_S, TALL, Laid, Read, other_of
 from lovrit.store.tables import SessionRow
 from lovrit.store.weeks import KeptOther
-from lovrit.web.weeks.reading import LONGEST_S, TALL, Laid, Read, other_of
 
 WEEK_S = 7 * 86_400
 BEFORE_DAYS = 12  # sessions so long ago may still be carried

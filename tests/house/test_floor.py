@@ -10,11 +10,11 @@ import pytest
 from fastapi.testclient import TestClient
 from sqlalchemy import event as listening
 
+from lovrit.house.live import HELD_SLEEP_MS
 from lovrit.settings import Settings
 from lovrit.store import classes
 from lovrit.store.trouble import Busy
 from lovrit.web.app import create_app
-from lovrit.web.run.live import HELD_SLEEP_MS
 from tests.conftest import Clock, ready
 
 HOME = 1  # a session of the demo's with an as-many-as-possible block

@@ -14,10 +14,10 @@ from lovrit.core.run.event import happening
 from lovrit.core.run.frozen import UnreadableClass
 from lovrit.core.run.going import Fold
 from lovrit.core.run.here import in_their_groups
+from lovrit.house.house import House
+from lovrit.house.live import nameless
 from lovrit.store import classes, records
 from lovrit.store.trouble import Trouble
-from lovrit.web.house import House
-from lovrit.web.run.live import nameless
 
 log = structlog.get_logger()
 AT_ONCE = 12
@@ -68,7 +68,6 @@ def record(house: House, work: Work, class_id: int) -> None:
     row = classes.get(work, class_id)
     day = f"{house.when(row.made_ms):%Y-%m-%d}"
     records.set_unreadable(work, class_id, day)
-    house.done = None
     with suppress(UnreadableClass):
         comers, plan, happened = (
             classes.comers(row),

@@ -3,7 +3,7 @@
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lovrit.web.steady import MOST_APART_MS, SteadyClock
+from lovrit.house.steady import MOST_APART_MS, SteadyClock
 
 LEAPS = st.sampled_from([0, 300, -300, 3_600_000, -3_600_000, 86_400_000, MOST_APART_MS])
 

@@ -15,14 +15,14 @@ from lovrit.core.values import Value
 from lovrit.core.weeks.board import Other, Planned
 from lovrit.core.weeks.returns import unused
 from lovrit.core.weeks.ways import Around
+from lovrit.house.house import House
 from lovrit.store import classes, halls, records, sessions, weeks
 from lovrit.store.tables import SessionRow
 from lovrit.store.weeks import KeptOther
-from lovrit.web.house import House
 
 USUAL_AT = time(18, 0)
 TALL, LONGEST_S = 64, 3600
-MOST_TAPE, MOST_KEPT = 60, 600
+MOST_TAPE = 60
 CARRIED_DAYS, HISTORY_DAYS = (
     21,
     70,
@@ -77,13 +77,8 @@ def read_of(house: House, row: SessionRow, unused_: frozenset[str] = frozenset()
 
 
 def _read(house: House, text: str, unused_: frozenset[str]) -> Read:
-    key = (text, unused_)
-    if key not in house.weeks:
-        if len(house.weeks) >= MOST_KEPT:
-            house.weeks.clear()
-        house.weeks[key] = read_session(key[0], house.library, unused_)
-    kept: Read = house.weeks[key]
-    return kept
+    key = ("week", text, unused_, house.library_key)
+    return house.facts.of(key, lambda: read_session(text, house.library, unused_))
 
 
 class Ran(NamedTuple):

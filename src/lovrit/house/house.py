@@ -1,33 +1,31 @@
-"""What every route needs: the database, the clock, the templates, the classes that are on, in one place."""
+"""The house: the database, the clock, what the club holds, who listens and who is in, in one place."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Hashable
 from dataclasses import dataclass, field
 from datetime import date, datetime
 from threading import Event
-from typing import Annotated, Any
 from zoneinfo import ZoneInfo
 
-from fastapi import Depends, Form, Path, Request
 from jinja2 import Environment
 from sqlmodel import Session as Work
-from starlette.datastructures import FormData
 
-from lovrit.core.advice.company import Day, Schools
+from lovrit.core.advice.company import Schools
 from lovrit.core.days import Toward, read_day
 from lovrit.core.forecast.learned import Quickness
 from lovrit.core.moves.figure import Drawing
 from lovrit.core.moves.library import Library
-from lovrit.core.run.event import MOST_ID
-from lovrit.core.tries.done import Most
+from lovrit.house.facts import Facts
+from lovrit.house.guests import Guesses, Guests
+from lovrit.house.hub import Hub
+from lovrit.house.jobs import Jobs
 from lovrit.settings import Settings
 from lovrit.store import club, straps
 from lovrit.store.database import Database
+from lovrit.store.revisions import revisions_at
 from lovrit.straps.outside import Outside
-from lovrit.web.guests import Guesses, Guests
-from lovrit.web.hub import Hub
-from lovrit.web.jobs import Jobs
 
-MOST_FIELDS = 420
+CLUB = frozenset({"club", "own_move", "strap"})  # tables of what the club holds
+MOVES = frozenset({"own_move"})
 
 
 @dataclass
@@ -50,9 +48,10 @@ class House:
     closing: Event = field(default_factory=Event)
     secret: str = field(init=False, repr=False)
     about: club.About = field(default_factory=club.About)
-    days_near: dict[str, Day] = field(default_factory=dict)
-    weeks: dict[tuple[str, frozenset[str]], Any] = field(default_factory=dict)
-    done: tuple[dict[str, Most], int] | None = None  # what was done here, until a class changes
+    facts: Facts = field(default_factory=Facts)
+    library_key: Hashable = (
+        None  # of what the library is: a fact that rests on it has this in its key
+    )
     recorded: list["Recorded"] = field(
         default_factory=list
     )  # who is told where a class is over, by its number
@@ -80,15 +79,21 @@ class House:
         """
         return read_day(text, date.fromisoformat(self.today), toward, self.about.days)
 
-    def refresh(self) -> None:
-        """Read again what the club holds; after each change of it."""
-        self.days_near, self.weeks = {}, {}
+    def __post_init__(self) -> None:
+        self._read()
+        self.database.revisions.tell(self._moved)
+
+    def _moved(self, tables: frozenset[str]) -> None:
+        if tables & CLUB:
+            self._read()
+
+    def _read(self) -> None:
+        """What the club holds, as it is kept by now."""
         with self.database.work() as work:
-            self.library, self.schools, self.missing = (
-                club.library(work),
-                club.schools(work),
-                club.missing(work),
-            )
+            key = (revisions_at(work, MOVES), club.pace(work))
+            if key != self.library_key:
+                self.library, self.library_key = club.library(work), key
+            self.schools, self.missing = club.schools(work), club.missing(work)
             self.secret, self.about = club.secret(work), club.about(work)
             self.paces, self.drawings = club.paces(work), club.drawings(work)
             self.outside.worn = straps.worn(work)
@@ -106,20 +111,3 @@ def since_day(house: House, text: str, standing: str) -> str | None:
 
 
 Recorded = Callable[[House, Work, int], None]
-
-
-def house_of(request: Request) -> House:
-    """The house that a request came to."""
-    house: House = request.app.state.house
-    return house
-
-
-async def _form_of(request: Request) -> FormData:
-    return await request.form(max_fields=MOST_FIELDS)
-
-
-InHouse = Annotated[House, Depends(house_of)]
-WholeForm = Annotated[FormData, Depends(_form_of)]
-# a number in an address; SQLite's go to 63 bits
-Id = Annotated[int, Path(ge=0, le=MOST_ID)]
-FormId = Annotated[int, Form(ge=0, le=MOST_ID)]

@@ -6,8 +6,8 @@ from hashlib import sha256
 import segno
 from itsdangerous import BadSignature, URLSafeSerializer
 
+from lovrit.house.house import House
 from lovrit.store.sessions import Gone
-from lovrit.web.house import House
 
 LETTERS = "BCDFGHJKMNPRSTVWXZ"  # no vowels, so no words; none that is taken for another
 CODE_LENGTH = 4

@@ -14,8 +14,7 @@ from lovrit.core.run.frozen import Frozen
 from lovrit.core.run.going import Fold, Going, Happening
 from lovrit.core.run.late import due_s, early_s, ends_at_s, late_s, ways
 from lovrit.core.run.saying import Row
-from lovrit.web.moves.drawing import Picture, picture
-from lovrit.web.run.own import own_box, own_moment, own_words
+from lovrit.house.own import own_box, own_moment, own_words
 
 Watcher = Literal["coach", "wall"]
 HEARD = 16  # presses that a screen is told the class has heard: more than can be under way at once
@@ -276,9 +275,3 @@ def move_cards(plan: ClassPlan) -> list[dict[str, Any]]:
         }
         for name, move in found
     ]
-
-
-def wall_drawings(plan: Frozen) -> dict[str, Picture]:
-    """The drawings of a class's stations by their names, for those whose first move has one."""
-    drawn = {station: picture(name) for station, name in plan.drawn.items()}
-    return {station: one for station, one in drawn.items() if one}

@@ -5,8 +5,8 @@ from sqlmodel import Session as Work
 from lovrit.core.forecast.learned import Scored, learn, ratios_of
 from lovrit.core.run.account import ScoreTold
 from lovrit.core.run.frozen import Frozen, UnreadableClass
+from lovrit.house.house import House
 from lovrit.store import classes, club
-from lovrit.web.house import House
 
 NOBODY = 0
 
@@ -21,7 +21,6 @@ def learn_from(house: House, class_id: int, plan: Frozen, scores: tuple[ScoreTol
             return
         _keep(house, work, class_id, plan, scores)
         sum_up(work)
-    house.refresh()
 
 
 def learn_class(house: House, work: Work, class_id: int) -> None:

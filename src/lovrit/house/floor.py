@@ -7,7 +7,7 @@ import asyncio
 import contextlib
 import json
 from collections import OrderedDict
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from threading import RLock
 from typing import NamedTuple
 
@@ -19,14 +19,14 @@ from lovrit.core.crew.person import Comer, coming
 from lovrit.core.run.event import Event
 from lovrit.core.run.frozen import UnreadableClass
 from lovrit.core.values import LovritError
+from lovrit.house.guests import Guesses
+from lovrit.house.hearts import Hearts
+from lovrit.house.house import House
+from lovrit.house.learnt import HeartsAfter, learn_newest
+from lovrit.house.live import Live
+from lovrit.house.telling import MANY, SOON, state_object
 from lovrit.store import classes, people
 from lovrit.store.trouble import Trouble
-from lovrit.web.guests import Guesses
-from lovrit.web.house import House
-from lovrit.web.pages import render
-from lovrit.web.run.learnt import HeartsAfter, learn_newest
-from lovrit.web.run.live import Live
-from lovrit.web.run.telling import MANY, SOON, state_object
 
 log = structlog.get_logger()
 SCREENS = ("coach", "wall")
@@ -66,8 +66,9 @@ class Happened(NamedTuple):
 class Floor:
     """All classes that are on. Events come in by ``happen``; what follows goes out on the hub."""
 
-    def __init__(self, house: House) -> None:
-        self.house = house
+    def __init__(self, house: House, drawn: Callable[[Hearts], str]) -> None:
+        """``drawn`` is how hearts are shown: a picture that the screens put where it stands."""
+        self.house, self._drawn = house, drawn
         self.lives: dict[int, Live] = {}
         self.aside: dict[int, str] = {}
         self.samples = 0
@@ -397,8 +398,4 @@ class Floor:
 
     def hearts(self, live: Live) -> str:
         """The threads as they stand, drawn."""
-        return render(
-            self.house,
-            "run/hearts.svg",
-            hearts=live.hearts(),
-        )
+        return self._drawn(live.hearts())

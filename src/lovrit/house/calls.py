@@ -11,7 +11,7 @@ from statistics import fmean
 from lovrit.core.clock import number
 from lovrit.core.crew.person import Comer
 from lovrit.core.heart.demand import effort_at
-from lovrit.web.run.hearts import Bead
+from lovrit.house.hearts import Bead
 
 OVER_S, LOST_S = 8, 15  # so long before a word is said
 SHOWN_S, QUIET_S = (

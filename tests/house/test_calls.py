@@ -4,8 +4,8 @@ from typing import Any
 
 from lovrit.core.crew.person import Comer
 from lovrit.core.values import checked
-from lovrit.web.run.calls import Calls
-from lovrit.web.run.hearts import Bead, How
+from lovrit.house.calls import Calls
+from lovrit.house.hearts import Bead, How
 
 WHO = checked(
     Comer, {"id": 1, "name": "Ada", "initials": "AD", "rest_hr": 60, "max_hr": 190, "group": 0}

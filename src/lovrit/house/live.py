@@ -17,14 +17,14 @@ from lovrit.core.run.event import Event, happening
 from lovrit.core.run.going import Fold, Going
 from lovrit.core.run.here import in_their_groups
 from lovrit.core.session.session import Session
+from lovrit.house.calls import Calls
+from lovrit.house.hearts import Hearts, hearts_view
+from lovrit.house.telling import Own, Told
 from lovrit.store import classes
 from lovrit.store.database import Database
 from lovrit.straps.outside import Outside
 from lovrit.straps.simulated import SimulatedStraps
 from lovrit.straps.source import Readings
-from lovrit.web.run.calls import Calls
-from lovrit.web.run.hearts import Hearts, hearts_view
-from lovrit.web.run.telling import Own, Told
 
 HELD_SLEEP_MS = 600_000  # a class left held for so long is one that nobody is in
 MOST_BEHIND_S = 3600  # so much is caught up after a standstill; hearts before that are not made up

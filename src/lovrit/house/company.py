@@ -10,11 +10,12 @@ from lovrit.core.crew.person import Person
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.timeline.sums import HARD
 from lovrit.core.tries.done import Most, of_all
+from lovrit.house.house import House
 from lovrit.store import classes, records, sessions
 from lovrit.store.tables import SessionRow
-from lovrit.web.house import House
 
 NEAR_DAYS = 2
+CLASSES = frozenset({"class", "class_record"})
 REMEMBERED_DAYS = 3 * 365  # what nobody did for so long is new again
 
 
@@ -36,12 +37,14 @@ def company_here(
 
 
 def _done(house: House, work: Work) -> tuple[dict[str, Most], int]:
-    """The most of each move in classes and tries here, and in how many; read once until a class changes."""
-    if house.done is None:
-        since = f"{date.fromisoformat(house.today) - timedelta(days=REMEMBERED_DAYS)}"
+    """The most of each move in classes and tries here, and in how many."""
+    since = f"{date.fromisoformat(house.today) - timedelta(days=REMEMBERED_DAYS)}"
+
+    def made() -> tuple[dict[str, Most], int]:
         every = records.done(work, since, tries=True)
-        house.done = of_all(one.did for one in every), len(every)
-    return house.done
+        return of_all(one.did for one in every), len(every)
+
+    return house.facts.resting_on(work, CLASSES, ("done", since), made)
 
 
 def _days(house: House, work: Work, row: SessionRow, plan: Plan) -> tuple[Day, ...]:
@@ -61,10 +64,9 @@ def _days(house: House, work: Work, row: SessionRow, plan: Plan) -> tuple[Day, .
 
 
 def _day(house: House, text: str, in_days: int) -> Day:
-    """What a session of another day asks; planned once, until the library changes."""
-    if text not in house.days_near:
-        house.days_near[text] = _asked(plan_text(text, house.library))
-    return house.days_near[text].but(in_days=in_days)
+    """What a session of another day asks."""
+    key = ("day", text, house.library_key)
+    return house.facts.of(key, lambda: _asked(plan_text(text, house.library))).but(in_days=in_days)
 
 
 def _asked(plan: Plan) -> Day:

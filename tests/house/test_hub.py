@@ -4,7 +4,7 @@ import asyncio
 from collections.abc import Coroutine
 from concurrent.futures import ThreadPoolExecutor
 
-from lovrit.web.hub import MOST_WAITING, Hub, Message, stream
+from lovrit.house.hub import MOST_WAITING, Hub, Message, stream
 
 
 def in_a_loop(work: Coroutine) -> object:

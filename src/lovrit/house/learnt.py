@@ -11,9 +11,9 @@ from lovrit.core.heart.learn import Evening, learn
 from lovrit.core.review.hearts import HeartAfter, heart_after
 from lovrit.core.review.turns import Trace
 from lovrit.core.run.frozen import UnreadableClass
+from lovrit.house.live import Live
 from lovrit.store import classes, people
 from lovrit.store.database import Database
-from lovrit.web.run.live import Live
 
 EVENINGS = 6  # the newest classes that a heart is learnt from
 WEEK_MS = 7 * 24 * 3600 * 1000
