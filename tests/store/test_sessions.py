@@ -11,7 +11,7 @@ from sqlmodel import SQLModel
 from lovrit.store import sessions
 from lovrit.store.database import Database
 from lovrit.store.merge import ALSO, merge
-from tests.conftest import ready
+from tests.conftest import examples, ready
 
 BASE = "title: a\n\nwarm-up 5:00\n\nrest 1:00\n\ncool-down 3:00\n"
 
@@ -98,3 +98,16 @@ def test_a_merge_loses_no_line(theirs: str, mine: str) -> None:
     merged, _ = merge("", theirs, mine)
     for line in (theirs + "\n" + mine).split("\n"):
         assert line in merged
+
+
+@examples(300)
+@given(st.permutations("abcdef"), st.permutations("abcdef"), st.sampled_from(["", "rest 1:00"]))
+def test_two_who_give_an_order_at_once_lose_no_line(
+    theirs: list[str], mine: list[str], more: str
+) -> None:
+    """A line that one moves up and the other down was gone from both places; a remark was all that was left of it."""
+    merged, collided = merge("\n".join("abcdef"), "\n".join([*theirs, more]), "\n".join(mine))
+    lines = merged.split("\n")
+    assert sorted(one for one in lines if one in "abcdef" and one) == list("abcdef")
+    assert more in merged
+    assert collided or theirs == list("abcdef") or mine == list("abcdef") or theirs == mine

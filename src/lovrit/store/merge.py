@@ -1,5 +1,6 @@
 """Two people at one slate: lines of both are kept, and where both wrote the same lines, neither is lost."""
 
+from collections import Counter
 from collections.abc import Iterator
 from difflib import SequenceMatcher
 from typing import NamedTuple
@@ -29,6 +30,15 @@ def merge(base: str, theirs: str, mine: str) -> tuple[str, bool]:
     if max(len(base), len(theirs), len(mine)) > MOST_BYTES:
         return mine, True
     texts = [text.split("\n") for text in (base, theirs, mine)]
+    merged, collided = _by_stretches(texts)
+    if _lacks(merged, *texts):  # both moved lines: what one takes out here the other puts in there
+        merged = []
+        collided = _stretch(merged, *texts)
+    return "\n".join(merged), collided
+
+
+def _by_stretches(texts: list[list[str]]) -> tuple[list[str], bool]:
+    """What one of both changed, stretch by stretch."""
     merged: list[str] = []
     collided = False
     at = (0, 0, 0)
@@ -40,7 +50,18 @@ def merge(base: str, theirs: str, mine: str) -> tuple[str, bool]:
         collided |= _stretch(merged, before, of_theirs, of_mine)
         merged += texts[0][same.base : same.base + same.lines]
         at = (same.base + same.lines, same.theirs + same.lines, same.mine + same.lines)
-    return "\n".join(merged), collided
+    return merged, collided
+
+
+def _lacks(merged: list[str], base: list[str], theirs: list[str], mine: list[str]) -> bool:
+    """Whether a line that all three have has gone, or stands oftener than in any of them."""
+    every = [Counter(base), Counter(theirs), Counter(mine)]
+    now = Counter(merged)
+    kept = every[0] & every[1] & every[2]
+    most = every[0] | every[1] | every[2]
+    return any(now[one] < many for one, many in kept.items()) or any(
+        now[one] > most[one] for one in kept if one.strip()
+    )
 
 
 def _stretch(merged: list[str], before: list[str], theirs: list[str], mine: list[str]) -> bool:
