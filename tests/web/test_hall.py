@@ -42,7 +42,7 @@ def test_a_hall_is_drawn_from_nothing_and_says_what_is_missing(empty: TestClient
     assert refused.status_code == 409 and "Nobody comes yet" in refused.text
     empty.post(f"/crew/{session}/join", data={"name": "Ben, Carla, Dora, Ed, Fay, Gus"})
     empty.post(f"/crew/{session}/deal", data={"groups": 3})
-    placed = body(empty, f"/hall/{session}/place")
+    placed = _placed(empty, session)
     assert "the best of all, proven" in placed and "Kit against the clock" not in placed
     moved = body(empty, f"/hall/{session}/draw", moved="1", x="999", y="-4")
     assert 'cx="20.0" cy="0.0"' in moved  # no spot leaves the hall
@@ -89,7 +89,7 @@ def test_a_hall_goes_out_and_comes_in_the_same(client: TestClient) -> None:
 def test_a_hall_of_a_metre_and_a_crowd_are_told_and_break_nothing(client: TestClient) -> None:
     session = client.get("/hall").url.path.rsplit("/", 1)[1]
     assert read_in(client, session, hall_of({"id": "a", "x": 0, "y": 0}, size_m=[1, 1])) == 200
-    told = body(client, f"/hall/{session}/place")
+    told = _placed(client, session)
     assert "It can’t be placed like this" in told and "6 stations and 1 spot" in told
     for changes in (
         "[]",
