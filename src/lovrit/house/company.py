@@ -8,7 +8,7 @@ from lovrit.core.advice.company import Company, Day, company_of
 from lovrit.core.advice.note import effort
 from lovrit.core.crew.person import Person
 from lovrit.core.timeline.plan import Plan, plan_text
-from lovrit.core.timeline.sums import HARD
+from lovrit.core.timeline.sums import HARD, is_hard
 from lovrit.core.tries.done import Most, of_all
 from lovrit.house.house import House
 from lovrit.store import classes, records, sessions
@@ -70,9 +70,7 @@ def _day(house: House, text: str, in_days: int) -> Day:
 
 
 def _asked(plan: Plan) -> Day:
-    works = [
-        one for one in plan.timeline.intervals if one.phase == "work" and (one.effort or 0) >= HARD
-    ]
+    works = [one for one in plan.timeline.intervals if is_hard(one)]
     moves = [
         plan.library.find(line.tasks[0].name)
         for block in plan.session.blocks
