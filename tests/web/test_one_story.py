@@ -127,12 +127,16 @@ def test_who_was_not_there_counts_nowhere_until_they_were(client: TestClient, cl
     happen(client, class_id, "felt", person=2, value=9)
     happen(client, class_id, "end")
     assert "4 came" in text_of(client.get(f"/debrief/{class_id}").text)
+    theirs = f'href="/debrief/{class_id}?person=2"'
+    assert theirs in client.get("/people/2").text
     client.post(f"/debrief/{class_id}/absent", data={"op": "gone", "person": 2})
     page = client.get(f"/debrief/{class_id}").text
     assert "3 came" in text_of(page) and "effort felt" not in text_of(page)
     assert "Bodo O was there after all" in text_of(page)
+    assert theirs not in client.get("/people/2").text
     client.post(f"/debrief/{class_id}/there", data={"op": "back", "of": "gone"})
     assert "4 came" in text_of(client.get(f"/debrief/{class_id}").text)
+    assert theirs in client.get("/people/2").text
 
 
 def test_a_class_that_is_put_away_counts_nowhere(client: TestClient, clock: Clock) -> None:

@@ -20,9 +20,14 @@ from lovrit.store.tables import ClassRow, RecordRow, ScoreRow
 
 
 def came(person: int) -> Any:
-    """That somebody came to a class, as SQLite finds it without reading all who came."""
+    """That somebody came to a class, as SQLite finds it without reading all who came; who was taken out did not."""
     there = (
         "EXISTS (SELECT 1 FROM json_each(class.people) WHERE json_extract(value, '$.id') = :person)"
+        " AND NOT EXISTS (SELECT 1 FROM class_event AS gone WHERE gone.class_id = class.id"
+        " AND gone.body LIKE '%absent%' AND json_extract(gone.body, '$.kind') = 'absent'"
+        " AND json_extract(gone.body, '$.person') = :person AND NOT EXISTS (SELECT 1 FROM class_event AS back"
+        " WHERE back.class_id = class.id AND json_extract(back.body, '$.kind') = 'undo'"
+        " AND json_extract(back.body, '$.of') = gone.event_id))"
     )
     return sql(there).bindparams(person=person)
 
