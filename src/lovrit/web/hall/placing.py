@@ -128,7 +128,9 @@ def _tried(house: House, session_id: int, problem: Problem, watch: "Watch") -> T
         _take_order(house, work, sessions.get(work, session_id), now, found.laid.order)
         _take_groups(work, session_id, now, problem, found.dealt.people)
         halls.set_spots(work, session_id, _spots(found))
-    return Tried(f"Placed: {_proof(found)}. Undo of the order is on the Desk.")
+    turned = found.laid.order != tuple(range(problem.count))
+    undo = " Undo of the order is on the Desk." if turned else ""
+    return Tried(f"Placed: {_proof(found)}.{undo}")
 
 
 def _as_it_was(house: House, now: Evening, problem: Problem) -> Problem:
