@@ -185,6 +185,13 @@ def seen(browser: Browser, weeks: Page) -> None:
     take(open_page(browser, f"/weeks/paper?from={day}", DESK), "door")
 
 
+def own_page(browser: Browser, path: str) -> Page:
+    """What one person sees of a class in the hand: Cilla, who does some of it in another version."""
+    screens = open_page(browser, f"{path}/screens", DESK)
+    link = screens.locator("a[href*='/hand/']", has_text="Cilla").first.get_attribute("href")
+    return open_page(browser, (link or "").removeprefix(URL), HAND)
+
+
 def main() -> None:
     """All pictures."""
     OUT.mkdir(parents=True, exist_ok=True)
@@ -205,6 +212,7 @@ def main() -> None:
             take(coach, "run-coach")
             take(open_page(browser, path.replace("/run/", "/wall/"), DESK), "run-wall")
             take(open_page(browser, path, HAND), "run-hand")
+            take(own_page(browser, path), "run-person")
             weeks = laid_out(browser)
             take(weeks, "weeks")
             seen(browser, weeks)

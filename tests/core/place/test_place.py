@@ -320,3 +320,12 @@ def test_two_floor_moves_and_one_mat_are_told_and_a_mat_is_carried() -> None:
     assert placed_object(problem_of(session, shipped(), crew, {"spots": spots}, None), 2.0)[
         "feasible"
     ]
+
+
+def test_an_order_with_a_station_twice_stays_as_it_was_given() -> None:
+    twice = [Station(name, kit=()) for name in ("squat", "row", "squat", "plank")]
+    spots = tuple(Spot(f"x{nth}", nth, 0) for nth in range(4))
+    people = tuple(Mover(f"p{nth}") for nth in range(4))
+    asked = Problem(tuple(twice), people, spots, {}, rest_s=30, groups=4, in_order=True)
+    found = place(asked, 3.0)
+    assert found and found.laid.order == (0, 1, 2, 3)

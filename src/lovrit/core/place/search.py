@@ -20,8 +20,8 @@ class Costs:
 
     def __init__(self, problem: Problem) -> None:
         self.after = [
-            [_finite(problem.follows(one, other)) for other in problem.stations]
-            for one in problem.stations
+            [_finite(problem.follows_at(i, j)) for j in range(problem.count)]
+            for i in range(problem.count)
         ]
         self.moved = [
             [problem.moved_cost(station, spot) for spot in problem.spots]

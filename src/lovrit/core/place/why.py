@@ -63,10 +63,10 @@ def _standing(problem: Problem) -> Iterator[Collision]:
             )
     musts = [wish for wish in MUSTS if wish in problem.wishes.musts]
     if musts and problem.count > 1 and least_moves(problem, 2.0, Watch()) is None:
-        which = "The order that was given" if problem.in_order else "No order of the stations"
-        kept = " and ".join(MUSTS[one] for one in musts)
-        kept = f"does not keep to this: it {kept}" if problem.in_order else kept
-        text = f"{which} {kept}, which was said to be a must."
+        text = f"No order of the stations {' and '.join(MUSTS[one] for one in musts)}, which was said to be a must."
+        if problem.in_order:
+            broken = " and ".join(f"“{WISHED[one]}”" for one in musts)
+            text = f"The order that you gave does not keep {broken}, which was said to be a must."
         yield Collision(text, tuple(musts))
     crowded = tuple(_crowded(problem))
     yield from crowded

@@ -63,7 +63,8 @@ def like(asks: Asks) -> str:
     if asks.brisk_min < EASY_MIN:
         parts.append("unhurried all through")
     elif hard:
-        parts.append(f"hard {' and '.join(hard)}")
+        word = "hard" if asks.hard_min >= EASY_MIN else "brisk"  # what the board counts as hard
+        parts.append(f"{word} {' and '.join(hard)}")
     else:
         parts.append("hard in places, of everything a little")
     if asks.dose.get("breath", 0.0) >= BREATHLESS:
