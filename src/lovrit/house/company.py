@@ -7,7 +7,7 @@ from sqlmodel import Session as Work
 from lovrit.core.advice.company import Company, Day, company_of
 from lovrit.core.advice.note import effort
 from lovrit.core.crew.person import Person
-from lovrit.core.timeline.plan import Plan, plan_text
+from lovrit.core.timeline.plan import Plan
 from lovrit.core.timeline.sums import HARD, is_hard
 from lovrit.core.tries.done import Most, of_all
 from lovrit.house.house import House
@@ -28,7 +28,9 @@ def company_here(
     more = {
         "done": most,
         "classes": classes_done,
-        "tried": classes.has_try(work, row.id or 0),
+        "tried": house.facts.resting_on(
+            work, CLASSES, ("tried", row.id), lambda: classes.has_try(work, row.id or 0)
+        ),
         "schools": house.schools,
         "missing": house.missing,
         "days": _days(house, work, row, plan),
@@ -66,7 +68,7 @@ def _days(house: House, work: Work, row: SessionRow, plan: Plan) -> tuple[Day, .
 def _day(house: House, text: str, in_days: int) -> Day:
     """What a session of another day asks."""
     key = ("day", text, house.library_key)
-    return house.facts.of(key, lambda: _asked(plan_text(text, house.library))).but(in_days=in_days)
+    return house.facts.of(key, lambda: _asked(house.plan(text))).but(in_days=in_days)
 
 
 def _asked(plan: Plan) -> Day:

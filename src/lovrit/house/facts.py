@@ -18,9 +18,10 @@ MOST = 800  # facts that are remembered; a season's weeks with all that their da
 
 
 class Facts:
-    """Remembered facts, the least lately asked let go first."""
+    """Remembered facts, so many of them at most; the least lately asked are let go first."""
 
-    def __init__(self) -> None:
+    def __init__(self, most: int = MOST) -> None:
+        self.most = most
         self._kept: OrderedDict[Hashable, Any] = OrderedDict()
         self._lock = Lock()
 
@@ -34,7 +35,7 @@ class Facts:
         made = make()
         with self._lock:
             self._kept[key] = made
-            while len(self._kept) > MOST:
+            while len(self._kept) > self.most:
                 self._kept.popitem(last=False)
         return made
 

@@ -14,6 +14,7 @@ from lovrit.core.days import Toward, read_day
 from lovrit.core.forecast.learned import Quickness
 from lovrit.core.moves.figure import Drawing
 from lovrit.core.moves.library import Library
+from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.house.facts import Facts
 from lovrit.house.guests import Guesses, Guests
 from lovrit.house.hub import Hub
@@ -26,6 +27,9 @@ from lovrit.straps.outside import Outside
 
 CLUB = frozenset({"club", "own_move", "strap"})  # tables of what the club holds
 MOVES = frozenset({"own_move"})
+MOST_PLANS = (
+    64  # whole plans are remembered apart: one is some hundred times larger than what is told of it
+)
 
 
 @dataclass
@@ -49,6 +53,7 @@ class House:
     secret: str = field(init=False, repr=False)
     about: club.About = field(default_factory=club.About)
     facts: Facts = field(default_factory=Facts)
+    plans: Facts = field(default_factory=lambda: Facts(MOST_PLANS))
     library_key: Hashable = (
         None  # of what the library is: a fact that rests on it has this in its key
     )
@@ -78,6 +83,11 @@ class House:
             NoSuchDay: if it is none, or could be two.
         """
         return read_day(text, date.fromisoformat(self.today), toward, self.about.days)
+
+    def plan(self, text: str) -> Plan:
+        """A text on the clock, with the moves that the club knows: planned once for all who ask."""
+        key = (text, self.library_key)
+        return self.plans.of(key, lambda: plan_text(text, self.library))
 
     def __post_init__(self) -> None:
         self._read()

@@ -15,8 +15,10 @@ from sqlalchemy import Engine, event
 from sqlmodel import Session as Work
 from sqlmodel import SQLModel
 
-WRITES = re.compile(
-    r"\s*(?:INSERT\s+(?:OR\s+\w+\s+)?INTO|REPLACE\s+INTO|UPDATE(?:\s+OR\s+\w+)?|DELETE\s+FROM)\s+\"?(\w+)",
+WRITES = re.compile(r"\s*(?:INSERT\s+INTO|UPDATE)\s+\"?(\w+)", re.IGNORECASE)
+# what may take rows of other tables along
+TAKES = re.compile(
+    r"\s*(?:DELETE\s+FROM|REPLACE\s+INTO|INSERT\s+OR\s+\w+\s+INTO|UPDATE\s+OR\s+\w+)\s+\"?(\w+)",
     re.IGNORECASE,
 )
 AT = "revisions"
@@ -53,8 +55,8 @@ class Revisions:
             open_.pop()
 
     def moved(self, wrote: set[str]) -> None:
-        """Tables were written to, and those that go with them where a row goes."""
-        self._due.update(*(_with(one) for one in wrote))
+        """Tables were written to."""
+        self._due.update(wrote)
         if self._open:
             return
         due = frozenset(self._due)
@@ -78,9 +80,12 @@ class Revisions:
         return found
 
     def _carried_out(self, _connection: Any, _cursor: Any, statement: str, *_: Any) -> None:
-        found = WRITES.match(statement)
-        if found and self._open:
+        if not self._open:
+            return
+        if found := WRITES.match(statement):
             self._open[-1].add(found[1].lower())
+        elif found := TAKES.match(statement):
+            self._open[-1].update(_with(found[1].lower()))
 
 
 def revisions_at(work: Work, tables: frozenset[str]) -> tuple[int, ...]:
@@ -91,7 +96,7 @@ def revisions_at(work: Work, tables: frozenset[str]) -> tuple[int, ...]:
 
 @cache
 def _with(table: str) -> frozenset[str]:
-    """A table with all that follow it where one of its rows goes or gets another number."""
+    """A table with all that follow it where one of its rows goes."""
     found, ahead = {table}, [table]
     while ahead:
         one = ahead.pop()

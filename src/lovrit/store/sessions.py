@@ -6,7 +6,7 @@ from typing import NamedTuple
 from sqlalchemy import Subquery
 from sqlalchemy import text as sql
 from sqlmodel import Session as Work
-from sqlmodel import col, delete, func, select
+from sqlmodel import col, func, select
 
 from lovrit.core.session.session import Session
 from lovrit.core.values import LovritError, Value
@@ -217,9 +217,11 @@ def write_text(
         text, collided = merge(version_text(work, row.id, base), row.text, text)
     if text == row.text:
         return state(work, row, collided)
-    _new_version(work, row, text, op, now_ms)
-    _step(work, row, burst, now_ms)
-    return state(work, row, collided)
+    with work.no_autoflush:  # all of it is written at once
+        _new_version(work, row, text, op, now_ms)
+        _step(work, row, burst, now_ms)
+    undo = row.position > 1
+    return Written(text=text, version=row.version, undo=undo, redo=False, collided=collided)
 
 
 def _new_version(work: Work, row: SessionRow, text: str, op: str | None, now_ms: int) -> None:
@@ -230,24 +232,24 @@ def _new_version(work: Work, row: SessionRow, text: str, op: str | None, now_ms:
 
 
 def _step(work: Work, row: SessionRow, burst: str | None, now_ms: int) -> None:
+    """A step to undo, or more of the last one; what was undone before can't be redone any more."""
     assert row.id is not None
-    undone = delete(StepRow).where(
-        col(StepRow.session_id) == row.id, col(StepRow.position) > row.position
-    )
-    work.exec(undone.execution_options(synchronize_session=False))
-    last = work.get(StepRow, (row.id, row.position))
-    goes_on = last and burst and last.burst == burst and now_ms - last.at_ms <= TYPING_PAUSE_MS
-    if goes_on and last:
+    query = select(StepRow).where(StepRow.session_id == row.id)
+    near = {
+        one.position: one for one in work.exec(query.where(col(StepRow.position) >= row.position))
+    }
+    last = near.pop(row.position, None)
+    if last and burst and last.burst == burst and now_ms - last.at_ms <= TYPING_PAUSE_MS:
         last.version, last.at_ms = row.version, now_ms
-        work.add(last)
-        return
-    row.position += 1
-    work.add(row)
-    work.add(
-        StepRow(
-            session_id=row.id, position=row.position, version=row.version, burst=burst, at_ms=now_ms
+    else:
+        row.position += 1
+        last = near.pop(row.position, None) or StepRow(
+            session_id=row.id, position=row.position, version=row.version, at_ms=now_ms
         )
-    )
+        last.version, last.burst, last.at_ms = row.version, burst, now_ms
+    work.add(last)
+    for undone in near.values():
+        work.delete(undone)
 
 
 def step_back(work: Work, row: SessionRow, by: int, op: str | None, now_ms: int) -> Written:

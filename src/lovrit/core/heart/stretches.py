@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 import numpy as np
+from numpy.lib.stride_tricks import sliding_window_view
 from numpy.typing import NDArray
 
 from lovrit.core.heart.hearts import Floats
@@ -33,15 +34,13 @@ def lasting(flags: Flags, least: int) -> Flags:
 
 def running_median(values: Floats, each: int) -> Floats:
     """The median of so many seconds to each side; gaps count as what lies straight between their ends."""
-    from scipy.ndimage import median_filter
-
     there = ~np.isnan(values)
     if not there.any():
         return np.zeros(len(values))
     seconds = np.arange(len(values))
     whole = np.interp(seconds, seconds[there], values[there])
-    middle: Floats = median_filter(whole, size=2 * each + 1, mode="nearest")
-    return middle
+    windows = sliding_window_view(np.pad(whole, each, mode="edge"), 2 * each + 1)
+    return np.asarray(np.median(windows, axis=1))
 
 
 def held(raw: Floats) -> Floats:

@@ -2,6 +2,7 @@
 
 import re
 from difflib import SequenceMatcher
+from functools import lru_cache
 from typing import NamedTuple
 
 from lovrit.core.moves.library import Library
@@ -64,6 +65,7 @@ class Guess(NamedTuple):
         return tuple(word for word, so in found.items() if so)
 
 
+@lru_cache(maxsize=2048)
 def guess(name: str) -> Guess:
     """What a name says of the move."""
     key = key_of(name)

@@ -21,7 +21,7 @@ from lovrit.core.crew.groups import letter
 from lovrit.core.crew.person import Person, Share
 from lovrit.core.session.session import Session
 from lovrit.core.slate.line import Line
-from lovrit.core.timeline.plan import Plan, plan_text
+from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import LovritError, plain
 from lovrit.house.house import House
 from lovrit.store import people, sessions
@@ -121,7 +121,7 @@ def _sheet(house: House, session_id: int) -> tuple[SessionRow, Sheet]:
     with house.database.work() as work:
         row = sessions.get(work, session_id)
         comers = people.comers(work, session_id)
-    return row, sheet_of(house, plan_text(row.text, house.library), comers)
+    return row, sheet_of(house, house.plan(row.text), comers)
 
 
 @router.post("/crew/{session_id}/fit")
@@ -140,7 +140,7 @@ def step(
     """
     with house.database.writing() as work:
         row = sessions.get(work, session_id)
-        lines = stations_in(plan_text(row.text, house.library).session)
+        lines = stations_in(house.plan(row.text).session)
         comers = [one for one, _ in people.comers(work, session_id)]
         if station >= len(lines) or person not in {EVERYBODY, *(one.id for one in comers)}:
             raise NoSuchCell("The session or its people have changed; this cell is gone.")
@@ -183,7 +183,7 @@ def rises(
 ) -> Response:
     """A level that may rise is taken: the version at a place among the station's options."""
     with house.database.writing() as work:
-        lines = stations_in(plan_text(sessions.get(work, session_id).text, house.library).session)
+        lines = stations_in(house.plan(sessions.get(work, session_id).text).session)
         if station >= len(lines):
             raise NoSuchCell("The session has changed; this station is gone.")
         changed = put(people.get(work, person), lines[station], house.library, at)

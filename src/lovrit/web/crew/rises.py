@@ -13,7 +13,6 @@ from lovrit.core.crew.person import Person
 from lovrit.core.crew.rising import Did, Rise, rise
 from lovrit.core.run.event import Event
 from lovrit.core.run.frozen import Frozen, UnreadableClass
-from lovrit.core.timeline.plan import plan_text
 from lovrit.house.house import House
 from lovrit.store import classes, people, sessions
 from lovrit.store.tables import ClassRow
@@ -45,7 +44,7 @@ def rises(house: InHouse, session_id: Id) -> HTMLResponse:
         coming = [one for one, _ in people.comers(work, session_id)]
         did = _did(house, work)
     today = date.fromisoformat(house.today)
-    lines = stations_in(plan_text(row.text, house.library).session)
+    lines = stations_in(house.plan(row.text).session)
     found = [
         RiseRow(one, nth, told)
         for one in coming

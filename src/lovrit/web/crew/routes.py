@@ -11,7 +11,6 @@ from lovrit.core.crew.groups import MOST_GROUPS, deal, evened, usual_groups
 from lovrit.core.crew.lists import read_people
 from lovrit.core.crew.paces import read_paces
 from lovrit.core.crew.person import Limit, Standing
-from lovrit.core.timeline.plan import plan_text
 from lovrit.core.values import LovritError
 from lovrit.house.house import House, since_day
 from lovrit.store import club, people, sessions
@@ -53,7 +52,7 @@ def _shown(request: Request, house: House, row: SessionRow) -> Response:
             people.comers(work, row.id),
             club.paces(work),
         )
-    plan = plan_text(row.text, house.library)
+    plan = house.plan(row.text)
     view = crew_view(plan, everyone, comers, house.today, paces)
     whole = not request.headers.get("hx-request")
     template = "crew/page.html" if whole else "crew/people.html"
@@ -147,7 +146,7 @@ def who_comes(
     with house.database.work() as work:
         row, before = sessions.get(work, session_id), _coming(work, session_id)
         everyone = [one.id for one in people.everyone(work)]
-        view = crew_view(plan_text(row.text, house.library), [], [])
+        view = crew_view(house.plan(row.text), [], [])
         last = people.came_last(work, session_id)
         if which == "last" and not last:
             raise NobodyThere("Nobody came to any session yet.")

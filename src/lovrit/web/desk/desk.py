@@ -8,25 +8,23 @@ from sqlmodel import Session as Work
 from lovrit.core.advice.company import Company
 from lovrit.core.crew.groups import most_stations, usual_groups
 from lovrit.core.crew.person import Person
-from lovrit.core.forecast.group import Someone
-from lovrit.core.forecast.learned import Quickness
 from lovrit.core.moves.names import key_of
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.session.edits import BlockEdit, Edit
 from lovrit.core.session.reader import read, split_lines
 from lovrit.core.session.slatetext import CannotEdit
-from lovrit.core.timeline.plan import Plan, plan_text
+from lovrit.core.timeline.plan import Plan
 from lovrit.house.company import company_here
 from lovrit.house.house import House
 from lovrit.store import club, sessions
-from lovrit.store import people as kept_people
+from lovrit.store.people import Counted, counted
 from lovrit.store.sessions import Written
 from lovrit.store.tables import AsideRow, SessionRow
-from lovrit.web.desk.corridor import CorridorStrip, corridor_strip
 from lovrit.web.desk.library import describe
-from lovrit.web.desk.panel import LineMove, crowd_said, line_move
-from lovrit.web.desk.rails import Rails
+from lovrit.web.desk.panel import LineMove, line_move
 from lovrit.web.desk.view import DeskView, Listener, People, desk_view
+
+COME = frozenset({"person", "comes"})  # tables that say who comes to a session
 
 
 @dataclass
@@ -42,18 +40,6 @@ class Desk:
     company: Company
     asides: list[AsideRow]
     who: list[Person]
-
-    def crowd(self, block: int) -> str:
-        """What a block of reps comes to for all who come."""
-        paces = self.house.paces
-        group = [
-            Someone(paces.get(one.id, Quickness()), one.pace_100_s, one.paces) for one in self.who
-        ]
-        return crowd_said(self.drawn, block, group or [Someone()] * self.people.coming)
-
-    def hearts(self, rails: Rails) -> CorridorStrip | None:
-        """What the hearts of all who come will do in the block that is open; a usual one's where nobody is named."""
-        return corridor_strip(self.drawn, rails, self.who)
 
     def move_on(self, line: int) -> LineMove | None:
         """The move that stands on a line of the slate."""
@@ -95,15 +81,16 @@ def open_desk(
         Gone: if there is none of this number.
     """
     row = sessions.get(work, session_id)
-    typed = typed or plan_text(row.text, house.library)
+    typed = typed or house.plan(row.text)
     drawn = typed
     if not typed.problems:
         keep_good(work, row, typed)
     else:
         keep_what_is_read(work, row, typed)
-        drawn = plan_text(row.good_text, house.library) if row.good_text else typed
-    counted = kept_people.counted(work, session_id)
-    who, people = [one.person for one in counted], _people(counted, typed)
+        drawn = house.plan(row.good_text) if row.good_text else typed
+    down = _counted(house, work, session_id)
+    who = [one.person for one in down]
+    people = _people(down, typed)
     company = company_here(house, work, row, typed, who, len(people.groups) or None)
     asides = club.asides(work, session_id)
     return Desk(
@@ -117,6 +104,12 @@ def open_desk(
         asides,
         who,
     )
+
+
+def _counted(house: House, work: Work, session_id: int) -> list[Counted]:
+    """Who comes, as far as the rules count them; asked again once somebody was changed, or a day has begun."""
+    key = ("counted", session_id, house.today)
+    return house.facts.resting_on(work, COME, key, lambda: counted(work, session_id))
 
 
 def keep_good(work: Work, row: SessionRow, plan: Plan) -> None:
@@ -137,7 +130,7 @@ def keep_what_is_read(work: Work, row: SessionRow, plan: Plan) -> None:
         work.add(row)
 
 
-def _people(who: list[kept_people.Counted], plan: Plan) -> People:
+def _people(who: list[Counted], plan: Plan) -> People:
     if who:
         sizes = Counter(one.group for one in who)
         return People(len(who), tuple(sizes[group] for group in sorted(sizes)))

@@ -10,7 +10,7 @@ from lovrit.core.blocks.called import CALLED
 from lovrit.core.clock import minutes
 from lovrit.core.run.event import MOST_ID
 from lovrit.core.session.rack import rack
-from lovrit.core.timeline.plan import Plan, plan_text
+from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import LovritError
 from lovrit.formats.board import read_board
 from lovrit.house.house import House
@@ -64,7 +64,7 @@ def _listed(house: House, row: SessionRow, ran: int | None) -> Listed:
 def described(house: House, work: Work, row: SessionRow) -> None:
     """What a session comes to, worked out where nobody has yet."""
     if row.length_s is None:
-        describe(row, plan_text(row.good_text or row.text, house.library))
+        describe(row, house.plan(row.good_text or row.text))
         work.add(row)
 
 
@@ -76,7 +76,7 @@ def describe(row: SessionRow, plan: Plan) -> None:
 
 def begin(house: House, text: str, title: str = "") -> int:
     """A new session that begins with a text; its number."""
-    plan = plan_text(text, house.library)
+    plan = house.plan(text)
     with house.database.writing() as work:
         row = sessions.create(work, text, title or plan.session.title, house.now_ms())
         describe(row, plan)

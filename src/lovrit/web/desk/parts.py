@@ -23,8 +23,7 @@ def values_of(opened: Desk, shown: Shown) -> dict[str, Any]:
     block = opened.block_at(shown.line, shown.block)
     view = opened.view(block, shown.part if block == shown.block else 0)
     return {
-        "crowd": opened.crowd(view.rails.block) if view.rails and view.for_group else "",
-        "hearts": opened.hearts(view.rails) if view.rails else None,
+        "ahead": None,
         "shown": opened.move_on(shown.line),
         "rack": rack(),
         "session": opened.row,

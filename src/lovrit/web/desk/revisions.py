@@ -9,7 +9,7 @@ from fastapi.responses import HTMLResponse, RedirectResponse, Response
 from lovrit.core.clock import minutes, ratio
 from lovrit.core.recast.revised import revised
 from lovrit.core.run.event import MOST_ID
-from lovrit.core.timeline.plan import Plan, plan_text
+from lovrit.core.timeline.plan import Plan
 from lovrit.store import sessions
 from lovrit.web.desk.tape import Tape, Tick, tape_view
 from lovrit.web.inhouse import Id, InHouse
@@ -98,7 +98,7 @@ def revisions(
         "right": right,
         "here": "desk",
     }
-    plans = [plan_text(text, house.library) for text in texts]
+    plans = [house.plan(text) for text in texts]
     named = {one.id or 0: one.reason for one in kept} | {0: "as it stands"}
     values |= {
         "pairs": side_by_side(*texts),

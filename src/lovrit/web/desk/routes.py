@@ -16,7 +16,7 @@ from lovrit.core.run.frozen import freeze
 from lovrit.core.session.edits import Edit, MoveStation, OrderStations
 from lovrit.core.session.slatetext import CannotEdit
 from lovrit.core.timeline.explain import explain
-from lovrit.core.timeline.plan import Plan, plan_text
+from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import LovritError
 from lovrit.formats.fit_wish import GOALS
 from lovrit.formats.sheet import to_sheet
@@ -26,6 +26,7 @@ from lovrit.store import classes, halls, people, sessions, weeks
 from lovrit.store.sessions import Gone, Written
 from lovrit.store.tables import ClassRow
 from lovrit.web.bodies import MOST
+from lovrit.web.desk.ahead import ahead_of
 from lovrit.web.desk.completion import completion_words
 from lovrit.web.desk.desk import Desk, edited, keep_good, open_desk
 from lovrit.web.desk.parts import Shown, parts_of, values_of
@@ -60,8 +61,9 @@ def desk(
     with house.database.work() as work:
         opened = open_desk(house, work, session_id)
         theme = weeks.theme_of(work, opened.row.day)
-    shown = main_block(opened.drawn) if block is None else block
-    values = values_of(opened, Shown(shown, part))
+        shown = main_block(opened.drawn) if block is None else block
+        ahead = ahead_of(house, work, opened.row, (shown, part))
+    values = values_of(opened, Shown(shown, part)) | {"ahead": ahead}
     values["why"] = explain(opened.drawn, why) if why else None
     values["goal"] = GOAL_OF.get(why)
     values["theme"] = theme
@@ -99,7 +101,7 @@ class Post(NamedTuple):
 
 def _take(request: Request, house: House, session_id: int, post: Post, shown: Shown) -> Response:
     """Write a text down, planned before so that the file is held shortly; then answer."""
-    plan = plan_text(post.text, house.library)
+    plan = house.plan(post.text)
     with house.database.writing() as work:
         row = sessions.get(work, session_id)
         written = sessions.write_text(
@@ -138,6 +140,14 @@ def parts(
     with house.database.work() as work:
         opened = open_desk(house, work, session_id)
     return parts_of(house, opened, Shown(block, part, line))
+
+
+@router.get("/desk/{session_id}/ahead")
+def ahead(house: InHouse, session_id: Id, block: At = 0, part: At = 0) -> HTMLResponse:
+    """What the open block is likely to come to for those who come."""
+    with house.database.work() as work:
+        told = ahead_of(house, work, sessions.get(work, session_id), (block, part))
+    return HTMLResponse(render(house, "desk/ahead.html", ahead=told))
 
 
 @router.post("/desk/{session_id}/text")
@@ -186,7 +196,7 @@ def edit(
         changed = text if sessions.seen(work, session_id, op) else edited(row, text, wanted)
     if not text.strip():
         block = main_block(
-            plan_text(changed, house.library)
+            house.plan(changed)
         )  # a session from the rack: what it is about is shown
     ordered = isinstance(wanted, (MoveStation, OrderStations))
     post = Post(changed, base, op, burst, ordered)

@@ -16,7 +16,6 @@ from lovrit.core.moves.guess import stand_in
 from lovrit.core.moves.move import PATTERNS, Impact, Move
 from lovrit.core.recast.recast import SAID, offers
 from lovrit.core.run.event import MOST_ID
-from lovrit.core.timeline.plan import plan_text
 from lovrit.core.values import LovritError
 from lovrit.formats.fit_wish import GOALS, goal_of, stay_of, wish_of
 from lovrit.house.house import House
@@ -97,7 +96,7 @@ def _found(opened: Desk, form: FitForm) -> Fits:
         said[form.figure] = form.value
     wish = wish_of(said, stay)
     text = in_slot(opened.row.text, stay) if stay else opened.row.text
-    return fit(text, plan_text(text, opened.house.library), wish, opened.house.library)
+    return fit(text, opened.house.plan(text), wish, opened.house.library)
 
 
 @router.get("/desk/{session_id}/recast")

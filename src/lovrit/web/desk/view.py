@@ -42,10 +42,7 @@ class Listener(NamedTuple):
 
 
 class DeskView(Value):
-    """Everything on the Desk that follows the text. Of its notes, ``first`` are shown and the rest folded.
-
-    ``for_group`` where there may be something to say of the open block for everyone who comes.
-    """
+    """Everything on the Desk that follows the text. Of its notes, ``first`` are shown and the rest folded."""
 
     title: str
     readout: tuple[Part, ...]
@@ -54,7 +51,6 @@ class DeskView(Value):
     notes: tuple[Note, ...]
     first: int
     told: Foretold
-    for_group: bool
     problems: tuple[Problem, ...]
     spoken: tuple[Spoken, ...]
     clocks: tuple[dict[str, int | str], ...]
@@ -81,7 +77,6 @@ def desk_view(
     notes = second_look(plan, library, company, aside)
     blocks = plan.session.blocks
     block = blocks[min(shown[0], len(blocks) - 1)] if blocks else None
-    told = told_of(plan, block)
     return DeskView(
         title=plan.session.title or "Untitled session",
         readout=tuple(readout(plan, people)),
@@ -89,8 +84,7 @@ def desk_view(
         rails=rails_view(plan, max(1, len(people.groups)), *shown),
         notes=notes,
         first=max(SHOWN, sum(note.level == "stop" for note in notes)),
-        told=told,
-        for_group=block is not None and (block.pace is not None or bool(told.said)),
+        told=told_of(plan, block),
         problems=problems or plan.problems,
         spoken=plan.reading.spoken,
         clocks=() if stale else clocks(plan),

@@ -10,7 +10,7 @@ from lovrit.core.crew.person import Person
 from lovrit.core.place.at_once import at_once
 from lovrit.core.place.hall import Hall, Wished, moving_block, order_of
 from lovrit.core.place.wishes import NEVER_A_MUST, SAID, WEIGHTS
-from lovrit.core.timeline.plan import Plan, plan_text
+from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import LovritError
 from lovrit.house.house import House
 from lovrit.store import halls, people, sessions
@@ -38,7 +38,7 @@ class Evening(NamedTuple):
 def evening_of(house: House, work: Work, session_id: int) -> Evening:
     """A session with who comes to it, its hall, and where its stations were placed."""
     row = sessions.get(work, session_id)
-    plan = plan_text(row.good_text or row.text, house.library)
+    plan = house.plan(row.good_text or row.text)
     return Evening(
         row,
         plan,

@@ -11,7 +11,7 @@ from sqlmodel import Session as Work
 from lovrit.core.asked.dose import asks
 from lovrit.core.days import NoSuchDay
 from lovrit.core.session.edit import apply_edit
-from lovrit.core.timeline.plan import Plan, plan_text
+from lovrit.core.timeline.plan import Plan
 from lovrit.core.weeks.board import DayClash
 from lovrit.core.weeks.order import Order, Wish, best_order
 from lovrit.core.weeks.ways import Around, WayOut, Weigh, ways_out
@@ -128,7 +128,7 @@ def _ways(
 
 def _weighed(house: House, laid: Laid, row: SessionRow) -> tuple[Plan | None, Weigh]:
     """A session's plan where it can be read, and what it asks on its day once it is changed."""
-    plan = plan_text(row.text, house.library)
+    plan = house.plan(row.text)
     return None if plan.problems else plan, partial(asks, unused=laid.unused[row.id or 0])
 
 

@@ -8,7 +8,6 @@ from fastapi.responses import HTMLResponse, Response
 
 from lovrit.core.days import NoSuchDay
 from lovrit.core.session.edit import apply_edit
-from lovrit.core.timeline.plan import plan_text
 from lovrit.core.tries.done import Did
 from lovrit.core.weeks.again import AS, put_again
 from lovrit.core.weeks.returns import returns
@@ -91,7 +90,7 @@ def again(
     """A move goes into a session that is still to come: as skill minutes, or as a block."""
     with house.database.writing() as work:
         row = sessions.get(work, session)
-        plan = plan_text(row.text, house.library)
+        plan = house.plan(row.text)
         edit = (
             put_again(plan, name, how, house.library) if how in AS and not plan.problems else None
         )

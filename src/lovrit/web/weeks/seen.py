@@ -7,7 +7,6 @@ from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse, PlainTextResponse
 from sqlmodel import Session as Work
 
-from lovrit.core.timeline.plan import plan_text
 from lovrit.core.weeks.home import at_home
 from lovrit.core.weeks.publish import Shown
 from lovrit.house.house import House
@@ -83,7 +82,7 @@ def home(request: Request, house: InHouse, token: str, session_id: Id) -> HTMLRe
         if one is None:
             raise Gone("This session is not one that is shown.")
         row = sessions.get(work, session_id)
-    plan = plan_text(row.good_text or row.text, house.library)
+    plan = house.plan(row.good_text or row.text)
     parts = at_home(plan, house.library)
     return page(
         request,
