@@ -44,7 +44,7 @@ def picture(plan: Plan) -> str:
         environment("docs", SCREENS)
         .get_template("desk/rails.html")
         .render(
-            desk=view, oob=False, session=session, written=written, rack=(), crowd="", hearts=None
+            desk=view, oob=False, session=session, written=written, rack=(), ahead=None
         )
     )
     field = re.search(
