@@ -5,11 +5,12 @@ from pathlib import Path
 from typing import Any
 
 from lovrit.core.moves.library import Library
+from lovrit.core.run.board import Board, Row, board_of
 from lovrit.core.run.classplan import Runner, class_plan, dealt
 from lovrit.core.run.deeds import DEEDS
 from lovrit.core.run.going import Fold, Going, Happening
 from lovrit.core.run.late import ends_at_s, late_s, ways
-from lovrit.core.run.saying import Row, big_clock, lane_objects, leading, rows, says
+from lovrit.core.run.saying import big_clock, lane_objects, leading, says
 from lovrit.core.session.session import Session
 from lovrit.core.values import LovritError
 
@@ -131,6 +132,7 @@ def moment_object(state: Going, at_s: float) -> dict[str, Any]:
     on = state.phase in ("on", "held") and lane is not None
     step = lane.steps[lane.at] if on and lane and lane.steps else None
     planned = state.plan.blocks[state.at] if on else None
+    told = board_of(state, lane) if on and lane and lane.steps else Board()
     return {
         "at_s": at_s,
         "phase": state.phase,
@@ -142,13 +144,42 @@ def moment_object(state: Going, at_s: float) -> dict[str, Any]:
         "of_turns": planned.turns or None if planned else None,
         "says": says(state),
         "beat": step.beat if step else None,
-        "rows": [_row(row) for row in rows(state)],
+        "rows": [_row(row) for row in told.rows],
+        "board": _board(told),
         "lanes": lane_objects(state),
         "ends_at_s": round(ends_at_s(state), 3),
         "late_s": late_s(state),
         "ways": [
             {"way": way.way, "text": way.text, "ends_at_s": way.ends_at_s} for way in ways(state)
         ],
+    }
+
+
+def _board(told: Board) -> dict[str, Any]:
+    """What is to be done, by whom, how it ends, which of how many, what then."""
+    if not told.rows:
+        return {"what": [], "whom": [], "ends": None, "of": "", "then": []}
+    return {
+        "what": [
+            {
+                "text": one.text,
+                "count": one.reps,
+                "name": one.name,
+                "side": one.side,
+                "part": one.part,
+                "load": one.load,
+                "parts": list(one.parts),
+                "notes": list(one.notes),
+            }
+            for one in told.what
+        ],
+        "whom": list(told.whom),
+        "ends": told.ends,
+        "of": told.of,
+        "then": list(told.then),
+        "coming": [one.text for row in told.coming for one in row.what],
+        "rest": told.rest,
+        "rungs": dict(told.rungs),
     }
 
 

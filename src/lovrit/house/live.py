@@ -19,7 +19,8 @@ from lovrit.core.run.here import in_their_groups
 from lovrit.core.session.session import Session
 from lovrit.house.calls import Calls
 from lovrit.house.hearts import Hearts, hearts_view
-from lovrit.house.telling import Own, Told
+from lovrit.house.own import Versions
+from lovrit.house.telling import Told
 from lovrit.store import classes
 from lovrit.store.database import Database
 from lovrit.straps.outside import Outside
@@ -100,7 +101,7 @@ class Live:
         self.walls = 0
         self.unwritten: list[Second] = []
         self._told: Told | None = None
-        self._own: dict[Own, dict[str, str]] = {}
+        self._own = Versions(self.run_by.library)
         self.comers: tuple[Comer, ...] = ()
         self.stand(self.fold, now_ms)
 
@@ -130,7 +131,7 @@ class Live:
     def admit(self, comes: Comer) -> None:
         """Somebody who comes late is here from now on, with their strap."""
         self._came = (*self._came, comes)
-        self._own = {}
+        self._own = Versions(self.run_by.library)
         if self.simulated:
             self.straps.add(comes)
 

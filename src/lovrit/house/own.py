@@ -6,59 +6,81 @@ from lovrit.core.crew.fits import told
 from lovrit.core.crew.groups import letter
 from lovrit.core.crew.person import Comer
 from lovrit.core.heart.demand import corridor, talk
+from lovrit.core.moves.library import Library
+from lovrit.core.run.board import HALVES, Board, Row, What
 from lovrit.core.run.classplan import ClassPlan
-from lovrit.core.run.foretold import Moment
-from lovrit.core.run.saying import CLOSED
-from lovrit.core.slate.line import Line, Way
-from lovrit.core.slate.written import task_said
+from lovrit.core.run.foretold import LaneShown, Moment
+from lovrit.core.slate.line import Line
 from lovrit.core.timeline.sums import HARD
 
 
-def own_words(
-    plan: ClassPlan, mine: Comer, instead: dict[str, str] | None = None
-) -> dict[str, str]:
-    """What is said of each move to everybody, and what it is for one person: their version, their load.
+class Versions:
+    """What somebody is told at each line, worked out once: by whom it is, and the line with its reps and its load."""
 
-    ``instead`` are the moves that were put in place of others for the rest of the class.
-    """
-    found: dict[str, str] = {}
-    for line in (line for block in plan.blocks for line in block.block.moves if not line.is_rest):
-        other = (instead or {}).get(line.name, "")
-        if other == CLOSED:
-            continue
-        everybody = tuple(task_said(task, other) for task in line.tasks)
-        own = told(mine, _put_in_place(line, other), plan.library)
-        found |= dict(zip(everybody, own, strict=True))
-    return found
+    def __init__(self, library: Library) -> None:
+        self.library = library
+        self._known: dict[tuple[int, Line], tuple[str, ...]] = {}
+
+    def of(self, mine: Comer, line: Line) -> tuple[str, ...]:
+        """Task by task what they do there."""
+        key = (mine.id, line)
+        if key not in self._known:
+            self._known[key] = told(mine, line, self.library)
+        return self._known[key]
 
 
-def _put_in_place(line: Line, other: str) -> Line:
-    """A line with another move for the rest of the class, whose ways are that move's."""
-    if not other:
-        return line
-    plain: dict[str, tuple[Way, ...]] = dict.fromkeys(("easier", "harder", "alternatives"), ())
-    return line.but(tasks=tuple(task.but(name=other, **plain) for task in line.tasks))
-
-
-def own_moment(one: Moment, mine: Comer, own: dict[str, str], out: bool) -> Moment:
+def own_moment(one: Moment, mine: Comer, versions: Versions, out: bool) -> Moment:
     """A moment as it is for one person: the rows of their group in their own version, the lane that they are in.
 
     Where they have stopped nothing is asked of them.
     """
     if out:
-        return one._replace(rows=(), lanes=(), effort=None)
-    group = letter(mine.group)
-    rows = tuple(
-        row._replace(does=tuple(own.get(does, does) for does in row.does))
-        for row in one.rows
-        if group in row.groups
+        return one._replace(board=Board(), lanes=(), effort=None)
+    lanes = tuple(_taken(lane, str(mine.id)) for lane in one.lanes if str(mine.id) in lane.people)
+    called = (str(mine.id), *(lane.name for lane in lanes), letter(mine.group))
+    rungs = dict(one.board.rungs)
+    rung = next((rungs[name] for name in called if name in rungs), "")
+
+    def own(rows: tuple[Row, ...]) -> tuple[Row, ...]:
+        here = (row for row in rows if _is_mine(row, lanes, called[-1]))
+        return tuple(
+            row._replace(what=tuple(own_what(what, mine, versions, rung) for what in row.what))
+            for row in here
+        )
+
+    board = one.board._replace(rows=own(one.board.rows), coming=own(one.board.coming))
+    return one._replace(board=board, lanes=lanes)
+
+
+def own_what(what: What, mine: Comer, versions: Versions, rung: str = "") -> What:
+    """One thing to do in somebody's own version, on their own rung where reps climb."""
+    what = what.with_reps(rung) if rung and what.climbs else what
+    if what.line is None:
+        return what
+    said = versions.of(mine, what.line)[what.nth]
+    counts = what.reps and not what.line.tasks[what.nth].amount
+    own = f"{what.reps} {said}" if counts else said
+    if what.name in said:
+        return what._replace(does=own)
+    return what._replace(
+        does=own, side="", notes=(), part="", parts=()
+    )  # those were the other move's
+
+
+def _taken(lane: LaneShown, who: str) -> LaneShown:
+    """The lane that somebody is in: who takes turns in it and is not on rests."""
+    if not lane.on:
+        return lane
+    return lane._replace(
+        does="work" if lane.on == who else "rest" if lane.does == "work" else lane.does
     )
-    lanes = tuple(
-        lane._replace(takes="" if str(mine.id) in lane.came else lane.takes)
-        for lane in one.lanes
-        if str(mine.id) in lane.people
-    )
-    return one._replace(rows=rows, lanes=lanes)
+
+
+def _is_mine(row: Row, lanes: tuple[LaneShown, ...], group: str) -> bool:
+    """Whether a row is of somebody's group, or of their half."""
+    if row.who:
+        return any(HALVES.get(lane.name) == row.who for lane in lanes)
+    return group in row.groups
 
 
 def own_effort(plan: ClassPlan, one: Moment, mine: Comer) -> float | None:

@@ -8,18 +8,19 @@ from lovrit.core.clock import clock, number
 from lovrit.core.crew.groups import letter
 from lovrit.core.crew.person import Comer
 from lovrit.core.run.account import done_taps
+from lovrit.core.run.board import Row, What
 from lovrit.core.run.classplan import ClassPlan
 from lovrit.core.run.foretold import LaneShown, Moment, foretold
 from lovrit.core.run.frozen import Frozen
 from lovrit.core.run.going import Fold, Going, Happening
 from lovrit.core.run.late import due_s, early_s, ends_at_s, late_s, ways
-from lovrit.core.run.saying import Row
-from lovrit.house.own import own_box, own_moment, own_words
+from lovrit.core.slate.line import Line
+from lovrit.core.slate.written import kit_words, ways_said
+from lovrit.house.own import Versions, own_box, own_moment
 
 Watcher = Literal["coach", "wall"]
 HEARD = 16  # presses that a screen is told the class has heard: more than can be under way at once
 SOON, MANY = 8, 400  # moments that are told with every press, and those that follow at leisure
-EACH = "each side"
 TAKEN_BACK = {
     "next": "next", "back": "back", "again": "once more", "longer": "the seconds", "skip-round": "the skipped round",
     "skip-block": "the skipped block", "drop-round": "one round fewer", "replace": "the other move",
@@ -28,9 +29,6 @@ TAKEN_BACK = {
     "jump": "the jump", "broke": "“broke here”", "swap": "the change of straps", "score": "the score",
     "absent": "“wasn’t there”",
 }  # fmt: skip
-
-
-Own = tuple[int, tuple[tuple[str, str], ...]]  # whose words, and the moves put in place of others
 
 
 @dataclass(frozen=True)
@@ -47,7 +45,7 @@ class Told:
     comers: tuple[Comer, ...]
     names: bool = False
     now_ms: int = 0
-    own: dict[Own, dict[str, str]] = field(default_factory=dict)
+    versions: Versions | None = None
     _foretold: dict[int, tuple[Moment, ...]] = field(default_factory=dict)
 
     def ms(self, seconds: float) -> int:
@@ -60,13 +58,9 @@ class Told:
             self._foretold[most] = foretold(self.going, most) if self.going.phase != "over" else ()
         return self._foretold[most]
 
-    def own_words(self, mine: Comer) -> dict[str, str]:
-        """What is said of each move to one person."""
-        instead = self.going.moves
-        key = (mine.id, tuple(sorted(instead.items())))
-        if key not in self.own:
-            self.own[key] = own_words(self.going.plan, mine, instead)
-        return self.own[key]
+    def own(self, one: Moment, mine: Comer, out: bool) -> Moment:
+        """A moment as it is for one person."""
+        return own_moment(one, mine, self.versions or Versions(self.going.plan.library), out)
 
 
 def state_object(
@@ -78,11 +72,11 @@ def state_object(
     """
     going = live.going
     moments = live.moments(most)
-    table: dict[tuple[Row, ...], int] = {}
+    table = _Table()
     if mine:
         mine = next((one for one in live.comers if one.id == mine.id), mine)
         out = str(mine.id) in going.stopped
-        moments = tuple(own_moment(one, mine, live.own_words(mine), out) for one in moments)
+        moments = tuple(live.own(one, mine, out) for one in moments)
     told = [_moment(live, one, table, screen) for one in moments]
     if mine:
         boxes = (own_box(going.plan, one, mine) for one in moments)
@@ -91,14 +85,14 @@ def state_object(
         "now_ms": now_ms,
         "phase": going.phase,
         "moments": told,
-        "rows": [[_row(row) for row in some] for some in table],
+        "rows": table.rows,
         "groups": going.groups,
         "whole": bool(moments) and moments[-1].kind == "over",
         "total_s": going.plan.total_s,
         "ends_ms": live.ms(ends_at_s(going)),
         "started_ms": None if going.started_s is None else live.ms(going.started_s),
         "over_ms": None if going.over_s is None else live.ms(going.over_s),
-        "rounds": {name: many for (at, name), many in going.rounds.items() if at == going.at},
+        "rounds": _rounds(going),
         "shown": {"what": going.shown[0], "text": going.shown[1]},
     }
     if screen != "wall":
@@ -184,9 +178,32 @@ def _last(live: Told) -> Happening | None:
     return presses[-1] if presses and presses[-1].kind in TAKEN_BACK else None
 
 
-def _moment(
-    live: Told, one: Moment, table: dict[tuple[Row, ...], int], screen: str
-) -> dict[str, Any]:
+class _Table:
+    """Rows as they are told, each set of them once: a class says the same again and again."""
+
+    def __init__(self) -> None:
+        self.rows: list[list[dict[str, Any]]] = []
+        self._known: dict[str, int] = {}
+
+    def of(self, rows: tuple[Row, ...]) -> int:
+        """The place of some rows."""
+        said = [_row(row) for row in rows]
+        key = repr(said)
+        if key not in self._known:
+            self._known[key] = len(self.rows)
+            self.rows.append(said)
+        return self._known[key]
+
+
+def _rounds(going: Going) -> dict[int, dict[str, int]]:
+    """Rounds that are counted, block by block: each is shown in its own alone."""
+    found: dict[int, dict[str, int]] = {}
+    for (at, name), many in going.rounds.items():
+        found.setdefault(at, {})[name] = many
+    return found
+
+
+def _moment(live: Told, one: Moment, table: _Table, screen: str) -> dict[str, Any]:
     told: dict[str, Any] = {
         "at": live.ms(one.at_s),
         "kind": one.kind,
@@ -206,7 +223,11 @@ def _moment(
         "usual": None if one.usual_s is None else live.ms(one.usual_s),
         "moves_on": one.moves_on,
         "last": one.last,
-        "rows": table.setdefault(one.rows, len(table)),
+        "rows": table.of(one.board.rows),
+        "coming": table.of(one.board.coming) if one.board.coming else None,
+        "then": list(one.board.then),
+        "rest": one.board.rest,
+        "rungs": dict(one.board.rungs),
         "cues": [[live.ms(cue.at_s), cue.kind, cue.say] for cue in one.cues],
     }
     if one.lanes:
@@ -229,7 +250,6 @@ def _lane(live: Told, lane: LaneShown, screen: str) -> dict[str, Any]:
         "takes": lane.takes,
         "nth": lane.nth,
         "on": _called(on, screen) if on else "",
-        "came": len(lane.came),
     }
 
 
@@ -245,12 +265,28 @@ def _row(row: Row) -> dict[str, Any]:
     return {
         "nth": row.nth,
         "station": row.station,
-        "does": list(row.does),
+        "who": row.who,
         "groups": list(row.groups),
         "then": list(row.then),
-        "side": EACH if row.side == "each" else row.side,
-        "part": row.part,
+        "what": [_what(one) for one in row.what],
     }
+
+
+def _what(one: What) -> dict[str, Any]:
+    """One thing to do, without what is empty."""
+    told = {
+        "does": one.does,
+        "reps": one.reps,
+        "side": one.side,
+        "notes": ", ".join(one.notes),
+        "part": one.part,
+        "parts": list(one.parts),
+        "label": one.label,
+        "opens": one.opens,
+        "climbs": one.climbs,
+        "station": one.station,
+    }
+    return {name: value for name, value in told.items() if value}
 
 
 def strip_object(plan: Frozen) -> list[list[Any]]:
@@ -262,16 +298,21 @@ def strip_object(plan: Frozen) -> list[list[Any]]:
 
 
 def move_cards(plan: ClassPlan) -> list[dict[str, Any]]:
-    """Each move of a class once, as it is shown to people before it: its name, one thing to see, ways to do it."""
+    """Each move of a class once, as people are shown it: its name, one thing to see, ways to do it, its kit."""
     lines = {
         line.name: line for block in plan.blocks for line in block.block.moves if not line.is_rest
     }
-    found = ((name, plan.library.find(line.tasks[0].name)) for name, line in lines.items())
-    return [
-        {
-            "station": name,
-            "cue": move.cue if move else "",
-            "ways": [f"{move.name} {way}" for way in move.easier[:2]] if move else [],
-        }
-        for name, move in found
-    ]
+    return [_card(line, plan) for line in lines.values()]
+
+
+def _card(line: Line, plan: ClassPlan) -> dict[str, Any]:
+    """The line's own ways; where it has none, the move's."""
+    move = plan.library.find(line.tasks[0].name)
+    own = [said for task in line.tasks for said in ways_said(task)]
+    usual = [f"easier {move.name} {way}" for way in move.easier[:2]] if move else []
+    return {
+        "station": line.name,
+        "cue": move.cue if move else "",
+        "ways": own or usual,
+        "kit": [kit_words(kit) for task in line.tasks for kit in task.kit],
+    }

@@ -11,11 +11,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lovrit.core.moves.library import shipped
+from lovrit.core.run.board import CLOSED
 from lovrit.core.run.classplan import Runner, class_plan, dealt
 from lovrit.core.run.deeds import DEEDS
 from lovrit.core.run.going import Fold, Going, Happening
 from lovrit.core.run.late import early_s, ends_at_s, ways
-from lovrit.core.run.saying import CLOSED
 from lovrit.core.session.reader import read
 from lovrit.formats.class_files import class_object, moment_object
 from tests.conftest import examples

@@ -6,10 +6,11 @@ from lovrit.core.clock import clock, minutes, ratio
 from lovrit.core.crew.groups import letter
 from lovrit.core.fit.feel import feel
 from lovrit.core.moves.library import shipped
+from lovrit.core.run.board import board_of
 from lovrit.core.run.classplan import Runner, class_plan
 from lovrit.core.run.deeds import DEEDS
 from lovrit.core.run.going import Fold, Happening
-from lovrit.core.run.saying import rows
+from lovrit.core.run.saying import leading
 from lovrit.core.timeline.explain import explain
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.formats.plan_json import plan_object
@@ -96,7 +97,7 @@ def test_rails_and_floor_have_everybody_in_the_same_place(text: str) -> None:
             fold.state.finish(fold.state.lanes[0], "clock")
         on_floor = {
             (rail, ord(group) - 65, row.side or "")
-            for rail, row in enumerate(rows(fold.state))
+            for rail, row in enumerate(board_of(fold.state, leading(fold.state)).rows)
             for group in row.groups
         }
         assert drawn == on_floor, (text, first)

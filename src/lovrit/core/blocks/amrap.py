@@ -7,7 +7,7 @@ from typing import ClassVar, Literal
 
 from lovrit.core.blocks.block import Block, Form
 from lovrit.core.blocks.company import PARTNERS, TEAMS, share_of
-from lovrit.core.blocks.floor import Floor, by_clock
+from lovrit.core.blocks.floor import Floor, FloorStep, by_clock
 from lovrit.core.blocks.ladder import LADDER, Ladder, with_reps
 from lovrit.core.blocks.marks import Mark
 from lovrit.core.blocks.options import AIMS, Read
@@ -141,6 +141,15 @@ class Amrap(Block):
             return self.moves
         reps = self.ladder.at(nth)
         return tuple(with_reps(line, reps) for line in self.moves)
+
+    def rung(self, counted: int) -> str:
+        """On a ladder the reps of the round that is begun."""
+        return str(self.ladder.at(counted + 1)) if self.ladder else ""
+
+    def reps_said(self, step: FloorStep, counted: int) -> str:
+        """On a ladder the rung of those who are furthest."""
+        del step
+        return self.rung(counted)
 
     def round_ends(self, library: Library) -> list[float]:
         """Where each round is likely to end, in seconds from the block's start; empty where nobody can say."""

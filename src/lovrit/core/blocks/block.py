@@ -15,10 +15,11 @@ from lovrit.core.blocks.score import Scoring, time_score
 from lovrit.core.blocks.step import Case, Forecast, Laying, Phase, Stage, Step
 from lovrit.core.clock import clock
 from lovrit.core.moves.library import Library
-from lovrit.core.slate.line import Amount, Line, reps_of
+from lovrit.core.slate.line import Amount, Line, Task, reps_of
 from lovrit.core.slate.problem import Unreadable
 from lovrit.core.slate.tree import Node
 from lovrit.core.slate.words import Word
+from lovrit.core.slate.written import whole_amount
 from lovrit.core.values import Value
 
 
@@ -341,6 +342,37 @@ class Block(Value):
         """Who shares a clock in it, and what ends each step: one lane by the clock, where a kind says no more."""
         return Floor("all", tuple(map(by_clock, self.unroll(laying))))
 
+    # what its board says
+
+    def reps_said(self, step: FloorStep, counted: int) -> str:
+        """How much is done on a line that doesn't say it itself; the furthest have ``counted`` rounds behind them."""
+        del step, counted
+        return whole_amount(self.amount) if self.amount else ""
+
+    def rung(self, counted: int) -> str:
+        """The same after so many rounds, where it grows with each; empty elsewhere."""
+        del counted
+        return ""
+
+    def line_in(self, line: Line, step: FloorStep) -> Line:
+        """A line as it is done in a step: with the load of its set, where each has its own."""
+        tasks = tuple(_in_set(task, step.round or 1) for task in line.tasks)
+        return line.but(tasks=tasks) if tasks != line.tasks else line
+
+    def said_in(self, step: FloorStep) -> str:
+        """What is done where no line says so."""
+        return self.reps_said(step, 0) or self.name
+
+    def label_of(self, line: int) -> str:
+        """What a line (from 0) is called beside its move: A1, A2."""
+        del line
+        return ""
+
+    @property
+    def rest_said(self) -> str:
+        """The rest that is usual after a set, where people take it for themselves."""
+        return ""
+
     # who is where
 
     def line_of(self, group: int, turn: int) -> int:
@@ -379,6 +411,15 @@ def side_in(line: Line | None, nth: int) -> str | None:
     if line is None or line.side == "none":
         return None
     return "each" if line.side == "each" else ("left" if nth % 2 else "right")
+
+
+def _in_set(task: Task, nth: int) -> Task:
+    """A task with the load of its n-th set (from 1), where it has a figure a set."""
+    given = task.load
+    if given is None or given.form != "by-set":
+        return task
+    value = given.values[min(nth, len(given.values)) - 1]
+    return task.but(load=given.but(form="one", values=(value,)))
 
 
 def _without_last_rest(unrolled: Iterator[Step]) -> Iterator[Step]:

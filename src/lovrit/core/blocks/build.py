@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from typing import ClassVar, Literal
 
 from lovrit.core.blocks.block import Block, Form
+from lovrit.core.blocks.floor import FloorStep
 from lovrit.core.blocks.options import AIMS, Read
 from lovrit.core.blocks.parts import Seconds, read_length
 from lovrit.core.blocks.score import Scoring, load_score
@@ -54,6 +55,16 @@ class Build(Block):
         """One work to its end."""
         del laying
         yield self.work(self.total_s, 1, 1, 0 if len(self.moves) == 1 else None)
+
+    def reps_said(self, step: FloorStep, counted: int) -> str:
+        """Reps of the heavy set."""
+        del step, counted
+        return str(self.reps)
+
+    def where(self, turn: int | None, round_: int | None, of: tuple[int, int]) -> str:
+        """What it builds to."""
+        del turn, round_, of
+        return self.head
 
     @property
     def asks_for(self) -> str:

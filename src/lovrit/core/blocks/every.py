@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from typing import ClassVar, Literal
 
 from lovrit.core.blocks.block import Block, Form
-from lovrit.core.blocks.floor import Floor, by_clock
+from lovrit.core.blocks.floor import Floor, FloorStep, by_clock
 from lovrit.core.blocks.ladder import LADDER, Ladder, with_reps
 from lovrit.core.blocks.marks import Mark
 from lovrit.core.blocks.options import AIMS, CAP, REST_BY_EFFORT, Fields, Option, Read, timed
@@ -21,6 +21,7 @@ from lovrit.core.slate.problem import Unreadable
 from lovrit.core.slate.tree import Node, column, figure, seconds, trees
 from lovrit.core.slate.words import Word
 
+MINUTE_S = 60
 HALF_START = Option(
     "half_start",
     "HALF_START time",
@@ -64,6 +65,11 @@ UNTIL_CAP = Option(
     lambda block: f"cap {clock(block.total_s)}",
     CAP.words,
 )
+
+
+def turn_of(period_s: int, nth: int, of: int) -> str:
+    """Which turn of how many, where one of sixty seconds is a minute."""
+    return f"{'minute' if period_s == MINUTE_S else 'turn'} {nth} of {of}"
 
 
 class Every(Block):
@@ -166,7 +172,7 @@ class Every(Block):
         for nth, start in enumerate(range(0, self.total_s, self.period_s)):
             period = min(self.period_s, self.total_s - start)
             line = self.moves[nth % lines] if self.moves else None
-            rung = self.rung(line, nth // lines + 1) if line else None
+            rung = self.climbed(line, nth // lines + 1) if line else None
             needed = line_s(rung, laying.library) if rung else None
             work_s = min(period, needed) if needed is not None else period
             work = self.work(
@@ -176,9 +182,20 @@ class Every(Block):
             yield self.pause("rest", period - work_s, work)
         yield Step(phase="break", seconds=self.half_start_s)
 
-    def rung(self, line: Line, nth: int) -> Line:
+    def climbed(self, line: Line, nth: int) -> Line:
         """A line as it is done the n-th time (from 1): on a ladder with more reps each time."""
         return with_reps(line, self.ladder.at(nth)) if self.ladder else line
+
+    def reps_said(self, step: FloorStep, counted: int) -> str:
+        """On a ladder the reps of this turn."""
+        del counted
+        visit = ((step.turn or 1) - 1) // max(1, len(self.moves)) + 1
+        return str(self.ladder.at(visit)) if self.ladder else ""
+
+    def where(self, turn: int | None, round_: int | None, of: tuple[int, int]) -> str:
+        """The minute, where it is one; which line it is goes without saying."""
+        del round_
+        return turn_of(self.period_s, turn or 1, of[0])
 
     def visits(self, line: int, library: Library) -> float:
         """Whole turns that fall on the line."""

@@ -26,11 +26,19 @@ class Gate(NamedTuple):
         return bpm > 0 and (bpm <= self.bpm if self.down else bpm >= self.bpm)
 
 
+class Inside(NamedTuple):
+    """A set, or the rest after it, as usual people do it: when it begins, in seconds into the step that it is in."""
+
+    at_s: int
+    phase: Phase
+    round: int | None
+
+
 class FloorStep(NamedTuple):
     """A step of a lane. It ends by its clock, by a tap, by a heart, or by the block's cap, whichever comes first.
 
     ``clock_s`` is None where no clock ends it; ``likely_s`` is what it is forecast to last then. ``share`` makes its
-    clock so many times the work before it.
+    clock so many times the work before it. ``inside`` are the sets and rests that usual people do in it.
     """
 
     phase: Phase
@@ -45,6 +53,7 @@ class FloorStep(NamedTuple):
     gate: Gate | None = None
     share: float | None = None
     likely_s: int = 0
+    inside: tuple["Inside", ...] = ()
 
     @property
     def planned_s(self) -> int:
@@ -75,19 +84,20 @@ def by_clock(step: Step) -> FloorStep:
     return FloorStep(phase, seconds, nth, turn, move, effort, side, beat)
 
 
-def merged(steps: Iterable[Step], key: Literal["turn", "move"]) -> Iterator[FloorStep]:
-    """Steps of one turn, or at one station, as a single one: its clock is never cut in two."""
+def merged(steps: Iterable[Step], key: Literal["move", ""]) -> Iterator[FloorStep]:
+    """Steps at one station as a single one, all of them with no key: its clock is never cut in two."""
     held: FloorStep | None = None
     for step in map(by_clock, steps):
-        if (
-            held
-            and getattr(held, key) == getattr(step, key)
-            and step.phase not in ("change", "break")
-        ):
-            held = held._replace(clock_s=(held.clock_s or 0) + (step.clock_s or 0))
+        same = held and (not key or getattr(held, key) == getattr(step, key))
+        length = held.clock_s or 0 if held else 0
+        inside = Inside(length, step.phase, step.round)
+        if held and same and step.phase not in ("change", "break"):
+            held = held._replace(
+                clock_s=length + (step.clock_s or 0), inside=(*held.inside, inside)
+            )
             continue
         if held:
             yield held
-        held = step
+        held = step._replace(inside=(inside._replace(at_s=0),))
     if held:
         yield held

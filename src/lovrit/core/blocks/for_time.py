@@ -5,7 +5,7 @@ from typing import ClassVar, Literal
 
 from lovrit.core.blocks.block import Block, Form, Repeats
 from lovrit.core.blocks.company import PAIR, TEAMS, share_of
-from lovrit.core.blocks.floor import Floor, by_clock
+from lovrit.core.blocks.floor import Floor, FloorStep, by_clock
 from lovrit.core.blocks.ladder import with_reps
 from lovrit.core.blocks.marks import Mark, thinning
 from lovrit.core.blocks.options import AIMS, CAP, Read
@@ -159,6 +159,26 @@ class ForTime(Block):
         if self.over and self.over.unit == "s":
             return f"accumulate {clock(self.over.values[0])}"
         return f"{whole_amount(self.over) if self.over else self.rounds.of('round')} for time"
+
+    def reps_said(self, step: FloorStep, counted: int) -> str:
+        """Where reps go by round all of them, as they are written; else its amount."""
+        if self.scheme:
+            return self._scheme_said()
+        if self.over and self.over.unit == "s":
+            return clock(self.over.values[0])
+        return super().reps_said(step, counted)
+
+    def _scheme_said(self) -> str:
+        """21-15-9; where they go by ones, from where to where and back: 10 to 1, 1 to 5 to 1."""
+        turns = [self.scheme[0]]
+        for before, here, after in zip(
+            self.scheme, self.scheme[1:], (*self.scheme[2:], None), strict=False
+        ):
+            if abs(here - before) != 1:
+                return "-".join(map(str, self.scheme))
+            if after is None or (here - before) * (after - here) < 0:
+                turns.append(here)
+        return " to ".join(map(str, turns))
 
     @property
     def repeats(self) -> Repeats | None:

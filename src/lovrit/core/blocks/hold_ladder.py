@@ -4,6 +4,8 @@ from collections.abc import Iterator
 from typing import ClassVar, Literal
 
 from lovrit.core.blocks.block import Block, Form
+from lovrit.core.blocks.every import turn_of
+from lovrit.core.blocks.floor import FloorStep
 from lovrit.core.blocks.marks import Mark
 from lovrit.core.blocks.options import AIMS, REST_BY_EFFORT, Read
 from lovrit.core.blocks.parts import Seconds
@@ -75,6 +77,16 @@ class HoldLadder(Block):
             work = self.work(min(period, self.start_s + self.step_s * nth), nth + 1, 1, 0)
             yield work
             yield self.pause("rest", period - work.seconds, work)
+
+    def reps_said(self, step: FloorStep, counted: int) -> str:
+        """Seconds of this turn's hold."""
+        del counted
+        return f"{min(self.period_s, self.start_s + self.step_s * ((step.round or 1) - 1))} s"
+
+    def where(self, turn: int | None, round_: int | None, of: tuple[int, int]) -> str:
+        """The turn, which is a minute where it lasts one."""
+        del turn
+        return turn_of(self.period_s, round_ or 1, of[1])
 
     @property
     def asks_for(self) -> str:

@@ -36,6 +36,7 @@ from lovrit.core.blocks.worktime import amount_s
 from lovrit.core.clock import clock
 from lovrit.core.moves.library import Library
 from lovrit.core.slate.line import Amount
+from lovrit.core.slate.problem import Unreadable
 from lovrit.core.slate.tree import Node, figure, tokens, trees
 from lovrit.core.slate.words import Word
 from lovrit.core.slate.written import whole_amount
@@ -49,7 +50,7 @@ SCORE = Option(
     (
         Word(
             "SCORE.4",
-            r"/score[ \t]+(?:slowest|fastest|total)\b/i",
+            r"/score[ \t]+(?:slowest|fastest|total|best)\b/i",
             "“score slowest”",
             "score slowest",
         ),
@@ -85,14 +86,14 @@ class Intervals(Paired):
     rest_share: float | None = None
     rest_over: Amount | None = None
     rest_by: str = ""
-    score: Literal["slowest", "fastest", "total"] | None = None
+    score: Literal["slowest", "fastest", "total", "best"] | None = None
 
     forms: ClassVar[tuple[Form, ...]] = (
         Form(
             "intervals",
             ("count X pair", "count X OPEN pair (COMMA? pair)* CLOSE"),
             _read,
-            (*AIMS, REST_BY_EFFORT, LEAD_IN, LEAST, MOST, WHEN, DROP_LAST),
+            (*AIMS, REST_BY_EFFORT, LEAD_IN, LEAST, MOST, WHEN, SCORE, DROP_LAST),
             "6 x 30/60 at 9",
         ),
         Form(
@@ -106,9 +107,13 @@ class Intervals(Paired):
 
     @classmethod
     def check(cls, fields: Fields, at: int) -> None:
-        """Pairs have their limits; an amount has none."""
+        """Pairs have their limits, an amount has none; what is scored is a time of an amount, else the best try."""
         if "each" not in fields:
             super().check(fields, at)
+        score = fields.get("score")
+        if score and (score == "best") == ("each" in fields):
+            said = ("score fastest", "score slowest") if "each" in fields else ("score best",)
+            raise Unreadable(f"“score {score}” is of another kind of block.", at, said)
 
     @property
     def head(self) -> str:
@@ -155,6 +160,11 @@ class Intervals(Paired):
                 work = self.work(work_s, nth, turn, move)
                 yield work
                 yield self.pause("rest", rest_s, work)
+
+    def where(self, turn: int | None, round_: int | None, of: tuple[int, int]) -> str:
+        """Which repeat, which attempt, else which round and turn of how many."""
+        word = "repeat" if self.each else "attempt" if self.score == "best" else ""
+        return f"{word} {round_} of {of[1]}" if word else super().where(turn, round_, of)
 
     def floor(self, laying: Laying) -> Floor:
         """Repeats of an amount: each group comes in when it does, and has its own rest."""
@@ -210,7 +220,8 @@ class Intervals(Paired):
         if self.each:
             return f"each or {self.score or 'slowest'}, m:ss"
         worked = [line for line in self.moves if not line.is_rest]
-        return "reps or metres" if worked and self.pattern else None
+        unit = "best of its attempts, reps or metres" if self.score else "reps or metres"
+        return unit if worked and self.pattern else None
 
     def read_score(self, said: str, given: Scoring) -> str:
         """Times of an amount that is repeated; reps or metres of works by the clock."""

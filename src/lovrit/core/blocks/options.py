@@ -225,3 +225,14 @@ DROP_LAST = Option(
     lambda block: "drop last rest" if block.drop_last_rest else "", (word("DROP", "drop last rest"),), "drop last rest",
 )  # fmt: skip
 AIMS = (AT, HEART, PACE)
+
+
+TOGETHER = Option(
+    "together",
+    "TOGETHER",
+    "together",
+    flag("together"),
+    lambda block: "together" if block.together else "",
+    (word("TOGETHER", "together"),),
+    "together",
+)

@@ -11,10 +11,9 @@ from lovrit.core.blocks.options import (
     LEAST,
     MOST,
     REST_BY_EFFORT,
+    TOGETHER,
     WHEN,
-    Option,
     Read,
-    flag,
     pause,
 )
 from lovrit.core.blocks.parts import Count, Pair, Seconds, count_figure, read_count, read_pair
@@ -36,17 +35,6 @@ def _read(node: Node) -> Read:
     fields = {"rounds": rounds, "pair": read[0][0], "by_round": tuple(one for one, _ in read[1:])}
     counted = count_figure("rounds", times) if len(inner) == 1 else []
     return Read(fields, counted + figures)
-
-
-TOGETHER = Option(
-    "together",
-    "TOGETHER",
-    "together",
-    flag("together"),
-    lambda block: "together" if block.together else "",
-    (word("TOGETHER", "together"),),
-    "together",
-)
 
 
 class Rotate(Paired):

@@ -4,14 +4,15 @@ from collections.abc import Iterator
 from typing import ClassVar, Literal
 
 from lovrit.core.blocks.block import Between, Block, Form, Repeats
-from lovrit.core.blocks.floor import Floor, merged
-from lovrit.core.blocks.options import AIMS, DROP_LAST, REST_BY_CLOCK, Read
+from lovrit.core.blocks.floor import Floor, FloorStep, merged
+from lovrit.core.blocks.options import AIMS, DROP_LAST, REST_BY_CLOCK, TOGETHER, Read
 from lovrit.core.blocks.parts import Count, Seconds, count_figure, read_count
 from lovrit.core.blocks.score import Scoring, load_score, reps_score
 from lovrit.core.blocks.sets import CHANGE
 from lovrit.core.blocks.stay import at_stations
 from lovrit.core.blocks.step import Laying, Step
-from lovrit.core.blocks.worktime import reps_s
+from lovrit.core.blocks.worktime import line_s, reps_s
+from lovrit.core.clock import clock
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.names import FREE
 from lovrit.core.slate.problem import Unreadable
@@ -50,6 +51,7 @@ class Strength(Block):
     change_s: Seconds | None = None
     change_added: bool = False
     drop_last_rest: bool = False
+    together: bool = False
     by_set: tuple[int, ...] = ()
 
     forms: ClassVar[tuple[Form, ...]] = (
@@ -57,14 +59,14 @@ class Strength(Block):
             "strength",
             ("count SETS OF count REPS",),
             _read,
-            (*AIMS, REST_BY_CLOCK, CHANGE, DROP_LAST),
+            (*AIMS, REST_BY_CLOCK, TOGETHER, CHANGE, DROP_LAST),
             "3 sets of 12 reps, rest 1:30",
         ),
         Form(
             "strength_by_set",
             ("count SETS OF NUM DASH NUM (DASH NUM)+",),
             _read_by_set,
-            (*AIMS, REST_BY_CLOCK, CHANGE, DROP_LAST),
+            (*AIMS, REST_BY_CLOCK, TOGETHER, CHANGE, DROP_LAST),
         ),
     )
     needs_stations: ClassVar[bool] = True
@@ -115,7 +117,10 @@ class Strength(Block):
 
     def reps_done(self, line: int, library: Library, work_s: int) -> float:
         """Its sets of its reps."""
-        del line, library, work_s
+        del library, work_s
+        own = self.moves[line].tasks[0].amount
+        if own and own.high is not None and own.unit == "reps":
+            return self.sets.high * own.high
         return sum(self.by_set) or self.sets.high * self.reps.high
 
     def reps_in(self, nth: int) -> float:
@@ -123,8 +128,36 @@ class Strength(Block):
         return self.by_set[nth - 1] if self.by_set else (self.reps.low + self.reps.high) / 2
 
     def floor(self, laying: Laying) -> Floor:
-        """A clock a station: sets are at people's own pace."""
-        return Floor("all", tuple(merged(self.unroll(laying), "move")))
+        """A clock a station, one for all where they are done together: sets are at people's own pace."""
+        if not self.together:
+            return Floor("all", tuple(merged(self.unroll(laying), "move")))
+        return Floor(
+            "all", tuple(one._replace(move=None) for one in merged(self.unroll(laying), ""))
+        )
+
+    def reps_said(self, step: FloorStep, counted: int) -> str:
+        """Reps of this set."""
+        del counted
+        return str(self.by_set[(step.round or 1) - 1] if self.by_set else self.reps)
+
+    def label_of(self, line: int) -> str:
+        """A1, A2, where they are done one after the other."""
+        return f"A{line + 1}" if self.together else ""
+
+    def where(self, turn: int | None, round_: int | None, of: tuple[int, int]) -> str:
+        """Which set; of a station where there are several, of all lines where they are done together."""
+        nth = f"{self._one} {round_ or 1} of {self.sets.high}"
+        return f"station {turn} of {of[0]}, {nth}" if of[0] > 1 and not self.together else nth
+
+    @property
+    def _one(self) -> str:
+        """What is counted: a set, or all lines once."""
+        return ("pair" if len(self.moves) == 2 else "round") if self.together else "set"
+
+    @property
+    def rest_said(self) -> str:
+        """The rest that follows each set."""
+        return f"rest {clock(self.rest_s)} after each {self._one}" if self.rest_s else ""
 
     @property
     def asks_for(self) -> str:
@@ -151,7 +184,19 @@ class Strength(Block):
         def work_s(at: int, nth: int) -> int:
             task, reps = self.moves[at].tasks[0], self.reps_in(nth)
             library, case = laying.library, laying.case
+            if self.moves[at].tasks[0].amount:
+                return line_s(self.moves[at], library, case) or 0
             once = reps * task.rep_s if task.rep_s else reps_s(task.name, reps, library, case)
             return round(once * (2 if task.side == "each" else 1))
 
-        return at_stations(self, laying.times(self.sets), work_s, self.rest_s)
+        sets = laying.times(self.sets)
+        if not self.together:
+            yield from at_stations(self, sets, work_s, self.rest_s)
+            return
+        for nth in range(1, sets + 1):
+            work = None
+            for at in range(len(self.moves)):
+                work = self.work(work_s(at, nth), nth, at + 1, at)
+                yield work
+            if work:
+                yield self.pause("rest", self.rest_s, work)

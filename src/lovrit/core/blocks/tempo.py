@@ -77,6 +77,12 @@ class Tempo(Block):
         up = [round(self.start + climb * nth) for nth in range(self.steps)]
         return up + up[-2::-1] if self.up_and_down else up
 
+    def where(self, turn: int | None, round_: int | None, of: tuple[int, int]) -> str:
+        """The beat, and which step of how many."""
+        del round_
+        nth = turn or 1
+        return f"{self.beats[nth - 1]} a minute, step {nth} of {of[0]}"
+
     @property
     def asks_for(self) -> str:
         """The quickest beat that was kept."""

@@ -2,9 +2,9 @@
 
 from collections.abc import Sequence
 
+from lovrit.core.run.board import CLOSED
 from lovrit.core.run.going import Happening
 from lovrit.core.run.late import plan_in_words
-from lovrit.core.run.saying import CLOSED
 from lovrit.core.session.session import Session
 
 

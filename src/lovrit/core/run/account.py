@@ -215,7 +215,9 @@ class _Teller:
     def _lane_of(self, block: int, who: str, group: str, names: set[str]) -> str:
         """The lane of a block that somebody was in."""
         if who in names or group in names:
-            return who if who in names else group
+            return (
+                who if who in names else group
+            )  # who has gone on for themselves has laps of their own
         held = lanes_of(self._going.plan.blocks[block].floor, list(self._going.people.values()))
         return next((one.name for one in held if who in one.people), min(names))
 

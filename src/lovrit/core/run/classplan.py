@@ -38,6 +38,7 @@ class PlannedBlock:
     at: int
     block: Block
     floor: Floor
+    library: Library
     usual_rounds: tuple[float, ...] = ()  # where usual people end each, in seconds into the block
 
     @property
@@ -82,7 +83,7 @@ class ClassPlan:
     def with_block(self, at: int, block: Block | None) -> "ClassPlan":
         """The plan with another block in a place, or with nothing to do there."""
         made = (
-            PlannedBlock(at, self.blocks[at].block, Floor("all", ()))
+            PlannedBlock(at, self.blocks[at].block, Floor("all", ()), self.library)
             if block is None
             else planned(at, block, self.library)
         )
@@ -98,7 +99,7 @@ def class_plan(session: Session, library: Library) -> ClassPlan:
 def planned(at: int, block: Block, library: Library) -> PlannedBlock:
     """One block as it is run."""
     ends = tuple(block.round_ends(library)[:MOST_ROUNDS])
-    return PlannedBlock(at, block, block.floor(Laying(library)), ends)
+    return PlannedBlock(at, block, block.floor(Laying(library)), library, ends)
 
 
 def lanes_of(floor: Floor, people: list[Runner]) -> list[LaneOf]:
@@ -113,11 +114,7 @@ def lanes_of(floor: Floor, people: list[Runner]) -> list[LaneOf]:
         return [LaneOf(one, (one,)) for one in ids]
     if floor.lanes == "waves":
         return _waves(groups, floor.offsets_s)
-    return [
-        LaneOf(f"{name}{nth}", pair)
-        for name, some in groups.items()
-        for nth, pair in enumerate(_teams(some, floor.team), 1)
-    ]
+    return _teams_of(groups, floor.team)
 
 
 def by_group(people: list[Runner]) -> dict[str, list[str]]:
@@ -141,13 +138,34 @@ def _waves(groups: dict[str, list[str]], offsets: tuple[int, ...]) -> list[LaneO
     ]
 
 
-def _teams(ids: list[str], size: int) -> list[tuple[str, ...]]:
-    """Teams of a size; who is left over alone joins the last."""
-    teams = [tuple(ids[at : at + size]) for at in range(0, len(ids), size)]
-    if len(teams) > 1 and len(teams[-1]) < 2 <= size:
-        *rest, before, last = teams
-        teams = [*rest, before + last]
-    return teams
+def _teams_of(groups: dict[str, list[str]], size: int) -> list[LaneOf]:
+    """Teams of a size within each group; those left over of all groups are teams of their own, an odd one joins one.
+
+    Of pairs an odd one makes a three in its own group.
+    """
+    made: dict[str, list[list[str]]] = {}
+    over: list[tuple[str, str]] = []
+    for name, some in groups.items():
+        whole = len(some) - len(some) % size
+        made[name] = [some[at : at + size] for at in range(0, whole, size)]
+        over += [(name, one) for one in some[whole:]]
+    if size == 2:
+        for name, one in over:
+            made[name][-1:] = [[*made[name][-1], one]] if made[name] else [[one]]
+        over = []
+    for at in range(0, len(over), size):
+        team = over[at : at + size]
+        begun = [made[team[0][0]], *reversed(made.values())]
+        joined = next((some for some in begun if some), None)
+        if len(team) == 1 and joined:
+            joined[-1].append(team[0][1])
+        else:
+            made[team[0][0]].append([one for _, one in team])
+    return [
+        LaneOf(f"{name}{nth}", tuple(team))
+        for name, some in made.items()
+        for nth, team in enumerate(some, 1)
+    ]
 
 
 def dealt(ids: list[str], given: dict[str, str], stations: int, groups: int | None) -> list[Runner]:

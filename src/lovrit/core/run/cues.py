@@ -6,10 +6,12 @@ from typing import NamedTuple
 from lovrit.core.blocks.block import Block
 from lovrit.core.blocks.floor import FloorStep
 from lovrit.core.run.classplan import ClassPlan, PlannedBlock
+from lovrit.core.run.parts import parts_of
 from lovrit.core.slate.line import Line
 from lovrit.core.slate.written import amount
 
 COUNT_IN = (3, 2, 1)
+MOST_NAMED = 4  # stations that are named before a work; more are not heard in a rest
 HALF_FROM_S, TEN_FROM_S, LAST_FROM_S = (
     20,
     25,
@@ -75,12 +77,18 @@ def _of_step(block: PlannedBlock, step: FloorStep, start: float, length: float) 
             Cue(start + length - nth, "count", str(nth)) for nth in COUNT_IN if length > nth
         )
         return
-    yield Cue(start, "go", said(block.block, step))
+    yield Cue(start, "go", "work" if block.block.moves_people else said(block.block, step))
+    yield from _second_half(block, step, start)
     if step.beat:
         yield from _clicks(step.beat, start, length)
-        return
-    if step.clock_s is None or step.phase != "work":
-        return
+    elif step.clock_s is None:
+        yield from _cap(block, step, start, length)
+    elif step.phase == "work":
+        yield from _in_work(block, step, start, length)
+
+
+def _in_work(block: PlannedBlock, step: FloorStep, start: float, length: float) -> Iterator[Cue]:
+    """The last three of a work; where it is not one's own turn its half, its last ten, its parts."""
     if length >= LAST_FROM_S:
         yield from (Cue(start + length - nth, "last", None) for nth in COUNT_IN)
     if block.block.in_turns or block.floor.cap_is_clock:
@@ -90,7 +98,23 @@ def _of_step(block: PlannedBlock, step: FloorStep, start: float, length: float) 
         yield Cue(start + length / 2, "side" if half else "half", half or "halfway")
     if length >= TEN_FROM_S:
         yield Cue(start + length - 10, "ten", "ten")
-    yield from _parts(block.block, step, start, length)
+    yield from _parts(block, step, start, length)
+
+
+def _second_half(of: PlannedBlock, step: FloorStep, start: float) -> Iterator[Cue]:
+    """Where half begin later, they hear their own start."""
+    if of.floor.lanes == "waves" and len(of.floor.offsets_s) > 1:
+        yield Cue(start + of.floor.offsets_s[1], "go", f"second half: {said(of.block, step)}")
+
+
+def _cap(of: PlannedBlock, step: FloorStep, start: float, length: float) -> Iterator[Cue]:
+    """Ten seconds before a cap, and the last three, where it is reached."""
+    cap = of.floor.cap_s
+    if cap is None or length < cap or step.tap == "in":
+        return
+    if cap >= TEN_FROM_S:
+        yield Cue(start + cap - 10, "ten", "ten to the cap")
+    yield from (Cue(start + cap - nth, "last", None) for nth in COUNT_IN if cap >= LAST_FROM_S)
 
 
 def _half(block: Block, step: FloorStep) -> str:
@@ -104,12 +128,14 @@ def _half(block: Block, step: FloorStep) -> str:
     return "change sides" if both else ""
 
 
-def _parts(block: Block, step: FloorStep, start: float, length: float) -> Iterator[Cue]:
-    line = _line(block, step)
-    parts = line.tasks[0].parts if line and line.tasks else ()
-    for nth, part in enumerate(parts[1:], 1):
-        name = f"{amount(part.amount)} {part.name}".strip() if part.amount else part.name
-        yield Cue(start + length * nth / len(parts), "part", name)
+def _parts(of: PlannedBlock, step: FloorStep, start: float, length: float) -> Iterator[Cue]:
+    """Where parts change, at the seconds at which screens do; at stations each is said with its own."""
+    block, line = of.block, _line(of.block, step)
+    lines = block.moves if block.moves_people else [line] if line else []
+    for one in lines:
+        begins = parts_of(one, length, of.library)
+        name = f"{one.name}: " if block.moves_people else ""
+        yield from (Cue(start + at, "part", f"{name}{said}") for at, said in begins[1:])
 
 
 def _clicks(beat: int, start: float, length: float) -> Iterator[Cue]:
@@ -131,9 +157,10 @@ def _line(block: Block, step: FloorStep) -> Line | None:
 
 
 def said(block: Block, step: FloorStep) -> str:
-    """What a step is called aloud: its move, its reps, its side; where people rotate, only that it is work."""
+    """What a step is called aloud: its move, its reps, its side; where people rotate, its few stations."""
     if block.moves_people:
-        return "work"
+        few = len(block.moves) <= MOST_NAMED
+        return ", ".join(line.name for line in block.moves) if few else "next station"
     line = _line(block, step)
     if line is None:
         return block.name

@@ -9,19 +9,18 @@ from typing import NamedTuple
 
 from lovrit.core.blocks.floor import FloorStep
 from lovrit.core.blocks.step import Laying
+from lovrit.core.run.board import Board, board_of
 from lovrit.core.run.classplan import PlannedBlock
 from lovrit.core.run.cues import Cue, step_cues
 from lovrit.core.run.deeds import DEEDS
 from lovrit.core.run.going import Going, Happening
 from lovrit.core.run.lane import Lane
 from lovrit.core.run.saying import (
-    Row,
     big_clock,
     doing,
     leading,
     own_turn,
     part_begins,
-    rows,
     says,
     where_words,
 )
@@ -35,7 +34,7 @@ class LaneShown(NamedTuple):
     """A lane as it is shown: what it does, since when, and when its clock ends, in seconds since the class was opened.
 
     ``takes`` is the tap that it waits for; ``on`` is whose turn it is in a lane whose people
-    take turns and have changed, ``came`` who of it is in while others are still out, ``people`` who it is of.
+    take turns, ``people`` who it is of.
     """
 
     name: str
@@ -45,7 +44,6 @@ class LaneShown(NamedTuple):
     takes: str
     nth: int
     on: str = ""
-    came: tuple[str, ...] = ()
     people: tuple[str, ...] = ()
 
 
@@ -75,7 +73,7 @@ class Moment(NamedTuple):
     usual_s: float | None = None
     moves_on: bool = False
     last: bool = False
-    rows: tuple[Row, ...] = ()
+    board: Board = Board()
     lanes: tuple[LaneShown, ...] = ()
     cues: tuple[Cue, ...] = ()
 
@@ -130,7 +128,7 @@ def moment(state: Going) -> Moment:
     planned, step = state.plan.blocks[state.at], lane.steps[lane.at]
     shown = big_clock(state)
     up = shown.kind == "up"
-    shown_rows = rows(state)
+    shown_on = board_of(state, lane)
     return Moment(
         state.now_s,
         _kind(lane, step),
@@ -148,9 +146,9 @@ def moment(state: Going) -> Moment:
         shown.cap_s,
         step.beat,
         _usual_s(state, planned, step, lane),
-        any(row.then for row in shown_rows),
+        any(row.then for row in shown_on.rows),
         _last(state, lane),
-        shown_rows,
+        shown_on,
         _lanes(state),
         _cues(state, planned, step, lane),
     )
@@ -163,9 +161,14 @@ def _count_in(state: Going) -> Moment:
     first.phase = "on"
     first.begin(0)
     cues = tuple(Cue(begins_s - nth, "count", str(nth)) for nth in (3, 2, 1))
+    lane = leading(first)
+    ahead = board_of(first, lane) if lane else Board()
+    begins = Board(
+        coming=ahead.rows, whom=ahead.whom, of=ahead.of, then=tuple(one.text for one in ahead.what)
+    )
     return Moment(
-        state.now_s, "count", state.place, None, says(state), zero_s=begins_s, rows=rows(first), cues=cues,
-        began_s=begins_s - COUNT_IN_S, shape="stations" if len(rows(first)) > 1 else "plain",
+        state.now_s, "count", state.place, None, says(state), zero_s=begins_s, board=begins, cues=cues,
+        began_s=begins_s - COUNT_IN_S, shape="stations" if len(ahead.rows) > 1 else "plain",
     )  # fmt: skip
 
 
@@ -195,12 +198,10 @@ def _usual_s(state: Going, planned: PlannedBlock, step: FloorStep, lane: Lane) -
     """When usual people are done with a turn that is one's own."""
     if step.phase != "work" or lane.waits_s or not own_turn(planned.block, lane, step):
         return None
-    laid = list(planned.block.own_steps(Laying(state.plan.library)))
-    turn = (step.turn or 1) - 1
-    alike = turn % len(planned.block.moves) if planned.block.moves else 0
-    turns = {one.turn for one in laid}
-    nth = turn + 1 if turn + 1 in turns else alike + 1
-    took = sum(one.seconds for one in laid if one.turn == nth and one.phase == "work")
+    works = [
+        one for one in planned.block.own_steps(Laying(state.plan.library)) if one.phase == "work"
+    ]
+    took = works[(step.turn or 1) - 1].seconds if (step.turn or 1) <= len(works) else 0
     begun = state.now_s - (state.ct - lane.began_ct)
     return begun + took if 0 < took < (step.clock_s or 0) else None
 
@@ -215,11 +216,10 @@ def _lanes(state: Going) -> tuple[LaneShown, ...]:
         tap = lane.step.tap if lane.step else ""
         ends = None if left is None or lane.done else state.now_s + left
         nth = lane.steps[lane.at].round or 1 if lane.steps else 1
-        turns = state.floor.endless and lane.turns and lane.people
+        turns = state.floor.endless and len(lane.people) > 1
         on = lane.people[lane.turns % len(lane.people)] if turns else ""
-        does, came = doing(lane, lane.step), tuple(sorted(lane.came_in))
-        who = tuple(lane.people)
-        shown.append(LaneShown(lane.name, does, since, ends, tap, nth, on, came, who))
+        does, who = doing(lane, lane.step), tuple(lane.people)
+        shown.append(LaneShown(lane.name, does, since, ends, tap, nth, on, who))
     return tuple(shown)
 
 
@@ -229,6 +229,8 @@ def _cues(state: Going, planned: PlannedBlock, step: FloorStep, lane: Lane) -> t
         return ()
     begun = state.now_s - (state.ct - lane.began_ct)
     length = lane.length_s if lane.length_s is not None else float(step.planned_s)
+    if step.tap == "done" and state.floor.cap_s is not None:
+        length = float(state.floor.cap_s)  # it goes on until the last is done, or to its cap
     made = step_cues(planned, step, _following(state, lane), begun, length)
     soonest = state.now_s - LITTLE_S
     return tuple(cue for cue in sorted(made) if cue.at_s >= soonest)

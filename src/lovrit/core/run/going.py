@@ -5,7 +5,7 @@ earliest of its clock, a heart, a cap, from what is known up to now; taps and pr
 """
 
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from math import ceil, inf
 from typing import Any, Literal, NamedTuple
 
@@ -253,7 +253,6 @@ class Going:
             self._step_on(lane)
         lane.began_ct, lane.lap_from_s = self.ct, self.now_s
         lane.ended_by = by
-        lane.came_in.clear()
         self._go_on_if_done()
 
     def _capped(self) -> bool:
@@ -320,14 +319,14 @@ class Going:
         return f"{self.at}.{lane.at}" if shared else str(self.at)
 
     def lane_named(self, name: str) -> list[Lane]:
-        """The lanes that a name means: itself, those inside it, or the one that a person or pair is in."""
+        """The lanes that a name means: itself and those inside it that are as far, or the one that somebody is in."""
         if name == "all":
             return list(self.lanes)
         exact = [lane for lane in self.lanes if lane.name == name]
-        if exact:
-            return exact
         inside = [lane for lane in self.lanes if lane.people and self._are_in(lane, name)]
-        return inside or [lane for lane in self.lanes if name in lane.people]
+        if exact and self.floor.lanes == "groups":
+            return [*exact, *(one for one in inside if one not in exact and one.at == exact[0].at)]
+        return exact or inside or [lane for lane in self.lanes if name in lane.people]
 
     def _are_in(self, lane: Lane, group: str) -> bool:
         return all(self.people[one].group == group for one in lane.people if one in self.people)
@@ -342,15 +341,21 @@ class Going:
         """Somebody is in, or done, or changes; whether that changed anything."""
         hit = [lane for lane in self.lane_named(name) if lane.takes(kind)]
         for lane in hit:
-            if name in lane.people and lane.name != name and kind == "in":
-                lane.came_in.add(name)
-                if not all(one in lane.came_in or one in self.stopped for one in lane.people):
-                    continue
-            block = self.at
-            self.finish(lane, "tap")
+            block, alone = self.at, kind == "in" and name in lane.people and len(lane.people) > 1
+            self.finish(self.leaves(lane, name) if alone else lane, "tap")
             if self.at != block:
                 break
         return bool(hit)
+
+    def leaves(self, lane: Lane, who: str) -> Lane:
+        """Somebody goes on for themselves: a lane of their own, with what they have done with the others so far."""
+        lane.people.remove(who)
+        own = lane.copy()
+        own.name, own.people = who, [who]
+        self.lanes.append(own)
+        mine = (one for one in self.laps if one.block == self.at and one.lane == lane.name)
+        self.laps += [replace(one, lane=who) for one in mine]
+        return own
 
     def stop_lanes(self) -> None:
         """Lanes of which everybody has stopped end at once."""
@@ -371,7 +376,6 @@ class Going:
             False,
             0,
         )
-        lane.came_in.clear()
 
     @property
     def active(self) -> list[Lane]:

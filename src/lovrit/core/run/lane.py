@@ -37,14 +37,13 @@ class Lane:
     ended_by: str = ""
     extra: dict[int, float] = field(default_factory=dict)
     clock_s: float | None = None  # of the step it is in, where it follows from the work before
-    came_in: set[str] = field(default_factory=set)
     turns: int = 0  # how often those who take turns have changed
 
     def copy(self) -> "Lane":
         """A lane of its own in the same place."""
         return Lane(
             self.name, list(self.people), self.steps, self.began_ct, self.lap_from_s, self.at, self.waits_s, self.done,
-            self.ended_by, dict(self.extra), self.clock_s, set(self.came_in), self.turns,
+            self.ended_by, dict(self.extra), self.clock_s, self.turns,
         )  # fmt: skip
 
     @property

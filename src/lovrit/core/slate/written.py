@@ -85,9 +85,13 @@ def _marks(task: Task) -> Iterator[str]:
     if task.slow_s:
         yield f", slow {task.slow_s} s"
     yield from _more_marks(task)
+    yield from (f", {said}" for said in ways_said(task))
+
+
+def ways_said(task: Task) -> Iterator[str]:
+    """Other ways to do it, as they are written."""
     for word, ways in (("or", task.alternatives), ("harder", task.harder), ("easier", task.easier)):
-        for way in ways:
-            yield f", {word} {_way(way)}"
+        yield from (f"{word} {_way(way)}" for way in ways)
 
 
 # marks that a task may carry besides, in the order in which they are written
@@ -101,6 +105,28 @@ MORE_MARKS: tuple[Callable[[Task], str], ...] = (
     lambda task: ", shared" if task.shared else "",
     lambda task: ", until partner is back" if task.until_back else "",
     lambda task: f" {short(task.pair[0])}/{short(task.pair[1])}" if task.pair else "",
+)
+
+
+def notes_of(task: Task) -> Iterator[str]:
+    """What stands beside a task as people are told it: how slow, how much is left over, how often one breathes."""
+    for mark in NOTES:
+        said = mark(task)
+        if said:
+            yield said
+
+
+# the same marks in a person's words
+NOTES: tuple[Callable[[Task], str], ...] = (
+    lambda task: f"slow, {task.slow_s} s each" if task.slow_s else "",
+    lambda task: "breath held" if task.breath_held else "",
+    lambda task: f"at {span(*task.asked)}" if task.asked else "",
+    lambda task: "" if task.rir is None else f"{task.rir} in reserve",
+    lambda task: "tempo " + "-".join(map(str, task.tempo)) if task.tempo else "",
+    lambda task: f"rate {task.rate}" if task.rate else "",
+    lambda task: f"breaths {task.breaths}" if task.breaths else "",
+    lambda task: "shared" if task.shared else "",
+    lambda task: "until partner is back" if task.until_back else "",
 )
 
 
