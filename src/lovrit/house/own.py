@@ -2,7 +2,7 @@
 
 from lovrit.core.clock import number
 from lovrit.core.crew.dose import eased
-from lovrit.core.crew.fits import told
+from lovrit.core.crew.fits import cells, told
 from lovrit.core.crew.groups import letter
 from lovrit.core.crew.person import Comer
 from lovrit.core.heart.demand import corridor, talk
@@ -13,19 +13,22 @@ from lovrit.core.run.foretold import LaneShown, Moment
 from lovrit.core.slate.line import Line
 from lovrit.core.timeline.sums import HARD
 
+OWN_CLOCKS = ("repeats", "gate", "turn")  # shapes in which each lane has seconds of its own
+
 
 class Versions:
     """What somebody is told at each line, worked out once: by whom it is, and the line with its reps and its load."""
 
     def __init__(self, library: Library) -> None:
         self.library = library
-        self._known: dict[tuple[int, Line], tuple[str, ...]] = {}
+        self._known: dict[tuple[int, Line], tuple[tuple[str, str], ...]] = {}
 
-    def of(self, mine: Comer, line: Line) -> tuple[str, ...]:
-        """Task by task what they do there."""
+    def of(self, mine: Comer, line: Line) -> tuple[tuple[str, str], ...]:
+        """Task by task what they are told there, and what their version is called."""
         key = (mine.id, line)
         if key not in self._known:
-            self._known[key] = told(mine, line, self.library)
+            names = (one.does for one in cells(mine, line, self.library))
+            self._known[key] = tuple(zip(told(mine, line, self.library), names, strict=True))
         return self._known[key]
 
 
@@ -48,8 +51,28 @@ def own_moment(one: Moment, mine: Comer, versions: Versions, out: bool) -> Momen
             for row in here
         )
 
-    board = one.board._replace(rows=own(one.board.rows), coming=own(one.board.coming))
-    return one._replace(board=board, lanes=lanes)
+    board = one.board._replace(rows=own(one.board.rows), next=own(one.board.next))
+    own_lane = lanes[0] if lanes and one.shape in OWN_CLOCKS else None
+    return _by_lane(one, board, own_lane)._replace(lanes=lanes)
+
+
+def _by_lane(one: Moment, board: Board, lane: LaneShown | None) -> Moment:
+    """A moment by the clock of somebody's own lane: their work, their rest, their wait."""
+    if lane is None or lane.does == "done":
+        return one._replace(board=board)
+    resting = lane.does != "work"
+    up = lane.ends_s is None
+    said = {"rest": "rest", "waiting": "you begin in"}.get(lane.does, "")
+    shown = board.rows if resting and not board.resting else board.next
+    return one._replace(
+        kind="rest" if resting else "work",
+        says=one.says if resting == board.resting and lane.does != "waiting" else said or "work",
+        where=lane.of,
+        began_s=lane.since_s,
+        up=up,
+        zero_s=lane.since_s if lane.ends_s is None else lane.ends_s,
+        board=board._replace(resting=resting, next=shown, of=lane.of),
+    )
 
 
 def own_what(what: What, mine: Comer, versions: Versions, rung: str = "") -> What:
@@ -57,14 +80,13 @@ def own_what(what: What, mine: Comer, versions: Versions, rung: str = "") -> Wha
     what = what.with_reps(rung) if rung and what.climbs else what
     if what.line is None:
         return what
-    said = versions.of(mine, what.line)[what.nth]
+    said, name = versions.of(mine, what.line)[what.nth]
     counts = what.reps and not what.line.tasks[what.nth].amount
     own = f"{what.reps} {said}" if counts else said
     if what.name in said:
         return what._replace(does=own)
-    return what._replace(
-        does=own, side="", notes=(), part="", parts=()
-    )  # those were the other move's
+    # side, marks and parts were those of the other move
+    return what._replace(does=own, side="", notes=(), part="", parts=(), station=name)
 
 
 def _taken(lane: LaneShown, who: str) -> LaneShown:

@@ -87,40 +87,57 @@ class Row(NamedTuple):
 
 
 class Board(NamedTuple):
-    """What a moment says. ``rows`` is what is on, ``coming`` what is shown in a rest of what follows it.
+    """What a moment says. ``rows`` is what is on; ``next`` the work behind it, which is what is shown in a rest.
 
-    ``rest`` is the rest that is usual after a set; ``whom`` names groups, halves, pairs or people; ``rungs`` are the
-    reps that each group, pair or person has come to, where reps climb and are counted.
+    ``first`` is what comes before that: a pause with its seconds, another beat. ``rest`` is the rest that is usual
+    after a set; ``whom`` names groups, halves, pairs or people; ``rungs`` are the reps that each group, pair or person
+    has come to, where reps climb and are counted.
     """
 
     rows: tuple[Row, ...] = ()
-    coming: tuple[Row, ...] = ()
+    next: tuple[Row, ...] = ()
+    resting: bool = False
+    first: str = ""
     whom: tuple[str, ...] = ()
     ends: str = "clock"
     of: str = ""
-    then: tuple[str, ...] = ()
     rest: str = ""
     rungs: tuple[tuple[str, str], ...] = ()
 
     @property
     def what(self) -> tuple[What, ...]:
         """Everything that is to be done, station by station; in a rest, to rest."""
-        if self.coming or not self.rows:
+        if self.resting or not self.rows:
             return (What(RESTS, name=RESTS),)
         return tuple(one for row in self.rows for one in row.what)
+
+    @property
+    def coming(self) -> tuple[Row, ...]:
+        """What is shown in a rest: what follows it."""
+        return self.next if self.resting else ()
+
+    @property
+    def then(self) -> tuple[str, ...]:
+        """What comes, in words."""
+        texts = (one.text for row in self.next for one in row.what)
+        return tuple(filter(None, (self.first, *texts)))
 
 
 def board_of(state: Going, lane: Lane) -> Board:
     """The board of a class that is on, told by a lane."""
     planned, step = state.plan.blocks[state.at], step_now(state, lane)
-    coming = _coming(state, lane) if step.phase not in WORKS else None
+    resting = step.phase not in WORKS
+    following = next(_later(state, lane), None)
+    work = next((one for one in _later(state, lane) if one[1].phase in WORKS), None)
+    beat = work[1].beat if work else None
     return Board(
         rows=rows_of(state, planned, step, lane),
-        coming=rows_of(state, *coming) if coming else (),
+        next=rows_of(state, *work) if work and not beat else (),
+        resting=resting,
+        first=f"{beat} a minute" if beat else _pause(following, resting),
         whom=_whom(state),
-        ends=_ends_by(step),
+        ends="heart" if step.gate else "tap" if step.tap else "clock",
         of=of_words(state, planned, step),
-        then=tuple(_then(state, lane, coming)),
         rest=planned.block.rest_said,
         rungs=tuple(_rungs(state, planned.block)),
     )
@@ -313,11 +330,6 @@ def _whom(state: Going) -> tuple[str, ...]:
 # how it ends, which of how many, what then
 
 
-def _ends_by(step: FloorStep) -> str:
-    """What ends a step: a heart, a tap, else a clock."""
-    return "heart" if step.gate else "tap" if step.tap else "clock"
-
-
 def counted(state: Going) -> list[tuple[str, int]]:
     """Rounds that are counted in the block that is on, by whoever they were counted for."""
     return sorted((name, many) for (at, name), many in state.rounds.items() if at == state.at)
@@ -370,11 +382,6 @@ def time_of(state: Going, at: int) -> str:
     return f"time {(at - nest.first) // nest.step + 1} of {nest.times}"
 
 
-def _coming(state: Going, lane: Lane) -> tuple[PlannedBlock, FloorStep] | None:
-    """The next work of a lane, in this block or a later one."""
-    return next((one for one in _later(state, lane) if one[1].phase in WORKS), None)
-
-
 def _later(state: Going, lane: Lane) -> Iterator[tuple[PlannedBlock, FloorStep]]:
     here = state.plan.blocks[state.at]
     yield from ((here, step) for step in lane.steps[lane.at + 1 :])
@@ -382,22 +389,11 @@ def _later(state: Going, lane: Lane) -> Iterator[tuple[PlannedBlock, FloorStep]]
         yield from ((planned, step) for step in planned.floor.steps)
 
 
-def _then(state: Going, lane: Lane, coming: tuple[PlannedBlock, FloorStep] | None) -> Iterator[str]:
-    """What comes: a pause with its seconds, and the work behind it."""
-    following = next(_later(state, lane), None)
-    if following and following[1].phase not in WORKS and coming is None:
-        yield pause_said(following[1])
-    work = coming or _coming(state, lane)
-    if work:
-        planned, step = work
-        if step.beat:
-            yield f"{step.beat} a minute"
-        else:
-            yield from (one.text for row in rows_of(state, planned, step) for one in row.what)
-
-
-def pause_said(step: FloorStep) -> str:
-    """A rest, break or change with its length."""
+def _pause(following: tuple[PlannedBlock, FloorStep] | None, resting: bool) -> str:
+    """A rest, break or change that comes, with its length."""
+    if following is None or resting or following[1].phase in WORKS:
+        return ""
+    step = following[1]
     word = PAUSES.get(step.phase, RESTS)
     if step.gate:
         return f"{word} until {step.gate.bpm}"

@@ -9,7 +9,7 @@ from typing import NamedTuple
 
 from lovrit.core.blocks.floor import FloorStep
 from lovrit.core.blocks.step import Laying
-from lovrit.core.run.board import Board, board_of
+from lovrit.core.run.board import Board, board_of, of_words, step_now
 from lovrit.core.run.classplan import PlannedBlock
 from lovrit.core.run.cues import Cue, step_cues
 from lovrit.core.run.deeds import DEEDS
@@ -34,7 +34,7 @@ class LaneShown(NamedTuple):
     """A lane as it is shown: what it does, since when, and when its clock ends, in seconds since the class was opened.
 
     ``takes`` is the tap that it waits for; ``on`` is whose turn it is in a lane whose people
-    take turns, ``people`` who it is of.
+    take turns, ``people`` who it is of, ``of`` which of how many it is at.
     """
 
     name: str
@@ -45,6 +45,7 @@ class LaneShown(NamedTuple):
     nth: int
     on: str = ""
     people: tuple[str, ...] = ()
+    of: str = ""
 
 
 class Moment(NamedTuple):
@@ -163,9 +164,7 @@ def _count_in(state: Going) -> Moment:
     cues = tuple(Cue(begins_s - nth, "count", str(nth)) for nth in (3, 2, 1))
     lane = leading(first)
     ahead = board_of(first, lane) if lane else Board()
-    begins = Board(
-        coming=ahead.rows, whom=ahead.whom, of=ahead.of, then=tuple(one.text for one in ahead.what)
-    )
+    begins = Board(next=ahead.rows, resting=True, whom=ahead.whom, of=ahead.of)
     return Moment(
         state.now_s, "count", state.place, None, says(state), zero_s=begins_s, board=begins, cues=cues,
         began_s=begins_s - COUNT_IN_S, shape="stations" if len(ahead.rows) > 1 else "plain",
@@ -219,7 +218,8 @@ def _lanes(state: Going) -> tuple[LaneShown, ...]:
         turns = state.floor.endless and len(lane.people) > 1
         on = lane.people[lane.turns % len(lane.people)] if turns else ""
         does, who = doing(lane, lane.step), tuple(lane.people)
-        shown.append(LaneShown(lane.name, does, since, ends, tap, nth, on, who))
+        of = of_words(state, state.plan.blocks[state.at], step_now(state, lane))
+        shown.append(LaneShown(lane.name, does, since, ends, tap, nth, on, who, of))
     return tuple(shown)
 
 

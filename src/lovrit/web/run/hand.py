@@ -20,6 +20,7 @@ from lovrit.house.telling import MANY, SOON, own_tap, state_object, strip_object
 from lovrit.store.sessions import Gone
 from lovrit.web.inhouse import InHouse, floor_of
 from lovrit.web.pages import page
+from lovrit.web.run.drawn import own_drawings
 
 router = APIRouter()
 MAY = ("done", "in", "change", "felt")  # what somebody may press for themselves
@@ -63,6 +64,7 @@ def hand(request: Request, house: InHouse, token: str) -> HTMLResponse:
         request, house, "run/hand.html", live=live, mine=mine, zone=house.zone, here="run",
         base=f"/hand/{token}", group=letter(mine.group), strip=strip_object(live.plan),
         tones=TONES, state=state_object(live.told(now_ms), now_ms, "hand", MANY, mine),
+        drawings=own_drawings(live.plan, mine),
     )  # fmt: skip
 
 

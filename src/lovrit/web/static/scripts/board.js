@@ -1,5 +1,5 @@
 // The board: what is to be done and by whom, drawn from a moment. The wall, a station and the coach read the same one.
-import { comingWork, standing, works } from "./foretold.js";
+import { standing } from "./foretold.js";
 import { clock } from "./hands.js";
 
 /** @typedef {import("./foretold.js").View} View */
@@ -25,31 +25,28 @@ export function patch(letter, how) {
 }
 
 /**
- * What is shown in a moment: in a rest what comes, where people are sent on; in work what it is.
- * @param {View} view @param {number} nth @returns {{moment: Moment, coming: boolean}}
+ * What is shown in a moment: in a rest what comes, else what is on.
+ * @param {View} view @param {number} nth @returns {{moment: Moment, rows: Row[], coming: boolean}}
  */
 export function shownAt(view, nth) {
   const moment = view.moments[nth];
-  if (moment.kind === "count") return { moment, coming: true };
-  if (works(moment.kind) || moment.lanes) return { moment, coming: false };
-  const next = comingWork(view, nth);
-  const sentOn = next && (next.block === moment.block || moment.kind !== "rest");
-  return sentOn ? { moment: next, coming: true } : { moment, coming: false };
+  const coming = moment.resting && moment.next !== null;
+  return { moment, rows: view.rows[coming ? (moment.next ?? 0) : moment.rows] ?? [], coming };
 }
 
 /** Draw the board anew. @param {HTMLElement} list @param {View} view @param {number} nth @param {number} [station] only this one */
 export function draw(list, view, nth, station) {
-  const { moment, coming } = shownAt(view, nth);
-  let rows = view.rows[moment.rows] ?? [];
-  if (station !== undefined && rows[0]?.nth) rows = rows.filter((row) => row.nth === station);
+  const { moment, rows: every, coming } = shownAt(view, nth);
+  const rows = station !== undefined && every[0]?.nth ? every.filter((row) => row.nth === station) : every;
   const together = rows.length === 1 && !rows[0].nth;
-  const plain = together && rows[0].does.length === 1 && rows[0].does[0] === moment.says && !coming;
-  list.dataset.shape = moment.shape;
+  const plain = together && !coming && rows[0].what.length === 1 && rows[0].what[0].does === moment.says;
   list.dataset.coming = coming ? "1" : "";
-  list.dataset.many = String(together ? rows[0].does.length : rows.length);
   list.dataset.together = together ? "1" : "";
+  const lines = together ? rows[0].what.length : rows.length;
+  list.dataset.many = String(lines);
+  list.style.setProperty("--lines", String(lines));
   if (plain) list.replaceChildren();
-  else if (together) list.replaceChildren(...tasks(rows[0], coming));
+  else if (together) list.replaceChildren(...rows[0].what.map((what) => task(what, coming, rows[0].what.length)));
   else list.replaceChildren(...rows.map((row) => stationRow(row, coming, station !== undefined, view.names)));
 }
 
@@ -65,23 +62,26 @@ export function drawNames(list, names) {
   }));
 }
 
-/** Everybody does the same: each line of it large. @param {Row} row @param {boolean} coming */
-function tasks(row, coming) {
-  return row.does.map((does, at) => {
-    const line = made("li", "", coming ? "task coming" : "task");
-    const drawn = row.does.length === 1 ? drawing(row.station) : null;
-    line.append(...(drawn ? [drawn] : []), made("span", does, "station-name"));
-    if (at === 0) line.append(...extras(row, coming));
-    if (coming && row.does.length === 1) line.append(...told(row.station)); // that is when it is shown to people
-    return line;
-  });
+const DRAWN = 3; // lines beside which there is room for their drawings
+
+/** A line of what everybody does: how much of what, large. @param {import("./foretold.js").What} what @param {boolean} coming @param {number} lines */
+function task(what, coming, lines) {
+  const line = made("li", "", coming ? "task coming" : "task");
+  const drawn = lines <= DRAWN ? drawing(what.station ?? "") : null;
+  const said = made("span", "", "station-name");
+  said.append(...(what.opens ? [made("small", "then ", "opens")] : []), ...(what.label ? [made("b", `${what.label} `, "label")] : []), what.does, ...extras(what, coming));
+  line.append(...(drawn ? [drawn] : []), said);
+  if (coming && lines === 1) line.append(...told(what.station ?? "")); // that is when it is shown to people
+  return line;
 }
 
 /** What a move's card tells of it: one thing to see, and ways to do it. @param {string} station */
 function told(station) {
   cards ??= JSON.parse(document.getElementById("cards")?.textContent ?? "[]");
   const card = cards?.find((one) => one.station === station);
-  return card ? [...(card.cue ? [made("small", card.cue, "cue")] : []), ...(card.ways.length ? [made("small", `easier: ${card.ways.join(", ")}`, "cue")] : [])] : [];
+  if (!card) return [];
+  const more = [...(card.kit.length ? [card.kit.join(", ")] : []), ...card.ways].join(" · ");
+  return [...(card.cue ? [made("small", card.cue, "cue")] : []), ...(more ? [made("small", more, "cue")] : [])];
 }
 
 /** @param {Row} row @param {boolean} coming @param {boolean} alone whether it is one station's own screen
@@ -89,21 +89,33 @@ function told(station) {
 function stationRow(row, coming, alone, names) {
   const line = made("li");
   const here = made("span", "", "here");
-  here.append(...row.groups.map((letter) => patch(letter, coming ? "outline" : "fill")));
+  const half = row.who ? made("span", "", "says") : null;
+  if (half) line.dataset.lane = Object.keys(HALVES).find((name) => HALVES[name] === row.who) ?? row.who;
+  here.append(...(row.who ? [made("b", row.who, "half")] : []), ...row.groups.map((letter) => patch(letter, coming ? "outline" : "fill")));
   if (coming && names) here.append(...row.groups.map((letter) => made("small", (names[letter] ?? []).join(", "), "names")));
-  const name = made("span", `${row.nth} ${row.does.join(" + ")}`, "station-name");
-  name.append(...extras(row, coming));
+  const name = made("span", "", "station-name");
+  if (row.nth) name.append(made("small", `${row.nth} `, "nth"));
+  name.append(...row.what.flatMap((what, nth) => [...(nth ? [" + "] : []), what.does, ...extras(what, coming)]));
   const drawn = drawing(row.station);
   const then = made("span", "", "then");
   if (alone) name.append(...told(row.station));
   if (row.then.length && !coming) then.append("then ", ...row.then.map((letter) => patch(letter, "outline")));
-  line.append(here, ...(drawn ? [drawn] : []), name, then);
+  line.append(here, ...(drawn ? [drawn] : []), name, ...(half ? [half] : []), then);
   return line;
 }
 
-/** @param {Row} row @param {boolean} coming */
-function extras(row, coming) {
-  return [row.side && made("small", ` ${row.side}`), row.part && made("em", ` ${coming ? "first" : "now"} ${row.part}`, "part")].filter((one) => one !== "" && one !== null);
+/** Side, marks and parts of what is done; the part that is on is said by itself. @param {import("./foretold.js").What} what @param {boolean} coming */
+function extras(what, coming) {
+  const beside = [what.side, what.notes].filter(Boolean).join(", ");
+  const parts = (what.parts ?? []).map((part) => made(part === what.part && !coming ? "em" : "i", part, "part"));
+  return [...(beside ? [made("small", ` ${beside}`)] : []), ...(parts.length ? [listed(parts)] : [])];
+}
+
+/** @param {HTMLElement[]} parts */
+function listed(parts) {
+  const row = made("span", "", "parts");
+  row.append(...parts);
+  return row;
 }
 
 /** @param {string} station */
@@ -121,7 +133,7 @@ export function laneSays(view, moment, lane, now) {
   if (lane.does === "rest") return left === null ? "rest" : moment.shape === "repeats" ? `starts in ${left}` : `rest ${left}`;
   if (moment.shape === "gate") return "go";
   const since = clock((at - lane.since) / 1000);
-  return left ?? (moment.shape === "race" ? "" : lane.came ? `${since}, ${lane.came} in` : since);
+  return left ?? (moment.shape === "race" ? "" : since);
 }
 
 const HALVES = /** @type {Record<string, string>} */ ({ first: "first half", second: "second half" });
@@ -143,21 +155,27 @@ export function laneHead(lane, groups) {
 export function drawLanes(list, view, moment, groups) {
   list.dataset.shape = moment.shape;
   if (moment.shape === "gate") return list.replaceChildren(...gate(moment.lanes ?? [], groups));
-  const told = moment.shape === "race" ? [] : (moment.lanes ?? []).filter((lane) => moment.shape !== "partners" || lane.on);
+  const inRows = view.rows[moment.rows]?.some((row) => row.who);
+  const told = moment.shape === "race" || inRows ? [] : (moment.lanes ?? []);
   const lines = told.map((lane) => {
     const line = made("li", "", `lane ${lane.does}`);
     line.dataset.lane = lane.lane;
     line.append(...laneHead(lane, groups), made("span", "", "says"));
     return line;
   });
-  return list.replaceChildren(...lines, ...(moment.counts ? counted(view, groups) : []));
+  return list.replaceChildren(...lines, ...(moment.counts ? counted(view, moment, groups) : []));
 }
 
-/** Rounds so far, of groups that have any. @param {View} view @param {string[]} groups */
-function counted(view, groups) {
-  return groups.filter((letter) => view.rounds[letter]).map((letter) => {
+/** Rounds that groups have counted in a block. @param {View} view @param {Moment} moment @returns {Record<string, number>} */
+export const roundsOf = (view, moment) => view.rounds[String(moment.block)] ?? {};
+
+/** Rounds so far, of groups that have any; where reps climb, the rung that each is at. @param {View} view @param {Moment} moment @param {string[]} groups */
+function counted(view, moment, groups) {
+  const rounds = roundsOf(view, moment);
+  return groups.filter((letter) => rounds[letter]).map((letter) => {
     const line = made("li", "", "lane");
-    line.append(patch(letter, "fill"), made("span", `${view.rounds[letter]}`, "rounds"));
+    const rung = moment.rungs[letter] ? `, at ${moment.rungs[letter]}` : "";
+    line.append(patch(letter, "fill"), made("span", `${rounds[letter]}${rung}`, "rounds"));
     return line;
   });
 }
@@ -173,9 +191,9 @@ function gate(lanes, groups) {
   return [...(may.length ? [line] : []), ...(left && lanes.length > 1 ? [made("li", `${left} more to come`, "lane rest")] : [])];
 }
 
-/** Each lane's seconds, as they run. @param {HTMLElement} list @param {View} view @param {Moment} moment @param {number} now */
+/** Each lane's seconds, as they run. @param {Element} list @param {View} view @param {Moment} moment @param {number} now */
 export function tickLanes(list, view, moment, now) {
-  for (const line of list.children) {
+  for (const line of list.querySelectorAll("[data-lane]")) {
     const lane = moment.lanes?.find((one) => one.lane === /** @type {HTMLElement} */ (line).dataset.lane);
     const says = line.querySelector(".says");
     const text = lane ? laneSays(view, moment, lane, now) : "";

@@ -3,14 +3,16 @@
 // to each other by vectors (tests/core/run/test_vectors.py).
 
 /**
- * @typedef {{nth: number, station: string, does: string[], groups: string[], then: string[], side: string | null, part: string | null}} Row
- * @typedef {{lane: string, said: string, group: string, does: string, since: number, ends: number | null, takes: string, nth: number, on: string, came: number}} Lane
+ * @typedef {{does: string, reps?: string, side?: string, notes?: string, part?: string, parts?: string[], label?: string, opens?: boolean, climbs?: boolean, station?: string}} What
+ * @typedef {{nth: number, station: string, who: string, groups: string[], then: string[], what: What[]}} Row
+ * @typedef {{lane: string, said: string, group: string, does: string, since: number, ends: number | null, takes: string, nth: number, on: string}} Lane
  * @typedef {[number, string, string | null]} Cue when in ms, its kind, what is said
  * @typedef {{at: number, kind: string, place: string, block: number | null, says: string, shape: string, where: string,
  *   effort: string | null, up: boolean, zero: number, began: number, least: number | null, cap: number | null, beat: number | null,
- *   usual: number | null, moves_on: boolean, last: boolean, counts: boolean, rows: number, cues: Cue[], lanes?: Lane[], box?: string}} Moment
+ *   usual: number | null, moves_on: boolean, last: boolean, counts: boolean, rows: number, next: number | null, resting: boolean, first: string, rest: string,
+ *   rungs: Record<string, string>, cues: Cue[], lanes?: Lane[], box?: string}} Moment
  * @typedef {{now_ms: number, phase: string, moments: Moment[], rows: Row[][], whole: boolean, groups: string[], total_s: number, ends_ms: number,
- *   over_ms: number | null, rounds: Record<string, number>, shown?: {what: string, text: string}, names?: Record<string, string[]>, stood?: number, due_ms?: number | null, late_s?: number, early_s?: number,
+ *   over_ms: number | null, rounds: Record<string, Record<string, number>>, shown?: {what: string, text: string}, names?: Record<string, string[]>, stood?: number, due_ms?: number | null, late_s?: number, early_s?: number,
  *   ways?: {way: string, text: string, ends_ms: number}[], undo?: {of: string, said: string, by: string} | null,
  *   mine?: {group: string, out: boolean, done: string, undo: {of: string, said: string} | null, felt: number | null}, in_group?: Record<string, string>,
  *   stopped?: number[], marks?: number, may_go_on?: boolean, instead?: Record<string, string>, heard?: string[]}} View
@@ -76,10 +78,11 @@ export function joined(view, before) {
   const rows = [...view.rows];
   /** @type {Map<number, number>} */
   const taken = new Map();
-  const later = before.moments.slice(meets + 1).map((one) => {
-    if (!taken.has(one.rows)) taken.set(one.rows, rows.push(before.rows[one.rows]) - 1);
-    return { ...one, rows: taken.get(one.rows) ?? 0 };
-  });
+  const take = (/** @type {number} */ at) => {
+    if (!taken.has(at)) taken.set(at, rows.push(before.rows[at]) - 1);
+    return taken.get(at) ?? 0;
+  };
+  const later = before.moments.slice(meets + 1).map((one) => ({ ...one, rows: take(one.rows), next: one.next === null ? null : take(one.next) }));
   return { ...view, moments: [...view.moments, ...later], rows, whole: before.whole };
 }
 

@@ -2,9 +2,10 @@
 // server's clock. Coach, wall and station are the same page with more or less on it.
 import { draw, drawLanes, drawNames, made, patch, shownAt, tickLanes } from "./board.js";
 import { Coach, me } from "./coach.js";
-import { cuesAhead, GO_ON_MS, joined, laidOn, momentAt, nthAt, reading, standing, works } from "./foretold.js";
+import { comingWork, cuesAhead, GO_ON_MS, joined, laidOn, momentAt, nthAt, reading, standing, works } from "./foretold.js";
 import { clock, presses, typing } from "./hands.js";
 import { Presses } from "./presses.js";
+import { fillRoom } from "./room.js";
 import { Shown } from "./shown.js";
 import { AHEAD_MS, Sound } from "./sound.js";
 import { alone, listenOn } from "./stream.js";
@@ -16,7 +17,11 @@ import { tapButtons } from "./taps.js";
 /** @typedef {Omit<import("./foretold.js").Press, "id" | "at_ms">} Sent */
 
 const LONGEST = 14;
-const TOGETHER = new Set(["work", "rest", "everybody"]);
+const TEN_MINUTES = 600; // from here on a clock has five places
+const FEW = 2; // tasks that are said in one line
+
+/** @param {import("./foretold.js").What} what */
+const saidOf = (what) => [what.does, what.side].filter(Boolean).join(", ");
 
 /** @param {string} id */
 const at = (id) => document.getElementById(id);
@@ -61,6 +66,7 @@ class Run {
     this.setClock();
     this.listen();
     this.lay();
+    window.addEventListener("resize", () => { this.drawn = ""; });
     setInterval(() => this.tick(), 100);
     setInterval(() => this.setClock(), 20_000);
   }
@@ -110,8 +116,8 @@ class Run {
 
   /** What changes with every tenth: the lanes' seconds, the bar of a turn. @param {Moment} moment @param {number} now */
   running(moment, now) {
-    const lanes = at("lanes");
-    if (lanes) tickLanes(lanes, this.view, moment, now);
+    const boards = document.querySelector(".boards");
+    if (boards) tickLanes(boards, this.view, moment, now);
     this.coach?.tick(moment, now);
     const bar = at("turnbar");
     if (!bar) return;
@@ -147,14 +153,27 @@ class Run {
     if (lanes) drawLanes(lanes, this.view, moment, this.groups);
     this.coach?.show(moment);
     if (this.hand) this.mine(moment, nth);
+    this.room(moment, now);
+  }
+
+  /** What stands on a wall is as large as the wall has room for. @param {Moment} moment @param {number} now */
+  room(moment, now) {
+    const boards = /** @type {HTMLElement | null} */ (document.querySelector(":is(.wall, .hand) .boards"));
+    if (!boards) return;
+    tickLanes(boards, this.view, moment, now);
+    const longest = Math.max(reading(this.view, moment, now), moment.up ? (moment.cap ?? TEN_MINUTES) : 0);
+    this.root.style.setProperty("--chars", longest >= TEN_MINUTES ? "5" : "4");
+    fillRoom(this.root, boards);
   }
 
   /** One's own box or effort, and one's own taps. @param {Moment} moment @param {number} nth */
   mine(moment, nth) {
     const { out, done, undo } = this.view.mine ?? {};
     this.who();
-    put("box", out || done ? "" : (shownAt(this.view, nth).moment.box ?? ""));
+    const told = moment.resting ? (comingWork(this.view, nth) ?? moment) : moment;
+    put("box", out || done ? "" : (told.box ?? ""));
     if (out) this.says("stopped", "You have stopped. Tell your coach before you come back.");
+    else if (moment.lanes?.[0]?.on) put("what", moment.lanes[0].does === "work" ? "you work" : "you rest");
     else if (done) this.says(`done ${done}`, moment.cap ? "Easy until the others are in." : "");
     const taps = at("taps");
     const buttons = out || this.view.phase !== "on" ? [] : tapButtons(this.view, { ...moment, counts: false }, this.groups).filter((one) => !one.disabled);
@@ -194,26 +213,35 @@ class Run {
     if (resting && shown.coming && before?.moves_on) return "go to your next station";
     const effort = moment.effort ? `effort ${moment.effort} of 10` : "";
     const hint = wordOf(moment) === moment.says ? "" : moment.says;
-    return [moment.where, hint, effort].filter(Boolean).join(" · ");
+    const said = moment.says.startsWith("rest,") && shown.coming && this.view.moments.slice(nth + 1).some((one) => works(one.kind)) ? "" : hint;
+    return [moment.where, said, moment.rest, effort].filter(Boolean).join(this.coach ? " · " : "\n");
   }
 
-  /** What comes then. @param {Moment} moment @param {number} nth @param {boolean} ready */
+  /** What comes then; in a rest it stands large, and isn't said again. @param {Moment} moment @param {number} nth @param {boolean} ready */
   after(moment, nth, ready) {
     if (ready) {
       const first = this.view.moments.find((one) => one.kind !== "count");
       return first ? `first: ${this.called(first)}` : "";
     }
-    const next = this.view.moments.slice(nth + 1).find((one) => one.place !== moment.place || one.kind !== moment.kind);
-    if (!next || next.kind === "over") return moment.last ? "the last one" : "";
-    if (moment.lanes && next.block === moment.block) return "";
-    const seconds = next.up ? (next.cap ?? 0) : (next.zero - next.at) / 1000;
-    return `then ${this.called(next)}${seconds ? ` ${next.up ? "at most " : ""}${clock(seconds)}` : ""}`;
+    if (moment.resting && moment.next !== null) return "";
+    const said = this.coming(moment);
+    if (said) return `then ${said}`;
+    return moment.last && !this.view.moments.slice(nth + 1).some((one) => one.kind === "work") ? "the last one" : "";
+  }
+
+  /** A pause with its seconds, and the work behind it where that is few words. @param {Moment} moment */
+  coming(moment) {
+    const rows = moment.next === null ? [] : (this.view.rows[moment.next] ?? []);
+    const tasks = rows.length === 1 ? rows[0].what : [];
+    const work = tasks.length && tasks.length <= FEW ? tasks.map(saidOf).join(" + ") : "";
+    return [moment.first, work || (rows.length && !moment.first ? "next station" : "")].filter(Boolean).join(", then ");
   }
 
   /** What a moment is called ahead of it: its task where all do the same, else its word. @param {Moment} moment */
   called(moment) {
     const rows = this.view.rows[moment.rows] ?? [];
-    if (moment.kind === "work" && rows.length === 1 && rows[0].does.length < 3 && !TOGETHER.has(rows[0].does[0])) return rows[0].does.join(" + ");
+    const tasks = rows.length === 1 ? rows[0].what : [];
+    if (moment.kind === "work" && tasks.length && tasks.length <= FEW) return tasks.map(saidOf).join(" + ");
     return moment.where && moment.shape === "race" ? moment.where : wordOf(moment);
   }
 
@@ -224,7 +252,7 @@ class Run {
     box.hidden = !moment.beat;
     if (!moment.beat) return;
     const every = 60_000 / moment.beat;
-    box.replaceChildren(made("i"), made("span", `${moment.beat} a minute`));
+    box.replaceChildren(made("i"), made("span", `${moment.beat}`));
     box.style.setProperty("--beat", `${every}ms`);
     box.style.setProperty("--since", `${-((now - moment.began) % every)}ms`);
   }

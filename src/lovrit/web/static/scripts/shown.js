@@ -1,7 +1,7 @@
 // What walls and stations show instead of the class: its moves one by one, a message, nothing.
 import { made } from "./board.js";
 
-/** @typedef {{station: string, cue: string, ways: string[]}} Card */
+/** @typedef {{station: string, cue: string, ways: string[], kit: string[]}} Card */
 
 /** @param {string} id */
 const json = (id) => JSON.parse(document.getElementById(id)?.textContent ?? "[]");
@@ -33,7 +33,7 @@ export class Shown {
   move(card, nth) {
     const drawing = document.querySelector(`#drawings [data-station="${CSS.escape(card.station)}"] svg`)?.cloneNode(true);
     const words = made("div", "", "words");
-    words.append(made("h2", card.station), ...(card.cue ? [made("p", card.cue)] : []), ...(card.ways.length ? [made("p", `easier: ${card.ways.join(", ")}`, "ways")] : []),
+    words.append(made("h2", card.station), ...(card.cue ? [made("p", card.cue)] : []), ...(card.ways.length ? [made("p", card.ways.join(", "), "ways")] : []),
       made("small", `${nth} of ${this.cards.length}`));
     return [...(drawing ? [drawing] : []), words];
   }

@@ -1,5 +1,5 @@
 // Taps of the coach: somebody is in, or done, or changes; a round is counted. Each is one press, taken back by the next.
-import { laneHead, laneSays, made, patch } from "./board.js";
+import { laneHead, laneSays, made, patch, roundsOf } from "./board.js";
 
 /** @typedef {import("./foretold.js").View} View */
 /** @typedef {import("./foretold.js").Moment} Moment */
@@ -18,14 +18,15 @@ export function tapButtons(view, moment, groups) {
     button.disabled = !lane.takes;
     return button;
   });
-  return moment.counts ? [...buttons, ...rounds(view, groups, moment.shape === "lift" ? "set" : "round")] : buttons;
+  return moment.counts ? [...buttons, ...rounds(view, moment, groups, moment.shape === "lift" ? "set" : "round")] : buttons;
 }
 
-/** A round or a set for a group: how many it has by now. @param {View} view @param {string[]} groups @param {string} what */
-function rounds(view, groups, what) {
+/** A round or a set for a group: how many it has by now. @param {View} view @param {Moment} moment @param {string[]} groups @param {string} what */
+function rounds(view, moment, groups, what) {
+  const many = roundsOf(view, moment);
   return groups.map((letter) => {
     const button = tap("round", letter);
-    button.append(patch(letter, "fill"), made("span", `${view.rounds[letter] ?? 0}`, "count"), made("i", `+1 ${what}`));
+    button.append(patch(letter, "fill"), made("span", `${many[letter] ?? 0}`, "count"), made("i", `+1 ${what}`));
     return button;
   });
 }

@@ -1,0 +1,63 @@
+// A wall that fills the wall: of a few ways to lay it out the one in which what is to be done stands largest.
+// There is no list of cases: the board's parts have their weights in the styles, and here one size is sought for all.
+
+const SMALLEST = 12;
+const LARGEST = 0.42; // of the height: one thing alone needs no more
+const BETTER = 1.06; // so much larger, before it is laid out otherwise
+const MOST_COLUMNS = 3;
+
+/** @type {Map<string, {clock: string, columns: number, size: number}>} */
+const known = new Map();
+
+/** Lay out and size what a wall shows. @param {HTMLElement} root @param {HTMLElement} boards the room that there is */
+export function fillRoom(root, boards) {
+  const list = /** @type {HTMLElement | null} */ (boards.querySelector(".stands"));
+  if (!list) return;
+  const key = [root.clientWidth, root.clientHeight, list.innerHTML.length, boards.textContent, list.dataset.coming, root.style.getPropertyValue("--chars")].join("|");
+  const best = known.get(key) ?? search(root, boards, list);
+  known.set(key, best);
+  lay(root, list, best.clock, best.columns);
+  boards.style.setProperty("--size", `${best.size}px`);
+}
+
+/** @param {HTMLElement} root @param {HTMLElement} boards @param {HTMLElement} list */
+function search(root, boards, list) {
+  const many = list.children.length;
+  const columns = many > MOST_COLUMNS ? Math.min(MOST_COLUMNS, Math.ceil(many / 2)) : 1;
+  let best = { clock: "top", columns: 1, size: 0 };
+  const sides = root.classList.contains("wall") && root.clientWidth > root.clientHeight;
+  for (const clock of sides ? ["side", "top"] : ["top"]) {
+    for (let nth = 1; nth <= columns; nth += 1) {
+      lay(root, list, clock, nth);
+      const size = largest(boards);
+      if (size > best.size * BETTER) best = { clock, columns: nth, size };
+    }
+  }
+  return best;
+}
+
+/** @param {HTMLElement} root @param {HTMLElement} list @param {string} clock @param {number} columns */
+function lay(root, list, clock, columns) {
+  root.dataset.clock = clock;
+  list.style.setProperty("--columns", String(columns));
+  list.style.setProperty("--rows", String(Math.max(1, Math.ceil(list.children.length / columns))));
+}
+
+/** The largest size at which nothing runs over. @param {HTMLElement} boards */
+function largest(boards) {
+  let [fits, over] = [SMALLEST, Math.max(SMALLEST + 1, Math.round(window.innerHeight * LARGEST))];
+  while (over - fits > 1) {
+    const size = Math.floor((fits + over) / 2);
+    boards.style.setProperty("--size", `${size}px`);
+    if (runsOver(boards)) over = size;
+    else fits = size;
+  }
+  return fits;
+}
+
+/** @param {HTMLElement} boards */
+function runsOver(boards) {
+  const wide = [...boards.querySelectorAll(".stands .station-name")];
+  const parts = [boards, ...boards.querySelectorAll(".stands, .lanes, .stands > li, .lanes > li")];
+  return [...wide, ...parts].some((one) => one.scrollWidth > one.clientWidth + 1) || parts.some((one) => one.scrollHeight > one.clientHeight + 1);
+}
