@@ -6,17 +6,17 @@ const LARGEST = 0.42; // of the height: one thing alone needs no more
 const BETTER = 1.06; // so much larger, before it is laid out otherwise
 const MOST_COLUMNS = 3;
 
-/** @type {Map<string, {clock: string, columns: number, size: number}>} */
+/** @type {Map<string, {clock: string, then: string, columns: number, size: number}>} */
 const known = new Map();
 
 /** Lay out and size what a wall shows. @param {HTMLElement} root @param {HTMLElement} boards the room that there is */
 export function fillRoom(root, boards) {
   const list = /** @type {HTMLElement | null} */ (boards.querySelector(".stands"));
   if (!list) return;
-  const key = [root.clientWidth, root.clientHeight, list.innerHTML.length, boards.textContent, list.dataset.coming, root.style.getPropertyValue("--chars")].join("|");
+  const key = [root.clientWidth, root.clientHeight, list.innerHTML.length, boards.textContent, root.querySelector(".phase")?.textContent, list.dataset.coming, root.style.getPropertyValue("--chars")].join("|");
   const best = known.get(key) ?? search(root, boards, list);
   known.set(key, best);
-  lay(root, list, best.clock, best.columns);
+  lay(root, list, best);
   boards.style.setProperty("--size", `${best.size}px`);
 }
 
@@ -24,23 +24,29 @@ export function fillRoom(root, boards) {
 function search(root, boards, list) {
   const many = list.children.length;
   const columns = many > MOST_COLUMNS ? Math.min(MOST_COLUMNS, Math.ceil(many / 2)) : 1;
-  let best = { clock: "top", columns: 1, size: 0 };
+  const forms = list.dataset.together ? ["under"] : list.querySelector(".then:not(:empty)") ? ["under", "beside", "below"] : ["under", "below"];
+  let best = { clock: "top", then: "under", columns: 1, size: 0 };
   const sides = root.classList.contains("wall") && root.clientWidth > root.clientHeight;
   for (const clock of sides ? ["side", "top"] : ["top"]) {
     for (let nth = 1; nth <= columns; nth += 1) {
-      lay(root, list, clock, nth);
-      const size = largest(boards);
-      if (size > best.size * BETTER) best = { clock, columns: nth, size };
+      for (const then of forms) {
+        const way = { clock, then, columns: nth, size: 0 };
+        lay(root, list, way);
+        const size = largest(boards);
+        if (size > best.size * BETTER) best = { ...way, size };
+      }
     }
   }
   return best;
 }
 
-/** @param {HTMLElement} root @param {HTMLElement} list @param {string} clock @param {number} columns */
-function lay(root, list, clock, columns) {
-  root.dataset.clock = clock;
-  list.style.setProperty("--columns", String(columns));
-  list.style.setProperty("--rows", String(Math.max(1, Math.ceil(list.children.length / columns))));
+/** Where the clock stands, how a station's parts stand to each other, in how many columns.
+ * @param {HTMLElement} root @param {HTMLElement} list @param {{clock: string, then: string, columns: number}} way */
+function lay(root, list, way) {
+  root.dataset.clock = way.clock;
+  list.dataset.then = way.then;
+  list.style.setProperty("--columns", String(way.columns));
+  list.style.setProperty("--rows", String(Math.max(1, Math.ceil(list.children.length / way.columns))));
 }
 
 /** The largest size at which nothing runs over. @param {HTMLElement} boards */

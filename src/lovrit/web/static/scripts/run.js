@@ -160,7 +160,7 @@ class Run {
   room(moment, now) {
     const boards = /** @type {HTMLElement | null} */ (document.querySelector(":is(.wall, .hand) .boards"));
     if (!boards) return;
-    tickLanes(boards, this.view, moment, now);
+    this.running(moment, now); // what takes room stands before it is measured
     const longest = Math.max(reading(this.view, moment, now), moment.up ? (moment.cap ?? TEN_MINUTES) : 0);
     this.root.style.setProperty("--chars", longest >= TEN_MINUTES ? "5" : "4");
     fillRoom(this.root, boards);
