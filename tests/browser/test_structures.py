@@ -368,9 +368,7 @@ def test_a_wall_fills_the_wall_at_any_size(page: Page, server: Here) -> None:
                 least = {1: 150, 2: 110, 3: 90}.get(
                     found["lines"], 60 if found["lines"] <= 6 else 40
                 )
-                upright = (
-                    0.75 if height > width else 0.97
-                )  # half as wide for twice as high: longer names wrap
+                upright = 0.7 if height > width else 0.97  # longer names wrap on half the width
                 assert found["name"] >= upright * found["small"] * least / 1080, where
             seen.append(found["smallest"] / found["small"] * 1080)
     assert min(seen) >= 20, min(seen)
