@@ -365,7 +365,7 @@ def test_a_wall_fills_the_wall_at_any_size(page: Page, server: Here) -> None:
             assert max(found["page"]) <= 1, where
             assert found["clock"] >= found["small"] * 300 / 1080, where
             if found["lines"]:
-                least = {1: 150, 2: 110, 3: 90}.get(
+                least = {1: 150, 2: 110, 3: 84}.get(
                     found["lines"], 60 if found["lines"] <= 6 else 40
                 )
                 upright = 0.7 if height > width else 0.97  # longer names wrap on half the width

@@ -50,7 +50,13 @@ def test_a_limit_is_the_same_on_sheet_card_and_own_page(client: TestClient) -> N
     cards = client.get(f"/run/{class_id}/cards").text
     mine = text_of(cards.split("Cilla</h2>")[1])
     _, state = own_page(client, class_id, LIMITED)
-    told = {said for rows in state["rows"] for row in rows for said in row["does"]}
+    told = {
+        said
+        for rows in state["rows"]
+        for row in rows
+        for what in row["what"]
+        for said in [what["does"]]
+    }
     for said in does:
         assert said in mine, mine
         assert any(said in one for one in told), told

@@ -240,7 +240,8 @@ def test_the_wall_is_told_nothing_of_anybodys_health() -> None:
     first = wall["moments"][0]
     assert first["where"] == "round 1 of 2, turn 1 of 3" and first["place"] == "0.0"
     assert wall["rows"][first["rows"]][0] == {
-        "nth": 1, "station": "squat", "does": ["squat"], "groups": ["A"], "then": ["C"], "side": None, "part": None,
+        "nth": 1, "station": "squat", "who": "", "groups": ["A"], "then": ["C"],
+        "what": [{"does": "squat", "station": "squat"}],
     }  # fmt: skip
 
 

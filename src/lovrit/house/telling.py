@@ -211,7 +211,7 @@ def _moment(live: Told, one: Moment, table: _Table, screen: str) -> dict[str, An
         "block": one.block,
         "says": one.says,
         "shape": one.shape,
-        "where": one.where,
+        "where": one.where if screen == "coach" else one.board.of,
         "effort": number(one.effort) if one.effort is not None else None,
         "up": one.up,
         "began": live.ms(one.began_s),

@@ -183,6 +183,7 @@ function counted(view, moment, groups) {
 /** Who may go: a whole group by its letter, else by initials; of the others only how many. @param {Lane[]} lanes @param {string[]} groups */
 function gate(lanes, groups) {
   const may = lanes.filter((lane) => lane.does !== "rest" && lane.does !== "waiting");
+  if (may.length === lanes.length) return []; // nobody waits for a heart
   const all = groups.filter((letter) => lanes.some((lane) => lane.group === letter) && lanes.every((lane) => lane.group !== letter || may.includes(lane)));
   const single = may.filter((lane) => !all.includes(lane.group));
   const line = made("li", "", "may-go");
