@@ -39,7 +39,7 @@ COMMANDS = (
         FILE,
         (
             "--format",
-            {"default": "json", "help": "slate, json, csv, ics, vtt, md, card, wav or sheet"},
+            {"default": "json", "help": "slate, json, csv, ics, vtt, md, card, flac, wav or sheet"},
         ),
         ("--time-zone", {"help": "where the times of day are, for ics"}),
     ),

@@ -1,14 +1,14 @@
-"""The cue track: a class's cues as a WAV file (44.1 kHz, mono, 16 bit), for any loudspeaker without Lovrit.
+"""The cue track: a class's cues as a sound file (44.1 kHz, mono, 16 bit; FLAC or WAV), for any loudspeaker.
 
 Kinds are told apart by their rhythm first, and by pitch besides: three short, one long, two falling.
 """
 
 import io
 import struct
-import wave
 from collections.abc import Iterator
 from functools import cache
 from math import exp, pi, sin
+from typing import Literal
 
 from lovrit.core.run.classplan import ClassPlan, class_plan
 from lovrit.core.run.cues import COUNT_IN, Cue, cues
@@ -36,18 +36,22 @@ TONES: dict[str, tuple[tuple[float, float, float], ...]] = {
 
 def to_wav(plan: Plan) -> bytes:
     """The cue track of a session: it begins with the count, ``LEAD_S`` seconds before the first block."""
+    return track_of(class_plan(plan.session, plan.library), "WAV")
+
+
+def to_flac(plan: Plan) -> bytes:
+    """The same without loss and some fifty times smaller, as most of it is silence."""
     return track_of(class_plan(plan.session, plan.library))
 
 
-def track_of(plan: ClassPlan) -> bytes:
+def track_of(plan: ClassPlan, form: Literal["FLAC", "WAV"] = "FLAC") -> bytes:
     """The cue track of a class as it is run."""
+    from soundfile import SoundFile
+
     made = io.BytesIO()
-    with wave.open(made, "wb") as track:
-        track.setnchannels(1)
-        track.setsampwidth(2)
-        track.setframerate(RATE)
+    with SoundFile(made, "w", RATE, 1, "PCM_16", format=form) as track:
         for chunk in frames(cues(plan)):
-            track.writeframes(chunk)
+            track.buffer_write(chunk, "int16")
     return made.getvalue()
 
 

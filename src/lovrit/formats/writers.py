@@ -41,6 +41,12 @@ def _wav(plan: Plan, _: When) -> bytes:
     return to_wav(plan)
 
 
+def _flac(plan: Plan, _: When) -> bytes:
+    from lovrit.formats.cue_track import to_flac
+
+    return to_flac(plan)
+
+
 TEXT = "text/plain; charset=utf-8"
 WRITERS: dict[str, Writer] = {
     "slate": Writer("Slate", lambda plan, _: write(plan.session), TEXT, ".slate"),
@@ -56,7 +62,8 @@ WRITERS: dict[str, Writer] = {
         "Markdown", lambda plan, _: to_markdown(plan), "text/markdown; charset=utf-8", ".md"
     ),
     "card": Writer("Timer card", lambda plan, _: to_card(plan), TEXT, ".txt"),
-    "wav": Writer("Cue track, to play in the hall", _wav, "audio/wav", ".wav"),
+    "flac": Writer("Cue track, to play in the hall", _flac, "audio/flac", ".flac"),
+    "wav": Writer("The same as WAV, large", _wav, "audio/wav", ".wav"),
     "sheet": Writer(
         "Print sheet", lambda plan, _: to_sheet(plan), "text/html; charset=utf-8", ".html"
     ),

@@ -34,10 +34,15 @@ def _hold(state: Going, _: Happening) -> bool:
     return True
 
 
+STOPS = "stop"  # what walls show where everybody stops at once, until the class goes on
+
+
 def _resume(state: Going, _: Happening) -> bool:
     if state.phase != "held":
         return False
     state.phase, state.holds = "on", _ended_now(state)
+    if state.shown[0] == STOPS:
+        state.shown = ("class", "")
     return True
 
 
@@ -405,7 +410,7 @@ def _swap(state: Going, event: Happening) -> bool:
 
 
 def _show(state: Going, event: Happening) -> bool:
-    """What walls and stations show: the class, its moves one by one, a message, nothing."""
+    """What walls and stations show: the class, its moves one by one, a message, nothing, that all stop."""
     shown = (str(event.fields.get("what", "class")), str(event.fields.get("text", "")).strip())
     if shown == state.shown or (shown[0] == "message" and not shown[1]):
         return False

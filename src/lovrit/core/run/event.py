@@ -13,7 +13,7 @@ EventKind = Literal[
     "stops", "returns", "joins", "moves", "done", "in", "round", "change", "heart", "mark", "plan", "due", "undo",
     "end", "goes-on", "felt", "score", "note", "jump", "broke", "swap", "show", "absent",
 ]  # fmt: skip
-ShownThere = Literal["class", "moves", "message", "dark"]
+ShownThere = Literal["class", "moves", "message", "dark", "stop"]
 MOST_ID = 2**63 - 1
 AS_THEY_ARE = (
     "seconds", "block", "value", "text", "group", "lane", "station", "move", "way", "of", "bpm", "by", "to", "what",

@@ -20,7 +20,9 @@ LEAST_BREAK_S, LEAST_REST_S = (
     60,
 )  # shorter breaks and rests are no longer what they were written for
 STEP_S = 5
+ON_TIME = "on-time"  # the way that takes as many others as it needs
 MOST_WAYS = 3
+MOST_STEPS = 6  # changes that a class is asked to bear at once
 
 
 @dataclass(frozen=True)
@@ -78,7 +80,10 @@ def due_s(state: Going) -> float | None:
 
 
 def ways(state: Going) -> list[Way]:
-    """Up to three ways to end on time, those that lose least work first; none where it isn't late."""
+    """Ways to end on time: first the whole of it in one press, then up to three single ones; none where it isn't late.
+
+    Those that lose least work come first.
+    """
     late = late_s(state)
     if late < WORTH_S or state.phase not in ("on", "held"):
         return []
@@ -87,7 +92,55 @@ def ways(state: Going) -> list[Way]:
         found.append((_work_lost(state, tried), Way(name, text, round(ends_at_s(tried), 3))))
     due = due_s(state) or 0
     found.sort(key=lambda one: (one[1].ends_at_s > due + STEP_S, one[0], one[1].way))
-    return [way for _, way in found[:MOST_WAYS]]
+    single = [way for _, way in found[:MOST_WAYS]]
+    whole = _on_time(state)
+    enough = found and found[0][1].ends_at_s <= due + STEP_S
+    if whole is None or (enough and found[0][0] <= whole[0]):
+        return single
+    return [whole[1], *single]
+
+
+def _on_time(state: Going) -> tuple[float, Way] | None:
+    """All that it takes to end on time as one way, with the work that is lost; None where nothing gets there."""
+    steps, after = _steps_to_time(state)
+    if len(steps) < 2 or late_s(after) > STEP_S:
+        return None
+    lost = _work_lost(state, after)
+    said = "; ".join(step.partition(":")[0] for step in steps)
+    less = f"{clock(round(lost))} less work" if lost >= 1 else "no work less"
+    return lost, Way(ON_TIME, f"on time: {said}; {less}", round(ends_at_s(after), 3))
+
+
+def _steps_to_time(state: Going) -> tuple[list[str], Going]:
+    """Ways taken one after the other until the class ends on time: what costs no work first, then what costs least."""
+    steps: list[str] = []
+    for _ in range(MOST_STEPS):
+        late = late_s(state)
+        if late <= STEP_S:
+            break
+        tried = [
+            (
+                late_s(after) > STEP_S,
+                round(_work_lost(state, after)),
+                -late + late_s(after),
+                text,
+                after,
+            )
+            for _, text, after in _tried(state, late)
+        ]
+        free = [one for one in tried if not one[1] and one[2] < 0]
+        if not tried:
+            break
+        *_, text, state = min(free or tried, key=lambda one: one[:3])
+        steps.append(text)
+    return steps, state
+
+
+def _whole_plan(state: Going) -> bool:
+    """Everything that it takes to end on time, done."""
+    steps, after = _steps_to_time(state)
+    state.plan, state.lanes = after.plan, after.lanes
+    return bool(steps)
 
 
 def plan_in_words(way: str, session: Session) -> str:
@@ -96,6 +149,7 @@ def plan_in_words(way: str, session: Session) -> str:
     named = rest.isdecimal() and int(rest) < len(session.blocks)
     block = session.blocks[int(rest)].short_name if named else "a block"
     words = {
+        ON_TIME: "all that it took, in one press",
         "breaks": "breaks and rests a little shorter",
         "cool-down": "a shorter cool-down",
         "round": f"one round fewer of {block}",
@@ -106,6 +160,8 @@ def plan_in_words(way: str, session: Session) -> str:
 
 def plan_taken(state: Going, way: str) -> bool:
     """Do what a way says; whether it can be done as things stand."""
+    if way == ON_TIME:
+        return _whole_plan(state)
     kind, _, rest = way.partition(":")
     deed = {"breaks": _shorter_pauses, "cool-down": _shorter_cool_down}.get(kind)
     if deed:

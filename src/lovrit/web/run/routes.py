@@ -54,12 +54,12 @@ def station(request: Request, house: InHouse, class_id: Id, number: Id) -> HTMLR
     return on_screen(request, house, floor_of(request).live(class_id), "wall", number)
 
 
-@router.get("/run/{class_id}/cues.wav")
+@router.get("/run/{class_id}/cues.flac")
 def cue_track(request: Request, class_id: Id) -> Response:
     """All cues of a class as a sound file, for any loudspeaker."""
     live = floor_of(request).live(class_id)
-    headers = {"Content-Disposition": f'attachment; filename="class-{class_id}-cues.wav"'}
-    return Response(track_of(live.run_by), media_type="audio/wav", headers=headers)
+    headers = {"Content-Disposition": f'attachment; filename="class-{class_id}-cues.flac"'}
+    return Response(track_of(live.run_by), media_type="audio/flac", headers=headers)
 
 
 def on_screen(

@@ -126,9 +126,14 @@ export class Coach {
         dialogOf("emergency")?.showModal();
         at("emergency-title")?.focus();
         if (view.phase === "on") this.run.send({ kind: "hold" });
+        this.run.send({ kind: "show", what: "stop" });
         this.run.send({ kind: "mark", text: "somebody was unwell" });
       },
-      more: () => dialogOf("more")?.showModal(),
+      more: () => this.more(""),
+      "more-somebody": () => this.more("somebody"),
+      "more-time": () => this.more("time"),
+      "more-plan": () => this.more("plan"),
+      "more-say": () => this.more("say"),
       efforts: () => dialogOf("efforts")?.showModal(),
       broke: () => {
         dialogOf("broke")?.showModal();
@@ -154,6 +159,15 @@ export class Coach {
     const does = presses[what];
     if (does) does();
     else this.run.send({ kind: what });
+  }
+
+  /** What is asked for less often, all of it or one part. @param {string} part */
+  more(part) {
+    const dialog = dialogOf("more");
+    if (!dialog) return;
+    dialog.dataset.part = part;
+    dialog.showModal();
+    at("more-title")?.focus();
   }
 
   block() {
@@ -391,7 +405,7 @@ export class Coach {
     const said = box?.querySelector("span");
     if (!box || !said) return;
     box.hidden = what === "class";
-    said.textContent = what === "moves" ? `Walls show ${this.cards[Number(text) - 1]?.station ?? "moves"}.` : what === "dark" ? "Walls are dark." : `Walls say “${text}”.`;
+    said.textContent = what === "moves" ? `Walls show ${this.cards[Number(text) - 1]?.station ?? "moves"}.` : what === "dark" ? "Walls are dark." : what === "stop" ? "Walls say that everyone stops." : `Walls say “${text}”.`;
     box.querySelector("[data-do=next-move]")?.toggleAttribute("hidden", what !== "moves");
   }
 

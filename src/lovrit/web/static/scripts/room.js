@@ -6,7 +6,7 @@ const LARGEST = 0.42; // of the height: one thing alone needs no more
 const BETTER = 1.06; // so much larger, before it is laid out otherwise
 const MOST_COLUMNS = 3;
 
-/** @type {Map<string, {clock: string, then: string, columns: number, size: number}>} */
+/** @type {Map<string, {clock: string, form: string, columns: number, size: number}>} */
 const known = new Map();
 
 /** Lay out and size what a wall shows. @param {HTMLElement} root @param {HTMLElement} boards the room that there is */
@@ -25,12 +25,12 @@ function search(root, boards, list) {
   const many = list.children.length;
   const columns = many > MOST_COLUMNS ? Math.min(MOST_COLUMNS, Math.ceil(many / 2)) : 1;
   const forms = list.dataset.together ? ["under"] : list.querySelector(".then:not(:empty)") ? ["under", "beside", "below"] : ["under", "below"];
-  let best = { clock: "top", then: "under", columns: 1, size: 0 };
+  let best = { clock: "top", form: "under", columns: 1, size: 0 };
   const sides = root.classList.contains("wall") && root.clientWidth > root.clientHeight;
   for (const clock of sides ? ["side", "top"] : ["top"]) {
     for (let nth = 1; nth <= columns; nth += 1) {
-      for (const then of forms) {
-        const way = { clock, then, columns: nth, size: 0 };
+      for (const form of forms) {
+        const way = { clock, form, columns: nth, size: 0 };
         lay(root, list, way);
         const size = largest(boards);
         if (size > best.size * BETTER) best = { ...way, size };
@@ -41,10 +41,10 @@ function search(root, boards, list) {
 }
 
 /** Where the clock stands, how a station's parts stand to each other, in how many columns.
- * @param {HTMLElement} root @param {HTMLElement} list @param {{clock: string, then: string, columns: number}} way */
+ * @param {HTMLElement} root @param {HTMLElement} list @param {{clock: string, form: string, columns: number}} way */
 function lay(root, list, way) {
   root.dataset.clock = way.clock;
-  list.dataset.then = way.then;
+  list.dataset.form = way.form;
   list.style.setProperty("--columns", String(way.columns));
   list.style.setProperty("--rows", String(Math.max(1, Math.ceil(list.children.length / way.columns))));
 }

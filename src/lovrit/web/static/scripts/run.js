@@ -234,7 +234,7 @@ class Run {
     const rows = moment.next === null ? [] : (this.view.rows[moment.next] ?? []);
     const tasks = rows.length === 1 ? rows[0].what : [];
     const work = tasks.length && tasks.length <= FEW ? tasks.map(saidOf).join(" + ") : "";
-    return [moment.first, work || (rows.length && !moment.first ? "next station" : "")].filter(Boolean).join(", then ");
+    return [moment.first, work || (rows.length && !moment.first ? (moment.moves_on ? "next station" : "the stations") : "")].filter(Boolean).join(", then ");
   }
 
   /** What a moment is called ahead of it: its task where all do the same, else its word. @param {Moment} moment */

@@ -26,6 +26,7 @@ export class Shown {
     this.root.dataset.shows = what === "moves" && !card ? "class" : what;
     this.box.hidden = this.root.dataset.shows === "class";
     if (card) this.box.replaceChildren(...this.move(card, Number(text)));
+    else if (what === "stop") this.box.replaceChildren(made("p", "Stop. Put it down. Stand back.", "message"));
     else this.box.replaceChildren(...(what === "message" ? [made("p", text, "message")] : []));
   }
 
