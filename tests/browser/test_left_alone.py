@@ -128,7 +128,7 @@ def test_space_presses_what_has_the_focus(hall: Hall, browser: Browser) -> None:
     class_id = begun(hall, CLASSES["stations"])
     coach = opened(hall, browser, class_id)["coach"]
     hall.on(10)
-    for name, dialog in (("Someone stops", "#who-stops"), ("More", "#more")):
+    for name, dialog in (("Someone stops", "#who-stops"), ("All", "#more")):
         coach.get_by_role("button", name=re.compile(f"^{name}")).first.focus()
         coach.keyboard.press("Space")
         expect(coach.locator(dialog)).to_be_visible()

@@ -67,7 +67,7 @@ WALL = (
     ("work", "3 swing", False, 0),
     ("work", "12 ring row", True, 0),
     ("work", "200 m run", True, 3),
-    ("work", "run", False, 1),
+    ("work", "run", False, 0),
     ("work", "8 goblet squat", False, 0),
     ("work", "line hop", False, 0),
     ("work", "8 split squat", False, 0),
