@@ -43,9 +43,7 @@ def picture(plan: Plan) -> str:
     html = (
         environment("docs", SCREENS)
         .get_template("desk/rails.html")
-        .render(
-            desk=view, oob=False, session=session, written=written, rack=(), ahead=None
-        )
+        .render(desk=view, oob=False, session=session, written=written, rack=(), ahead=None)
     )
     field = re.search(
         r'<svg class="field" width="100%" height="([\d.]+)".*?>(.*)</svg>\s*</div>', html, re.DOTALL
