@@ -254,6 +254,22 @@ def test_a_full_disk_is_told_as_that_and_loses_nothing(house: House) -> None:
     assert house.happen(class_id, "start")["state"]["phase"] == "on"
 
 
+def test_a_class_that_begins_late_in_its_slot_says_so_by_itself(house: House) -> None:
+    """The hall is ours until 40 minutes from now; the session lasts 45, and nobody sets a time."""
+    minutes = (house.clock.ms // 60_000 + 60) % 1440  # in winter Berlin is an hour ahead
+    said = [f"{at % 1440 // 60:02}:{at % 60:02}" for at in (minutes - 20, minutes + 40)]
+    text = f"slot: {said[0]}-{said[1]}\n\nwarm-up 10:00\n\nrest 5:00\n\n10 x 90/60\n  run\n\ncool-down 5:00\n"
+    class_id = house.to_the_floor(new_session(house, text))
+    state = house.happen(class_id, "start")["state"]
+    assert abs(state["due_ms"] - house.clock.ms - 40 * 60_000) < 60_000
+    assert state["late_s"] > 200 and state["ways"] and state["undo"] is None
+    other = house.to_the_floor(
+        new_session(house, text.replace(said[0], "03:10").replace(said[1], "03:55"))
+    )
+    asleep = house.happen(other, "start")["state"]
+    assert asleep["late_s"] == 0  # another time of day is no slot of this class
+
+
 def test_times_of_day_are_the_clubs(house: House) -> None:
     class_id = house.to_the_floor()
     house.happen(class_id, "start")

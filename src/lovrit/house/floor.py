@@ -18,6 +18,7 @@ from lovrit.core.blocks.score import Impossible
 from lovrit.core.crew.person import Comer, coming
 from lovrit.core.run.event import Event
 from lovrit.core.run.frozen import UnreadableClass
+from lovrit.core.run.late import slot_ends
 from lovrit.core.values import LovritError
 from lovrit.house.guests import Guesses
 from lovrit.house.hearts import Hearts
@@ -155,6 +156,17 @@ class Floor:
             while len(self._shelf) > ON_THE_SHELF:
                 self._shelf.popitem(last=False)
 
+    def _by_the_slot(self, class_id: int) -> None:
+        """A slot that ends at a time of day ends then, however late the class begins in it."""
+        live = self.live(class_id)
+        slot, now_ms = live.plan.session.slot, self.house.now_ms()
+        ends = slot_ends(slot, self.house.when(now_ms)) if slot else None
+        if ends is None or live.going.due_s is not None or live.going.phase != "ready":
+            return
+        due_ms = round(ends.timestamp() * 1000)
+        name = f"slot-{class_id}-{now_ms}"
+        self.happen(class_id, Event(id=name, kind="due", at_ms=now_ms, due_ms=due_ms))
+
     def happen(self, class_id: int, event: Event) -> Happened:
         """Take an event at its own moment; one that came before changes nothing.
 
@@ -162,6 +174,7 @@ class Floor:
         """
         if event.kind == "start":
             self.follow(class_id)
+            self._by_the_slot(class_id)
         live = self.live(class_id)
         with live.lock:
             now_ms = self.house.now_ms()

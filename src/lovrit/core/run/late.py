@@ -5,13 +5,14 @@ What has been done is never touched: a way changes blocks that have not begun, a
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from datetime import datetime, timedelta
 from math import ceil
 from typing import Any
 
 from lovrit.core.clock import clock
 from lovrit.core.run.classplan import PlannedBlock
 from lovrit.core.run.going import Going
-from lovrit.core.session.session import Session
+from lovrit.core.session.session import Session, Slot
 
 WORTH_S = 30  # so far apart may the two ends be without a word
 LEAST_COOL_S = 120
@@ -21,6 +22,7 @@ LEAST_BREAK_S, LEAST_REST_S = (
 )  # shorter breaks and rests are no longer what they were written for
 STEP_S = 5
 ON_TIME = "on-time"  # the way that takes as many others as it needs
+EARLIEST = timedelta(minutes=30)  # before its slot a class is taken to be the one of that slot
 MOST_WAYS = 3
 MOST_STEPS = 6  # changes that a class is asked to bear at once
 
@@ -72,6 +74,16 @@ def early_s(state: Going) -> float:
         return 0.0
     planned = max(0, state.plan.slot_s - state.plan.total_s)
     return max(0.0, round(due - ends_at_s(state) - planned, 3))
+
+
+def slot_ends(slot: Slot, now: datetime) -> datetime | None:
+    """When a slot with a time of day ends, where a class that begins now begins in it or shortly before; else None."""
+    if slot.start is None:
+        return None
+    hours, minutes = map(int, slot.start.split(":"))
+    begins = now.replace(hour=hours, minute=minutes, second=0, microsecond=0)
+    ends = begins + timedelta(seconds=slot.seconds)
+    return ends if begins - EARLIEST <= now < ends else None
 
 
 def due_s(state: Going) -> float | None:

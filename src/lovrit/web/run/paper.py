@@ -22,6 +22,7 @@ from lovrit.web.pages import page
 from lovrit.web.pictures import Picture, picture
 
 router = APIRouter()
+MOST_ROUNDS = 5  # that a card has room for
 
 
 class CardBlock(NamedTuple):
@@ -75,13 +76,25 @@ def cards(request: Request, house: InHouse, class_id: Id) -> HTMLResponse:
 
 def _card(live: Live, mine: Comer, code: str) -> Card:
     blocks = tuple(
-        CardBlock(live.plan.timeline.blocks[one.at].label, tuple(_lines(live, one, mine)))
+        CardBlock(_begins(live, one), tuple(_lines(live, one, mine)))
         for one in live.run_by.blocks
         if one.block.works and one.block.moves
     )
     told = [DOES_NOT[limit] for limit in mine.limits]
     minds = ", ".join([*told, SHARES[mine.share]] if mine.share else told)
     return Card(mine.name, letter(mine.group), mine.group, _box(live, mine), minds, blocks, code)
+
+
+def _begins(live: Live, planned: PlannedBlock) -> str:
+    """A block with when it begins, and when its later rounds do."""
+    laid = live.plan.timeline.blocks[planned.at]
+    rounds: dict[int, int] = {}
+    for one in live.plan.timeline.of_block(planned.at) if planned.block.moves_people else ():
+        if one.round is not None and one.phase == "work":
+            rounds.setdefault(one.round, one.start_s)
+    again = [f"round {nth} at {clock(at)}" for nth, at in rounds.items() if nth > 1]
+    more = f": {', '.join(again[:MOST_ROUNDS])}" if again else ""
+    return f"{clock(laid.start_s)} {laid.label}{more}"
 
 
 def _lines(live: Live, planned: PlannedBlock, mine: Comer) -> Iterator[tuple[str, str]]:

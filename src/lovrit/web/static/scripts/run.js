@@ -150,7 +150,8 @@ class Run {
     if (list && ready && this.view.names && this.station === undefined) drawNames(list, this.view.names);
     else if (list) draw(list, this.view, nth, this.station);
     const lanes = at("lanes");
-    if (lanes) drawLanes(lanes, this.view, moment, this.groups);
+    if (lanes && this.coach && moment.shape !== "gate") lanes.replaceChildren(); // taps tell of the others
+    else if (lanes) drawLanes(lanes, this.view, moment, this.groups);
     this.coach?.show(moment);
     if (this.hand) this.mine(moment, nth);
     this.room(moment, now);
@@ -214,7 +215,8 @@ class Run {
     const effort = moment.effort ? `effort ${moment.effort} of 10` : "";
     const hint = wordOf(moment) === moment.says ? "" : moment.says;
     const said = moment.says.startsWith("rest,") && shown.coming && this.view.moments.slice(nth + 1).some((one) => works(one.kind)) ? "" : hint;
-    return [moment.where, said, moment.rest, effort].filter(Boolean).join(this.coach ? " · " : "\n");
+    const limits = moment.shape === "gate" && moment.up ? limitsOf(moment) : "";
+    return [moment.where, said, limits, moment.rest, effort].filter(Boolean).join(this.coach ? " · " : "\n");
   }
 
   /** What comes then; in a rest it stands large, and isn't said again. @param {Moment} moment @param {number} nth @param {boolean} ready */
@@ -434,6 +436,11 @@ function takesBack(said) {
 
 /** The word of a moment, read from the last row: what it says where that is short, else its kind. @param {Moment} moment */
 const wordOf = (moment) => (moment.says.length <= LONGEST ? moment.says : moment.kind);
+
+/** Between which seconds a heart may let people go. @param {Moment} moment */
+function limitsOf(moment) {
+  return [moment.least ? `at least ${clock(moment.least)}` : "", moment.cap ? `at most ${clock(moment.cap)}` : ""].filter(Boolean).join(", ");
+}
 
 /** Whether something was on in this browser. @param {string} key */
 function remembered(key) {
