@@ -21,6 +21,10 @@ CLASSES = {
     "tempo 90 to 160 in 8 steps of 10, up and down\n  line hop\n",
     "ends by a cap": "3 rounds for time, cap 2:00\n  8 squat\n\nas many as possible in 2:00, ladder 3 +3\n  swing\n\n"
     "hold ladder 10 +2 every 0:30 for 3:00\n  plank\n\n6 x 10/until 118, least 10, most 0:20 at 7\n  run\n",
+    "in company": "every 0:30 for 2:00, half start at 0:15\n  8 swing\n  6 push-up\n\n"
+    "as many as possible in 1:00, partners alternate\n  10 squat\n\n"
+    "2 sets of 5 reps, together, rest 0:20\n  squat\n  8 ring row\n\n"
+    "2 x 20/20, score best\n  max push-up\n\n2 times, rest 0:20\n  2 x 15/10\n    ball: 6 squat, 6 slam\n",
 }
 
 
@@ -64,6 +68,8 @@ def follows(hall: Hall, class_id: int, page: Page, name: str) -> None:
         page.wait_for_timeout(50)
     assert where[0] in (where[1], "over"), (name, where)
     assert page.locator("#time").inner_text() != "", name
+    told = page.locator("#stands li").count() or page.locator("#what").inner_text()
+    assert told, name  # whatever it is, everybody is told something
 
 
 @pytest.mark.parametrize("kind", CLASSES)

@@ -13,6 +13,7 @@ from typing import TYPE_CHECKING, Any, ClassVar, Self, TypeVar, dataclass_transf
 from pydantic import ConfigDict, TypeAdapter
 
 Checked = TypeVar("Checked")
+HASHED = "__hashed__"  # where a value keeps its hash, beside its fields
 
 
 @dataclass_transform(frozen_default=True, kw_only_default=True, field_specifiers=(field,))
@@ -58,7 +59,13 @@ class Value:
         return type(other) is type(self) and fields_of(self) == fields_of(other)
 
     def __hash__(self) -> int:
-        return hash((type(self), *fields_of(self).values()))
+        known: int | None = self.__dict__.get(HASHED)
+        if known is None:  # it never changes, so it is worked out once
+            known = self.__dict__[HASHED] = hash((type(self), *fields_of(self).values()))
+        return known
+
+    def __getstate__(self) -> dict[str, Any]:
+        return fields_of(self)  # a hash of text is another one in another process
 
     def __repr__(self) -> str:
         said = ", ".join(f"{name}={value!r}" for name, value in fields_of(self).items())

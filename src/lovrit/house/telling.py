@@ -183,16 +183,14 @@ class _Table:
 
     def __init__(self) -> None:
         self.rows: list[list[dict[str, Any]]] = []
-        self._known: dict[str, int] = {}
+        self._known: dict[tuple[Row, ...], int] = {}
 
     def of(self, rows: tuple[Row, ...]) -> int:
         """The place of some rows."""
-        said = [_row(row) for row in rows]
-        key = repr(said)
-        if key not in self._known:
-            self._known[key] = len(self.rows)
-            self.rows.append(said)
-        return self._known[key]
+        if rows not in self._known:
+            self._known[rows] = len(self.rows)
+            self.rows.append([_row(row) for row in rows])
+        return self._known[rows]
 
 
 def _rounds(going: Going) -> dict[int, dict[str, int]]:

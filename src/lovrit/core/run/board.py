@@ -351,7 +351,7 @@ def of_words(state: Going, planned: PlannedBlock, step: FloorStep) -> str:
 
 def _of(state: Going, planned: PlannedBlock, step: FloorStep) -> str:
     block = planned.block
-    if block.races and not block.in_turns:
+    if step.tap == "done" or (block.races and not block.in_turns):
         cap = None if planned.floor.cap_is_clock else planned.floor.cap_s
         said = _rungs_said(state, block) or block.head
         return said if cap is None else f"{said}, cap {clock(cap)}"
