@@ -94,7 +94,7 @@ def test_the_wall_says_who_wears_what_and_doubts_what_cannot_be(client: TestClie
     client.post("/straps/call", data={"strap": "S3", "name": "red one"})
     client.post("/straps/forget", data={"strap": "S2"})
     page = client.get("/straps").text
-    assert "red one" in page and "S2" not in page
+    assert "red one" in page and "S2" not in page.partition("<main")[2]  # a nonce may spell it
 
 
 @pytest.mark.parametrize(

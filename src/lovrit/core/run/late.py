@@ -24,7 +24,8 @@ STEP_S = 5
 ON_TIME = "on-time"  # the way that takes as many others as it needs
 EARLIEST = timedelta(minutes=30)  # before its slot a class is taken to be the one of that slot
 MOST_WAYS = 3
-MOST_STEPS = 6  # changes that a class is asked to bear at once
+FREE = {"breaks": "breaks and rests a little shorter", "cool-down": "a shorter cool-down"}
+MOST_STEPS = 4  # changes that a class is asked to bear at once
 
 
 @dataclass(frozen=True)
@@ -130,20 +131,18 @@ def _steps_to_time(state: Going) -> tuple[list[str], Going]:
         late = late_s(state)
         if late <= STEP_S:
             break
-        tried = [
-            (
-                late_s(after) > STEP_S,
-                round(_work_lost(state, after)),
-                -late + late_s(after),
-                text,
-                after,
-            )
-            for _, text, after in _tried(state, late)
-        ]
-        free = [one for one in tried if not one[1] and one[2] < 0]
+        tried = list(_free(state, late)) or list(_cuts(state, late))
         if not tried:
             break
-        *_, text, state = min(free or tried, key=lambda one: one[:3])
+        before, nearest = state, late
+        _, text, state = min(
+            tried,
+            key=lambda one: (
+                late_s(one[2]) > STEP_S,
+                round(_work_lost(before, one[2])),
+                late_s(one[2]) - nearest,
+            ),
+        )
         steps.append(text)
     return steps, state
 
@@ -189,15 +188,21 @@ def _nothing(_state: Going, _at: int) -> bool:
 
 def _tried(state: Going, late: float) -> Iterator[tuple[str, str, Going]]:
     """Every way that could be taken, with the state after it."""
-    for name in ("breaks", "cool-down"):
+    yield from _free(state, late)
+    yield from _cuts(state, late)
+
+
+def _free(state: Going, late: float) -> Iterator[tuple[str, str, Going]]:
+    """Ways that cost no work: pauses and a cool-down, shorter."""
+    for name, said in FREE.items():
         tried = state.copy()
-        if plan_taken(tried, name):
+        if plan_taken(tried, name) and late_s(tried) < late:
             saved = ends_at_s(state) - ends_at_s(tried)
-            said = {
-                "breaks": "breaks and rests a little shorter",
-                "cool-down": "a shorter cool-down",
-            }[name]
             yield name, f"{said}: {clock(round(saved))} less", tried
+
+
+def _cuts(state: Going, late: float) -> Iterator[tuple[str, str, Going]]:
+    """Rounds and blocks left out."""
     for block in state.plan.blocks[max(0, state.at) :]:
         tried = state.copy()
         if block.block.works and with_round_less(tried, block.at):
