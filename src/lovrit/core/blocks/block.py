@@ -207,11 +207,6 @@ class Block(Value):
         return None
 
     @property
-    def every_set_reps(self) -> int | None:
-        """Reps of a set, where all sets have as many."""
-        return None
-
-    @property
     def top_effort(self) -> float | None:
         """The highest effort that it asks for; None where none is written."""
         return max((effort.high for effort in self.efforts), default=None)

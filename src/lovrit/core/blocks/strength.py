@@ -86,11 +86,6 @@ class Strength(Block):
         return self.reps.high
 
     @property
-    def every_set_reps(self) -> int | None:
-        """Reps of a set, where all have as many; None for a range, or reps that go by set."""
-        return self.reps.high if self.reps.low == self.reps.high else None
-
-    @property
     def repeats(self) -> Repeats:
         """Its sets."""
         return Repeats("sets", self.sets)

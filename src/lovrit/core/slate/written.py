@@ -95,7 +95,7 @@ def ways_said(task: Task) -> Iterator[str]:
 
 
 # marks that a task may carry besides, in the order in which they are written
-MORE_MARKS: tuple[Callable[[Task], str], ...] = (
+BESIDE: tuple[Callable[[Task], str], ...] = (
     lambda task: ", breath held" if task.breath_held else "",
     lambda task: f", at {span(*task.asked)}" if task.asked else "",
     lambda task: "" if task.rir is None else f", rir {task.rir}",
@@ -104,30 +104,21 @@ MORE_MARKS: tuple[Callable[[Task], str], ...] = (
     lambda task: f", breaths {task.breaths}" if task.breaths else "",
     lambda task: ", shared" if task.shared else "",
     lambda task: ", until partner is back" if task.until_back else "",
+)
+MORE_MARKS: tuple[Callable[[Task], str], ...] = (
+    *BESIDE,
     lambda task: f" {short(task.pair[0])}/{short(task.pair[1])}" if task.pair else "",
 )
 
 
 def notes_of(task: Task) -> Iterator[str]:
     """What stands beside a task as people are told it: how slow, how much is left over, how often one breathes."""
-    for mark in NOTES:
-        said = mark(task)
-        if said:
-            yield said
-
-
-# the same marks in a person's words
-NOTES: tuple[Callable[[Task], str], ...] = (
-    lambda task: f"slow, {task.slow_s} s each" if task.slow_s else "",
-    lambda task: "breath held" if task.breath_held else "",
-    lambda task: f"at {span(*task.asked)}" if task.asked else "",
-    lambda task: "" if task.rir is None else f"{task.rir} in reserve",
-    lambda task: "tempo " + "-".join(map(str, task.tempo)) if task.tempo else "",
-    lambda task: f"rate {task.rate}" if task.rate else "",
-    lambda task: f"breaths {task.breaths}" if task.breaths else "",
-    lambda task: "shared" if task.shared else "",
-    lambda task: "until partner is back" if task.until_back else "",
-)
+    if task.slow_s:
+        yield f"slow, {task.slow_s} s each"
+    if task.rir is not None:
+        yield f"{task.rir} in reserve"
+    marks = (mark(task).removeprefix(", ") for mark in BESIDE)
+    yield from (said for said in marks if said and not said.startswith("rir "))
 
 
 def _more_marks(task: Task) -> Iterator[str]:

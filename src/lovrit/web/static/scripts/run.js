@@ -216,7 +216,7 @@ class Run {
     const hint = wordOf(moment) === moment.says ? "" : moment.says;
     const said = moment.says.startsWith("rest,") && shown.coming && this.view.moments.slice(nth + 1).some((one) => works(one.kind)) ? "" : hint;
     const limits = moment.shape === "gate" && moment.up ? limitsOf(moment) : "";
-    return [moment.where, said, limits, moment.rest, effort].filter(Boolean).join(this.coach ? " · " : "\n");
+    return [moment.where, said, limits, moment.rest, effort].filter(Boolean).join("\n");
   }
 
   /** What comes then; in a rest it stands large, and isn't said again. @param {Moment} moment @param {number} nth @param {boolean} ready */
