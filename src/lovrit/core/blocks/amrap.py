@@ -13,6 +13,8 @@ from lovrit.core.blocks.marks import Mark
 from lovrit.core.blocks.options import AIMS, Read
 from lovrit.core.blocks.outlook import CASES, Outlook, Score, rests_on, unknown_outlook
 from lovrit.core.blocks.parts import Seconds, read_length
+from lovrit.core.blocks.roles import AIMS as SAID_AIMS
+from lovrit.core.blocks.roles import Saying
 from lovrit.core.blocks.score import Scoring, rounds_score
 from lovrit.core.blocks.step import Case, Forecast, Laying, Stage, Step
 from lovrit.core.blocks.tiring import Tiring
@@ -42,6 +44,19 @@ class Amrap(Block):
     partners: bool = False
     team: int = 0
 
+    sayings: ClassVar[tuple[Saying, ...]] = tuple(
+        Saying(head, takes, flags, least=1, times=times)
+        for head, flags, times in (
+            ("as many as possible in {total}", ("amrap",), ""),
+            ("as many as possible in {time}", ("amrap",), ""),
+            ("as many as possible in {work}", ("amrap",), "times"),
+            ("as many as possible in {total}", ("amrap",), "rounds"),
+            ("as many as possible in {total}", ("maxed",), ""),
+            ("as many as possible in {total}", ("ladder",), ""),
+            ("as many as possible in {time}", ("ladder",), ""),
+        )
+        for takes in ({**SAID_AIMS, "company": "{}", "ladder": "ladder {}", "alternating": ""},)
+    )
     forms: ClassVar[tuple[Form, ...]] = (
         Form(
             "amrap",

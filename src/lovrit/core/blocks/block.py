@@ -11,6 +11,7 @@ from lovrit.core.blocks.marks import Mark
 from lovrit.core.blocks.options import Fields, Option, Read
 from lovrit.core.blocks.outlook import Outlook
 from lovrit.core.blocks.parts import Count, Effort, Heart, Pace, Pair, Seconds, Stretch
+from lovrit.core.blocks.roles import Saying
 from lovrit.core.blocks.score import Scoring, time_score
 from lovrit.core.blocks.step import Case, Forecast, Laying, Phase, Stage, Step
 from lovrit.core.clock import clock
@@ -63,8 +64,10 @@ class Block(Value):
     rest_heart: Heart | None = None
     lead_in_s: Seconds = 0
     moves: tuple[Line, ...] = ()
+    note: str = ""  # what is said to people while it is done, and has no part of its own
 
-    # how it is written
+    # how it is written, and how it is said in messages
+    sayings: ClassVar[tuple[Saying, ...]] = ()
     forms: ClassVar[tuple[Form, ...]] = ()
     words: ClassVar[tuple[Word, ...]] = ()
     rules: ClassVar[

@@ -7,6 +7,8 @@ from lovrit.core.blocks.block import Block, Form
 from lovrit.core.blocks.floor import FloorStep
 from lovrit.core.blocks.options import AIMS, Read
 from lovrit.core.blocks.parts import Seconds, read_length
+from lovrit.core.blocks.roles import AIMS as SAID_AIMS
+from lovrit.core.blocks.roles import Saying
 from lovrit.core.blocks.score import Scoring, load_score
 from lovrit.core.blocks.step import Laying, Step
 from lovrit.core.clock import clock
@@ -32,6 +34,10 @@ class Build(Block):
     total_s: Seconds
     reps: int
 
+    sayings: ClassVar[tuple[Saying, ...]] = (
+        Saying("build {total} to heavy {heavy}", SAID_AIMS, least=1),
+        Saying("build {time} to heavy {heavy}", SAID_AIMS, least=1),
+    )
     forms: ClassVar[tuple[Form, ...]] = (
         Form("build", ("BUILD time TO HEAVY NUM",), _read, AIMS, "build 12:00 to heavy 4"),
     )

@@ -10,6 +10,8 @@ from lovrit.core.blocks.marks import Mark
 from lovrit.core.blocks.options import AIMS, CAP, REST_BY_EFFORT, Fields, Option, Read, timed
 from lovrit.core.blocks.outlook import CASES, Outlook, TurnLeft, rests_on, unknown_outlook
 from lovrit.core.blocks.parts import Seconds
+from lovrit.core.blocks.roles import AIMS as SAID_AIMS
+from lovrit.core.blocks.roles import Roles, Saying, product
 from lovrit.core.blocks.score import Scoring, turns_score
 from lovrit.core.blocks.step import Laying, Stage, Step
 from lovrit.core.blocks.worktime import line_s, slowing, unknown_move
@@ -72,6 +74,22 @@ def turn_of(period_s: int, nth: int, of: int) -> str:
     return f"{'minute' if period_s == MINUTE_S else 'turn'} {nth} of {of}"
 
 
+def _said_total(roles: Roles) -> Roles:
+    """How long so many turns take."""
+    times = roles.get("rounds") or roles.get("times")
+    if "total" in roles or not times or "period" not in roles or not times.isdecimal():
+        return roles if "total" in roles or "time" not in roles else _as_total(roles)
+    lines = int(roles.get("turns", "1"))
+    return {**roles, "total": product(roles["period"], int(times) * lines)}
+
+
+def _as_total(roles: Roles) -> Roles:
+    return {
+        **{name: said for name, said in roles.items() if name != "time"},
+        "total": roles["time"],
+    }
+
+
 class Every(Block):
     """A task at the start of each period."""
 
@@ -81,6 +99,16 @@ class Every(Block):
     half_start_s: Seconds = 0
     ladder: Ladder | None = None
 
+    sayings: ClassVar[tuple[Saying, ...]] = (
+        Saying(
+            "every {period} for {total}",
+            {**SAID_AIMS, "rounds": "", "times": "", "alternating": "", "work": "<{} s"},
+            derive=_said_total,
+            least=1,
+        ),
+        Saying("every {period}, ladder {ladder}, cap {cap}", SAID_AIMS, least=1),
+        Saying("every {period}, ladder {ladder}, cap {total}", SAID_AIMS, least=1),
+    )
     forms: ClassVar[tuple[Form, ...]] = (
         Form(
             "every",

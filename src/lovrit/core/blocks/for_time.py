@@ -18,6 +18,7 @@ from lovrit.core.blocks.parts import (
     read_count,
     read_over,
 )
+from lovrit.core.blocks.roles import RACED, Saying
 from lovrit.core.blocks.score import QUICKEST, Scoring, finish_of, race_score
 from lovrit.core.blocks.step import Case, Laying, Stage, Step
 from lovrit.core.blocks.tiring import Tiring
@@ -112,6 +113,15 @@ class ForTime(Block):
     scheme: tuple[int, ...] = ()
     team: int = 0
 
+    sayings: ClassVar[tuple[Saying, ...]] = (
+        Saying("{rounds} rounds for time", RACED, ("fortime",), least=1),
+        Saying("{scheme} for time", RACED, ("fortime",), least=1),
+        Saying("{scheme} for time", RACED, ("cap",), least=1),
+        Saying("for time", RACED, ("fortime",), least=1),
+        Saying("for time", RACED, ("once",), least=1),
+        Saying("for time", RACED, ("fortime",), least=1, times="rounds"),
+        Saying("accumulate {accumulate}", {"cap": "cap {}"}, least=1),
+    )
     forms: ClassVar[tuple[Form, ...]] = (
         Form(
             "for_time",

@@ -30,6 +30,9 @@ from lovrit.core.blocks.parts import (
     read_over,
     read_pair,
 )
+from lovrit.core.blocks.roles import AIMS as SAID_AIMS
+from lovrit.core.blocks.roles import RESTS as SAID_RESTS
+from lovrit.core.blocks.roles import Roles, Saying
 from lovrit.core.blocks.score import QUICKEST, Scoring, counts_score, repeats_score
 from lovrit.core.blocks.step import Laying, Step
 from lovrit.core.blocks.worktime import amount_s
@@ -75,6 +78,14 @@ def _read_repeats(node: Node) -> Read:
     return Read(fields, figures)
 
 
+def _said_pattern(roles: Roles) -> Roles:
+    """Works that differ, each with as much rest."""
+    if "works" not in roles or roles.get("rest") != "= work":
+        return roles
+    left = {name: said for name, said in roles.items() if name not in ("works", "rest")}
+    return {**left, "pattern": " ".join(f"{one}/{one}" for one in roles["works"].split())}
+
+
 class Intervals(Paired):
     """Works and rests, or an amount and its rest, so many times."""
 
@@ -88,6 +99,22 @@ class Intervals(Paired):
     rest_by: str = ""
     score: Literal["slowest", "fastest", "total", "best"] | None = None
 
+    sayings: ClassVar[tuple[Saying, ...]] = (
+        *(
+            Saying(head, SAID_AIMS, most=1)
+            for head in (
+                "{times} x {pair}",
+                "{times} x {work}/{rest}",
+                "{times} x {work}/{within}",
+                "{times} x {work}/{between}",
+            )
+        ),
+        Saying("{rounds} x {pair}", SAID_AIMS, most=0),
+        Saying("{rounds} x {work}/{rest}", SAID_AIMS, most=0),
+        Saying("{times} x {far}", {**SAID_RESTS, **SAID_AIMS}, wants="rest", most=1),
+        Saying("1 x {once_far}", {**SAID_AIMS, "around": ""}, most=1),
+        Saying("1 x ({pattern})", SAID_AIMS, most=1, derive=_said_pattern),
+    )
     forms: ClassVar[tuple[Form, ...]] = (
         Form(
             "intervals",

@@ -8,10 +8,14 @@ from lovrit.core.blocks.floor import Floor
 from lovrit.core.blocks.for_time import DEFAULT_ROUND_S, raced, read_rounds
 from lovrit.core.blocks.options import AIMS, CAP, DROP_LAST, REST_BY_CLOCK
 from lovrit.core.blocks.parts import Count, Seconds
+from lovrit.core.blocks.roles import AIMS as SAID_AIMS
+from lovrit.core.blocks.roles import RESTS, Saying
 from lovrit.core.blocks.step import Case, Laying, Step
 from lovrit.core.blocks.worktime import FACTOR, round_s
 from lovrit.core.moves.library import Library
 from lovrit.core.slate.words import Word
+
+QUALITY_TAKES = {**SAID_AIMS, **RESTS, "cap": "cap {}", "around": ""}
 
 
 class Quality(Block):
@@ -23,6 +27,10 @@ class Quality(Block):
     cap_s: Seconds | None = None
     drop_last_rest: bool = False
 
+    sayings: ClassVar[tuple[Saying, ...]] = (
+        Saying("{rounds} rounds for quality", QUALITY_TAKES, ("quality",), least=1),
+        Saying("{rounds} rounds for quality", QUALITY_TAKES, ("around",), least=1),
+    )
     forms: ClassVar[tuple[Form, ...]] = (
         Form(
             "quality",

@@ -6,6 +6,7 @@ from typing import ClassVar, Literal
 from lovrit.core.blocks.block import Block, Form
 from lovrit.core.blocks.options import AT, Read
 from lovrit.core.blocks.parts import Seconds, read_length
+from lovrit.core.blocks.roles import Saying
 from lovrit.core.blocks.step import Laying, Step
 from lovrit.core.clock import clock
 from lovrit.core.slate.tree import Node
@@ -22,6 +23,7 @@ class Rest(Block):
     kind: Literal["rest"] = "rest"
     total_s: Seconds
 
+    sayings: ClassVar[tuple[Saying, ...]] = (Saying("rest {rest}", {"effort": "at {}"}, most=0),)
     forms: ClassVar[tuple[Form, ...]] = (Form("rest", ("REST time",), _read, (AT,), "rest 3:00"),)
     works: ClassVar[bool] = False
     is_pause: ClassVar[bool] = True

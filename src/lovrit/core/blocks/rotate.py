@@ -17,6 +17,8 @@ from lovrit.core.blocks.options import (
     pause,
 )
 from lovrit.core.blocks.parts import Count, Pair, Seconds, count_figure, read_count, read_pair
+from lovrit.core.blocks.roles import AIMS as SAID_AIMS
+from lovrit.core.blocks.roles import BREAK, Saying
 from lovrit.core.blocks.step import Laying, Step
 from lovrit.core.clock import clock
 from lovrit.core.slate.problem import Unreadable
@@ -51,6 +53,21 @@ class Rotate(Paired):
     by_round: tuple[Pair, ...] = ()
     together: bool = False
 
+    sayings: ClassVar[tuple[Saying, ...]] = tuple(
+        Saying(head, {**SAID_AIMS, **BREAK, "together": "together"}, least=least)
+        for head, least in (
+            ("{rounds} rounds of {pair}", 1),
+            ("{rounds} rounds of {work}/{rest}", 1),
+            ("{rounds} rounds of {work}/{within}", 1),
+            ("{rounds} rounds of {work}/{change}", 1),
+            ("{rounds} rounds of {each}/{change}", 1),
+            ("{rounds} rounds of {each}/{within}", 1),
+            ("{rounds} rounds of {each}/0", 1),
+            ("{times} rounds of {pair}", 2),
+            ("{times} rounds of {work}/{rest}", 2),
+            ("{sets} rounds of {pair}", 2),
+        )
+    )
     forms: ClassVar[tuple[Form, ...]] = (
         Form(
             "rotate",

@@ -16,6 +16,8 @@ from lovrit.core.blocks.options import (
     pause,
 )
 from lovrit.core.blocks.parts import Count, Pair, Seconds, count_figure, read_count, read_pair
+from lovrit.core.blocks.roles import AIMS as SAID_AIMS
+from lovrit.core.blocks.roles import Saying
 from lovrit.core.blocks.stay import at_stations
 from lovrit.core.blocks.step import Laying, Step
 from lovrit.core.clock import clock
@@ -48,6 +50,13 @@ class Sets(Paired):
     change_s: Seconds | None = None
     change_added: bool = False
 
+    sayings: ClassVar[tuple[Saying, ...]] = (
+        Saying(
+            "{sets} sets of {pair}",
+            {**SAID_AIMS, "change": "change {}", "between": "change {}", "rest": "change {}"},
+            least=1,
+        ),
+    )
     forms: ClassVar[tuple[Form, ...]] = (
         Form(
             "sets",

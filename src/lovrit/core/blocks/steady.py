@@ -6,6 +6,8 @@ from typing import ClassVar, Literal
 from lovrit.core.blocks.block import Block, Form
 from lovrit.core.blocks.options import AIMS, Read
 from lovrit.core.blocks.parts import Seconds, read_length
+from lovrit.core.blocks.roles import AIMS as SAID_AIMS
+from lovrit.core.blocks.roles import Saying
 from lovrit.core.blocks.step import Laying, Step
 from lovrit.core.clock import clock
 from lovrit.core.slate.tree import Node, trees
@@ -24,6 +26,10 @@ class Steady(Block):
     label: str
     total_s: Seconds
 
+    sayings: ClassVar[tuple[Saying, ...]] = (
+        Saying("{around} {time}", SAID_AIMS),
+        Saying("{label} {time}", SAID_AIMS),
+    )
     forms: ClassVar[tuple[Form, ...]] = (
         Form("steady", ("label time",), _read, AIMS, "warm-up 8:00 at 3"),
     )

@@ -7,6 +7,8 @@ from lovrit.core.blocks.block import Between, Block, Form, Repeats
 from lovrit.core.blocks.floor import Floor, FloorStep, merged
 from lovrit.core.blocks.options import AIMS, DROP_LAST, REST_BY_CLOCK, TOGETHER, Read
 from lovrit.core.blocks.parts import Count, Seconds, count_figure, read_count
+from lovrit.core.blocks.roles import RESTS as SAID_RESTS
+from lovrit.core.blocks.roles import Roles, Saying
 from lovrit.core.blocks.score import Scoring, load_score, reps_score
 from lovrit.core.blocks.sets import CHANGE
 from lovrit.core.blocks.stay import at_stations
@@ -41,6 +43,14 @@ def _read_by_set(node: Node) -> Read:
     return Read({"sets": times, "reps": reps, "by_set": by_set}, [])
 
 
+def _said_by_set(roles: Roles) -> Roles:
+    """Reps that go by set are as many sets."""
+    if "scheme" not in roles or "to" in roles["scheme"] or roles["scheme"].count("-") < 2:
+        return roles
+    left = {name: said for name, said in roles.items() if name != "scheme"}
+    return {**left, "sets": str(roles["scheme"].count("-") + 1), "reps": roles["scheme"]}
+
+
 class Strength(Block):
     """Sets of reps at a station, with a rest after each."""
 
@@ -54,6 +64,15 @@ class Strength(Block):
     together: bool = False
     by_set: tuple[int, ...] = ()
 
+    sayings: ClassVar[tuple[Saying, ...]] = (
+        Saying(
+            "{sets} sets of {reps}",
+            {**SAID_RESTS, "together": "together", "change": "change {}", "effort": "~at {}"},
+            wants="rest",
+            least=1,
+            derive=_said_by_set,
+        ),
+    )
     forms: ClassVar[tuple[Form, ...]] = (
         Form(
             "strength",

@@ -84,6 +84,10 @@ def _title(tree: Node) -> HeaderLine:
     return HeaderLine("title", " ".join(str(tree.children[1]).split()))
 
 
+def _note(tree: Node) -> HeaderLine:
+    return HeaderLine("note", " ".join(str(tree.children[1]).split()))
+
+
 def _people(tree: Node) -> HeaderLine:
     token = tokens(tree, "NUM")[0]
     people = whole(token, "people", 1, 500)
@@ -147,6 +151,7 @@ def _hour(text: str) -> str:
 
 HEADERS_READ: dict[str, Callable[[Node], HeaderLine]] = {
     "title": _title,
+    "note": _note,
     "date": lambda tree: HeaderLine("date", _date(tree)),
     "people": _people,
     "slot": _slot,

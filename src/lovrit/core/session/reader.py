@@ -25,6 +25,7 @@ MOST_LINE = 400  # letters; what a person writes on a line fits a screen
 MOST_PROBLEMS = 200  # lines that can't be read; a text with more of them is no slate
 MOST_OFFERS = 12  # looking for a near line takes as long as reading a hundred
 HEADER = re.compile(r"^([^\W\d_](?:[^\W\d_]|[ -])*?)[ \t]*:", re.UNICODE)
+NOTE = re.compile(r"^[ \t]+note[ \t]*:[ \t]*(\S.*)$", re.IGNORECASE)
 DIGITS = re.compile(r"\d{8}")  # no figure of a session is as long; digits in any writing
 CONTROL = re.compile("[\x00-\x08\x0a-\x1f\x7f-\x9f\u202a-\u202e\u2066-\u2069]")
 
@@ -80,6 +81,7 @@ class _Open:
         self.then_at: int | None = None
         self.bad_moves = False
         self.load = ""
+        self.notes: list[str] = []
 
 
 class _Reader:
@@ -107,6 +109,8 @@ class _Reader:
                 self._end_nest()
             if self.nest and self.nest.begins_block(text):
                 self._nested(number, text)
+            elif self.open and (note := NOTE.match(text)):
+                self.open.notes.append(note[1].strip())
             elif text[0] in " \t":
                 self._move(number, text)
             elif self._nests(number, text):
@@ -267,7 +271,9 @@ class _Reader:
             self._problem(
                 block.then_at, Unreadable("“then” stands between two parts of a round.", 1)
             )
-        value = block.read.block.but(moves=tuple(move for _, move in block.moves))
+        value = block.read.block.but(
+            moves=tuple(move for _, move in block.moves), note="; ".join(block.notes)
+        )
         try:
             value.check_lines(block.bad_moves)
         except Unreadable as error:

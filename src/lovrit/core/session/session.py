@@ -65,9 +65,13 @@ class Nest(Value):
 
 
 class Session(Value):
-    """What a coach writes for one class: ``whom`` it is for, how warm it is, how the floor is."""
+    """What a coach writes for one class: ``whom`` it is for, how warm it is, how the floor is.
+
+    ``note`` is what is said to people and is no part of a block.
+    """
 
     title: str = ""
+    note: str = ""
     date: str | None = None
     slot: Slot | None = None
     people: int | None = None

@@ -41,6 +41,8 @@ def _nested(session: Session, nest: Nest) -> Iterator[list[str]]:
 def block_lines(block: Block) -> list[str]:
     """The lines of one block: what it is, then its moves."""
     lines = [", ".join([block.head, *block.written_options()])]
+    if block.note:
+        lines.append(f"  note: {block.note}")
     for move in block.moves:
         if move.opens_part:
             lines.append("  then")
@@ -51,6 +53,8 @@ def block_lines(block: Block) -> list[str]:
 def _headers(session: Session) -> Iterator[str]:
     if session.title:
         yield f"title: {session.title}"
+    if session.note:
+        yield f"note: {session.note}"
     if session.date:
         yield f"date: {session.date}"
     if session.slot:

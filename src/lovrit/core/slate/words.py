@@ -119,7 +119,7 @@ HEADER_WORDS = (
     Word("TEXT", r"/[^\s#][^#\n]*/", "some text", "Winter hall"),
     *(
         Word(f"{key.upper()}_KEY.6", rf"/{key}[ \t]*:/i", f"“{key}:”", f"{key}:")
-        for key in ("title", "date", "slot", "people", "setup", "for", "weather", "floor")
+        for key in ("title", "note", "date", "slot", "people", "setup", "for", "weather", "floor")
     ),
 )
 HEADERS = tuple(one.sample for one in HEADER_WORDS if one.key.endswith("_KEY"))

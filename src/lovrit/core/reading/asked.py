@@ -1,0 +1,200 @@
+"""What is asked of a block that can be read in no way, or in several: a question in a coach's words, with whole answers."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import replace
+from typing import NamedTuple
+
+from lovrit.core.moves.library import shipped
+from lovrit.core.reading.draft import Draft, Offer
+from lovrit.core.reading.line import Left
+from lovrit.core.reading.said import clocked
+from lovrit.core.reading.written import sound, written
+
+MOST_ANSWERS = 3
+SECONDS_SAID, MINUTES_SAID = 60, 60
+
+
+class Lack(NamedTuple):
+    """A role that nobody wrote: how it is asked for, and what is offered."""
+
+    question: str
+    offered: tuple[Mapping[str, str], ...]
+
+
+LACKS: dict[str, Lack] = {
+    "rest": Lack(
+        "how long is the rest after each?", ({"rest": "2:00"}, {"rest": "3:00"}, {"needed": ""})
+    ),
+    "within": Lack("how long is the rest after each?", ({"within": "1:00"},)),
+    "between": Lack(
+        "how long is the rest between rounds?", ({"between": "1:00"}, {"between": "2:00"})
+    ),
+    "change": Lack("how long is the change?", ({"change": "0:15"},)),
+    "pair": Lack(
+        "how long is the work, and how long the rest?", ({"pair": "40/20"}, {"pair": "30/30"})
+    ),
+    "work": Lack("how long is the work?", ({"work": "40"}, {"work": "30"})),
+    "each": Lack("how long at each?", ({"each": "1:00"},)),
+    "rounds": Lack("how many rounds?", ({"rounds": "3"}, {"rounds": "4"}, {"rounds": "5"})),
+    "times": Lack("how often?", ({"times": "4"}, {"times": "6"})),
+    "sets": Lack("how many sets?", ({"sets": "3"}, {"sets": "4"})),
+    "reps": Lack(
+        "how many reps in a set?", ({"reps": "8 reps"}, {"reps": "10 reps"}, {"reps": "12 reps"})
+    ),
+    "total": Lack(
+        "how long does it go on?", ({"total": "10:00"}, {"total": "12:00"}, {"total": "15:00"})
+    ),
+    "time": Lack("how many minutes?", ({"time": "5:00"}, {"time": "10:00"})),
+    "cap": Lack("where does it end?", ({"cap": "10:00"}, {"cap": "15:00"})),
+    "period": Lack("how often does a turn begin?", ({"period": "1:00"}, {"period": "2:00"})),
+    "heavy": Lack("how many reps is the heavy set?", ({"heavy": "3"}, {"heavy": "5"})),
+    "fortime": Lack("for time, or unhurried?", ({"fortime": ""},)),
+    "quality": Lack("for time, or unhurried?", ({"quality": ""},)),
+    "amrap": Lack("as many as possible?", ({"amrap": ""},)),
+}
+WHICH = "which of these is it?"
+
+
+class Question(NamedTuple):
+    """A question about a block, and what it would be by each answer; ``wants`` is the one role that is lacking."""
+
+    text: str
+    answers: tuple[str, ...]
+    wants: str = ""
+
+
+def ask(draft: Draft) -> Question:
+    """What has to be asked of a block."""
+    if draft.left:
+        return _of_left(draft, draft.left[0])
+    bare = _bare(draft)
+    if bare:
+        return bare
+    offers = draft.offers()
+    if len(offers) > 1:
+        return Question(f"{name_of(draft)}: {WHICH}", _texts(draft, offers))
+    return _of_lacking(draft)
+
+
+def _bare(draft: Draft) -> Question | None:
+    """A move and a figure without a unit: minutes, kilometres, calories or reps."""
+    one = draft.tasks[0][0] if draft.moves == 1 and not draft.roles else None
+    number = one.amount.number if one and one.amount and one.amount.measure == "count" else None
+    if not one or number is None:
+        return None
+    move = shipped().find(one.name)
+    far = (
+        f"1 x {number} km\n  {one.name}"
+        if move and move.metre
+        else f"for time\n  {number} {one.name}"
+    )
+    answers = (f"{one.name} {number}:00", far, f"for time\n  {number} cal {one.name}")
+    said = f"{name_of(draft)}: {number} minutes, kilometres, calories or reps?"
+    return Question(said, tuple(text for text in answers if sound(text)))
+
+
+def name_of(draft: Draft) -> str:
+    """What a coach would call it: its move, with what its heading says."""
+    heading = draft.lines[0].text if draft.lines else ""
+    return heading.strip(" :.*_-")[:80]
+
+
+def _texts(draft: Draft, offers: list[Offer]) -> tuple[str, ...]:
+    made = dict.fromkeys(written(draft, offer) for offer in offers)
+    return tuple(one for one in made if sound(one))[:MOST_ANSWERS]
+
+
+def _of_lacking(draft: Draft) -> Question:
+    """What nobody wrote, of the ways that lack least."""
+    answers: list[str] = []
+    questions: list[str] = []
+    offers = draft.nearest()
+    one_by_one = [list(_filled(draft, offer)) for offer in offers]
+    for nth in range(MOST_ANSWERS):
+        for offer, made in zip(offers, one_by_one, strict=True):
+            if nth < len(made) and made[nth] not in answers:
+                answers.append(made[nth])
+                questions += [LACKS[name].question for name in offer.missing[:1] if name in LACKS]
+    lacking = {name for offer in offers for name in offer.missing}
+    asked = dict.fromkeys(questions)
+    said = next(iter(asked)) if len(asked) == 1 else WHICH if asked else "what is meant by it?"
+    if "rest" in lacking and "together" in draft.roles:
+        said = "how long is the rest, and is it after each set or after each pair?"
+    if not draft.tasks and not answers:
+        said = "what is done?"
+    if any(offer.over for offer in offers) and answers:
+        said = WHICH
+    wants = next(iter(lacking)) if len(lacking) == 1 else ""
+    return Question(f"{name_of(draft)}: {said}", tuple(answers[:MOST_ANSWERS]), wants)
+
+
+def _filled(draft: Draft, offer: Offer) -> Iterator[str]:
+    """The block with each of the roles that it lacks."""
+    own = draft.own_roles()
+    over = [f"{name} {own[name]}".strip() for name in offer.over if name in own]
+    kept = {name: said for name, said in own.items() if name not in offer.over}
+    for given in _given(offer.missing):
+        whole = replace(draft, roles={**kept, **given}, notes=[*draft.notes, *over])
+        for one in whole.offers():
+            text = written(whole, one)
+            if one.saying == offer.saying and sound(text):
+                yield text
+
+
+def _given(missing: tuple[str, ...]) -> Iterator[dict[str, str]]:
+    """The roles that are offered for those that are lacking, the first of each further one."""
+    if not missing:
+        return
+    first, *more = missing
+    rest = {
+        key: value for one in more if one in LACKS for key, value in LACKS[one].offered[0].items()
+    }
+    for one in LACKS[first].offered if first in LACKS else ():
+        yield {**one, **rest}
+
+
+def _of_left(draft: Draft, left: Left) -> Question:
+    """What could be two things, or has no place."""
+    without = replace(draft, left=[one for one in draft.left if one is not left])
+    made = [text for way in _ways_of(without, left) for text in _answer(way)]
+    said = f"{name_of(draft)}: what is “{left.text}”?"
+    return Question(said, tuple(dict.fromkeys(made))[:MOST_ANSWERS])
+
+
+def _answer(draft: Draft) -> Iterator[str]:
+    """A draft as a block, with what is lacking filled where that has to be."""
+    if not draft.left and draft.roles:
+        offers = draft.offers()
+        if offers:
+            yield from _texts(draft, offers[:1])
+        else:
+            yield from _of_lacking(draft).answers[:1]
+
+
+def _ways_of(draft: Draft, left: Left) -> Iterator[Draft]:
+    """The block with what was left as each thing that it could be."""
+    figure, unsure = left.figure, left.unsure
+    if figure and unsure in ("load", "second") and draft.tasks:
+        yield from (
+            _loaded(draft, left, f"@ {'/'.join(figure.said)}{unit}") for unit in (" kg", "%", " lb")
+        )
+    elif figure and unsure == "pair":
+        yield replace(draft, roles={**draft.roles, "pair": "/".join(figure.said)})
+    elif figure and unsure == "rounds":
+        yield replace(draft, roles={**draft.roles, "rounds": figure.own})
+    elif figure and unsure in ("rest", "between", "within", "change"):
+        number = float(figure.said[0])
+        for said in (clocked(round(number * MINUTES_SAID)), clocked(round(number))):
+            yield replace(draft, roles={**draft.roles, unsure: said})
+    elif figure and unsure.startswith("odd:"):
+        whole, _, part = figure.said[0].partition(".")
+        for said in (f"{whole}:{part:0<2}", clocked(round(float(figure.said[0]) * MINUTES_SAID))):
+            yield replace(draft, roles={**draft.roles, unsure[4:]: said})
+    yield replace(draft, notes=[*draft.notes, left.text])
+
+
+def _loaded(draft: Draft, left: Left, mark: str) -> Draft:
+    tasks = [list(line) for line in draft.tasks]
+    at = min(max(left.task, 0), len(tasks) - 1)
+    tasks[at][-1] = replace(tasks[at][-1], marks=(*tasks[at][-1].marks, mark))
+    return replace(draft, tasks=tasks)

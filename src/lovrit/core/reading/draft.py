@@ -1,0 +1,168 @@
+"""A block of a message while its lines are gathered, and the slate's own block that all its roles make."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field, replace
+from typing import NamedTuple
+
+from lovrit.core.blocks.kinds import KINDS
+from lovrit.core.blocks.roles import Roles, Saying
+from lovrit.core.reading.line import Left, Said, Task
+
+MINUTE = "1:00"
+
+
+class Offer(NamedTuple):
+    """A way to read a block: the kind's saying, its roles, and what is missing or left over where it doesn't fit."""
+
+    saying: Saying
+    roles: Roles
+    missing: tuple[str, ...] = ()
+    over: tuple[str, ...] = ()
+
+
+# said in these words only where somebody did; what is asked for has a plainer word
+UNUSUAL = frozenset(
+    {
+        "time",
+        "work",
+        "each",
+        "within",
+        "change",
+        "times",
+        "once_far",
+        "maxed",
+        "cap",
+        "once",
+        "ladder",
+    }
+)
+
+
+def _off(offer: Offer) -> int:
+    """How far a way is from what was written: what is left over weighs more than what is lacking."""
+    return len(offer.missing) + 2 * len(offer.over)
+
+
+@dataclass
+class Draft:
+    """A block as its lines have it."""
+
+    roles: dict[str, str] = field(default_factory=dict)
+    tasks: list[list[Task]] = field(default_factory=list)
+    labels: list[str] = field(default_factory=list)
+    notes: list[str] = field(default_factory=list)
+    left: list[Left] = field(default_factory=list)
+    lines: list[Said] = field(default_factory=list)
+    then_at: list[int] = field(default_factory=list)
+    marks: tuple[str, ...] = ()
+    inside: list["Draft"] = field(default_factory=list)
+
+    @property
+    def moves(self) -> int:
+        """How many lines of tasks."""
+        return len(self.tasks)
+
+    def add(self, line: Said) -> None:
+        """A line that belongs to it."""
+        self.lines.append(line)
+        self.notes += line.notes
+        self.left += [one._replace(task=one.task + self.moves) for one in line.left] + [
+            Left(one.value or one.name, one.name) for one in line.again
+        ]
+        for name, value in line.roles.items():
+            if self.roles.get(name, value) != value:
+                self._clash(name, value)
+            else:
+                self.roles[name] = value
+        if line.tasks:
+            self._tasks(line)
+        if line.marks and self.tasks:
+            self._marked(tuple(line.marks))
+        elif line.marks:
+            self.marks += tuple(line.marks)
+
+    def _clash(self, name: str, value: str) -> None:
+        if name == "rest" and "between" not in self.roles:
+            self.roles["between"] = value
+        else:
+            self.left.append(Left(value or name, name))
+
+    def _tasks(self, line: Said) -> None:
+        """Its tasks: a line each, but one line together where a turn has its own."""
+        together = line.label and "period" in self.roles and len(line.tasks) > 1
+        self.tasks += [line.tasks] if together else [[one] for one in line.tasks]
+        self.labels += [line.label] * (1 if together else len(line.tasks))
+
+    def _marked(self, marks: tuple[str, ...]) -> None:
+        last = self.tasks[-1][-1]
+        self.tasks[-1][-1] = replace(last, marks=(*last.marks, *marks))
+
+    def offers(self) -> list[Offer]:
+        """All ways in which every role is taken."""
+        return [one for one in self._tried() if not one.missing and not one.over]
+
+    def nearest(self) -> list[Offer]:
+        """The ways that lack least."""
+        tried = list(self._tried())
+        least = min(map(_off, tried), default=0)
+        near = [one for one in tried if _off(one) == least]
+        usual = [one for one in near if not set(one.missing) & UNUSUAL]
+        return sorted(usual or near, key=self._unlikely)
+
+    def _unlikely(self, offer: Offer) -> bool:
+        """Whether it is a way in which people seldom say such tasks: counted ones by the clock, uncounted ones by reps."""
+        counted = bool(self.tasks) and all(
+            one.amount or one.most for line in self.tasks for one in line
+        )
+        clocked = bool(offer.saying.needs & {"pair", "work", "each"})
+        return clocked == counted
+
+    def _tried(self) -> Iterator[Offer]:
+        for kind in KINDS:
+            for saying in kind.sayings:
+                offer = self._offer(saying)
+                if offer:
+                    yield offer
+
+    def _offer(self, saying: Saying) -> Offer | None:
+        roles = saying.derive(self.own_roles()) if saying.derive else self.own_roles()
+        if self.moves < saying.least or (saying.most is not None and self.moves > saying.most):
+            return None
+        missing = tuple(sorted(saying.needs - roles.keys()))
+        takes = (
+            saying.needs
+            | saying.takes.keys()
+            | ({"rest", "between", "within"} if saying.times else set())
+        )
+        over = tuple(sorted(roles.keys() - takes - {"turns", "stations"}))
+        if saying.times and not {"rest", "between", "within"} & roles.keys():
+            missing = (*missing, "between")
+        if saying.wants and not {saying.wants, "within", "between", "needed"} & roles.keys():
+            missing = (*missing, saying.wants)
+        return Offer(saying, roles, missing, over)
+
+    def own_roles(self) -> dict[str, str]:
+        """Its roles, with those that its labels and tasks say."""
+        roles = dict(self.roles)
+        if any(one.startswith(("min", "odd", "even")) for one in self.labels):
+            roles.setdefault("period", MINUTE)
+            roles["turns"] = str(self.moves)
+        if self.tasks and all(one.most for line in self.tasks for one in line):
+            roles["maxed"] = ""
+        if roles.get("stations") == str(self.moves):
+            del roles["stations"]
+        if "add" in roles:
+            roles["ladder"] = f"{roles.pop('add')} +{self.roles['add']}"
+        return roles
+
+
+LIST = 3  # from so many on, 1 2 3 before names are places in a list
+
+
+def unnumbered(draft: Draft) -> Draft:
+    """The draft without the numbers of a list: 1, 2, 3 … before its moves."""
+    counts = [line[0].amount.number if line[0].amount else None for line in draft.tasks]
+    if len(counts) < LIST or counts != list(range(1, len(counts) + 1)):
+        return draft
+    tasks = [[replace(line[0], amount=None), *line[1:]] for line in draft.tasks]
+    return replace(draft, tasks=tasks, labels=[str(one) for one in counts])

@@ -1,0 +1,325 @@
+"""A whole message: its lines gathered into blocks, its headers, and what is only told."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field, replace
+
+from lovrit.core.reading.draft import Draft
+from lovrit.core.reading.line import Said, Task, read_line
+from lovrit.core.reading.vocabulary import labels, plain
+from lovrit.core.reading.written import sound
+
+HEADERS = ("slot", "people", "setup")
+# what is said of a block that stands above or below, and makes none alone
+OF_ANOTHER = frozenset({
+    "cap", "rest", "between", "within", "change", "effort", "heart", "company", "fortime", "quality", "needed",
+    "together", "ladder", "total", "add", "oneworks", "work", "rounds", "pair", "each", "stations", "time",
+})  # fmt: skip
+RESTS_UNSURE = frozenset({"rest", "between", "odd:rest"})
+LONG_TASK_S, LONG_SLOT_S = 90, 20 * 60
+CLOCKED = frozenset({"pair", "each", "work"})
+
+
+@dataclass
+class Gathered:
+    """A message's blocks, in order, its headers, its title, and what is told beside."""
+
+    drafts: list[Draft] = field(default_factory=list)
+    headers: dict[str, str] = field(default_factory=dict)
+    title: str = ""
+    notes: list[str] = field(default_factory=list)
+
+
+def gather(text: str) -> Gathered:
+    """The blocks of a message."""
+    lines = [
+        one
+        for number, raw in enumerate(text.split("\n"), 1)
+        if raw.strip()
+        for one in read_line(number, raw)
+    ]
+    return _Gatherer(lines).gather()
+
+
+class _Gatherer:
+    def __init__(self, lines: list[Said]) -> None:
+        self.lines = lines
+        self.made = Gathered()
+        self.open: Draft | None = None
+
+    def gather(self) -> Gathered:
+        """Line by line."""
+        for nth, line in enumerate(self.lines):
+            self._headers(line)
+            after = self.lines[nth + 1 :]
+            if self._is_title(nth, line):
+                self.made.title = line.text.strip("*_:! ")
+            elif line.text.lower().strip(" :.") in ("then", "dann", "puis", "luego") and self.open:
+                self.open.then_at.append(self.open.moves)
+            elif line.says_nothing:
+                self._told(line)
+            else:
+                self._take(line, after)
+        return self.made
+
+    def _headers(self, line: Said) -> None:
+        found = [name for name in HEADERS if name in line.roles and name not in self.made.headers]
+        for name in found:
+            self.made.headers[name] = line.roles.pop(name)
+        if found and not line.roles:
+            line.notes += [one.written() for one in line.tasks if not one.known]
+            line.tasks = [one for one in line.tasks if one.known]
+        if not self.made.drafts and "slot" not in self.made.headers:
+            self._slot(line)
+
+    def _slot(self, line: Said) -> None:
+        """A first line that names no move and says a long time is how long the hall is ours."""
+        rest = [one for one in self.lines if one.number > line.number and one.roles]
+        alone = len(line.tasks) == 1 and not line.roles and not line.tasks[0].known
+        amount = line.tasks[0].amount if alone else None
+        name = plain(line.tasks[0].name) if alone else ""
+        if (
+            rest
+            and amount
+            and amount.seconds
+            and amount.seconds[0] >= LONG_SLOT_S
+            and name not in labels()
+        ):
+            self.made.headers["slot"] = f"{amount.seconds[0] // 60}:{amount.seconds[0] % 60:02}"
+            line.tasks, line.notes = [], [*line.notes, line.tasks[0].name]
+
+    def _is_title(self, nth: int, line: Said) -> bool:
+        if nth or self.made.title or line.roles or line.marks or line.left:
+            return False
+        plainly_ = not line.tasks or not all(one.whole for one in line.tasks)
+        counted = (
+            any(one.amount for one in line.tasks)
+            and line.figures
+            and any(one.known for one in line.tasks)
+        )
+        return (
+            plainly_
+            and not counted
+            and not line.bullet
+            and len(self.lines) > 1
+            and line.words <= 8
+            and not line.notes
+        )
+
+    def _told(self, line: Said) -> None:
+        """Words that are no part of a block: kept beside the one above, or before all."""
+        if line.section and not line.notes:
+            self.open = (
+                self.open if self.open and not self.open.roles and not line.figures else None
+            )
+            return
+        kept = line.notes or ([line.text] if line.words else [])
+        if self.open:
+            self.open.notes += kept
+        else:
+            self.made.notes += kept
+
+    def _take(self, line: Said, after: list[Said]) -> None:
+        if (
+            self.open
+            and "period" in line.roles
+            and {"amrap", "fortime"} & self.open.roles.keys()
+            and line.tasks
+        ):
+            self.open.notes.append(line.text)
+        elif self.open and self._nests(line):
+            self._inside(line)
+        elif self.open and self._pairs(line):
+            self._pair(line)
+        elif self.open and self._belongs(self.open, line, after):
+            self.open.add(line)
+        else:
+            self._begin(line)
+
+    def _begin(self, line: Said) -> None:
+        draft = Draft()
+        draft.add(line)
+        self.made.drafts.append(draft)
+        self.open = draft
+
+    def _nests(self, line: Said) -> bool:
+        """Whether a line is a whole block inside rounds that say nothing else."""
+        outer = self.open
+        assert outer
+        only = (
+            outer.roles.keys() <= {"rounds", "sets", "between", "rest"}
+            and outer.roles
+            and not outer.moves
+        )
+        own = line.roles.keys() - OF_ANOTHER
+        return bool(only and (own or outer.inside) and (line.inset or line.bullet))
+
+    def _inside(self, line: Said) -> None:
+        outer = self.open
+        assert outer
+        last = outer.inside[-1] if outer.inside else None
+        if (
+            line.roles.keys() == {"rest"}
+            and not line.tasks
+            and (not last or not self._belongs(last, line, []))
+        ):
+            outer.roles["rest"] = line.roles["rest"]
+            outer.lines.append(line)
+        elif last and self._belongs(last, line, []):
+            last.add(line)
+            outer.lines.append(line)
+        else:
+            draft = Draft()
+            draft.add(line)
+            outer.inside.append(draft)
+            outer.lines.append(line)
+
+    def _pairs(self, line: Said) -> bool:
+        """Whether a line is the second of a pair: A2 behind A1, as many sets."""
+        outer = self.open
+        assert outer
+        before = next((one.label for one in outer.lines if one.label), "")
+        letters = len(before) == 2 and len(line.label) == 2 and before[0] == line.label[0]
+        return bool(
+            letters
+            and before != line.label
+            and line.roles.get("sets") == outer.roles.get("sets")
+            and "sets" in line.roles
+        )
+
+    def _pair(self, line: Said) -> None:
+        outer = self.open
+        assert outer
+        outer.roles["together"] = ""
+        reps = line.roles.pop("reps", "")
+        if reps != outer.roles.get("reps"):
+            line.tasks = [_counted(one, reps) for one in line.tasks]
+        outer.add(line)
+
+    def _belongs(self, draft: Draft, line: Said, after: list[Said]) -> bool:
+        if draft.left and not draft.roles and not draft.tasks:
+            return False
+        if (
+            any(one.unsure in RESTS_UNSURE for one in line.left)
+            and not line.roles
+            and not line.tasks
+        ):
+            return False
+        if not line.roles:
+            return not line.tasks or _takes_tasks(draft, line)
+        if not draft.roles:
+            if all(_alone(one) for row in draft.tasks for one in row) and not line.roles.keys() & {
+                "amrap",
+                "fortime",
+            }:
+                return False
+            return (
+                not line.tasks and not {"around"} & line.roles.keys() and not _makes_its_own(line)
+            )
+        if line.tasks and not (line.roles.keys() <= OF_ANOTHER and not draft.moves):
+            return False
+        return self._qualifies(draft, line, after)
+
+    def _qualifies(self, draft: Draft, line: Said, after: list[Said]) -> bool:
+        """Whether what a line says is said of the block above."""
+        said = {name: value for name, value in line.roles.items() if draft.roles.get(name) != value}
+        clash = {name for name in said if name in draft.roles}
+        if clash and clash != {"rest"}:
+            return False
+        if not draft.moves and not draft.offers() and line.roles.keys() - OF_ANOTHER:
+            return _could_be(draft, said)
+        if not line.roles.keys() <= OF_ANOTHER:
+            return False
+        if said.keys() & {"rest"} and self._own_rest(draft, line, after):
+            return False
+        return _could_be(draft, said)
+
+    def _own_rest(self, draft: Draft, line: Said, after: list[Said]) -> bool:
+        """Whether a rest stands by itself, between two blocks."""
+        wanting = any("rest" in one.missing for one in draft.nearest())
+        more = any(not one.says_nothing for one in after)
+        return (
+            draft.moves > 0
+            and not wanting
+            and more
+            or (not draft.moves and bool(draft.offers()) and more)
+        )
+
+
+def _counted(task: Task, reps: str) -> Task:
+    """A task with reps of its own."""
+    from lovrit.core.reading.token import Figure
+
+    said = reps.removesuffix(" reps")
+    return (
+        task
+        if task.amount
+        else replace(
+            task, amount=Figure("count", "range" if "-" in said else "one", tuple(said.split("-")))
+        )
+    )
+
+
+def _makes_its_own(line: Said) -> bool:
+    """Whether a line says a block that has nothing to do with names above it."""
+    return line.roles.keys() == {"rest"}
+
+
+def _could_be(draft: Draft, said: dict[str, str]) -> bool:
+    """Whether the block with these roles too is nearer to one that can be read."""
+    trial = replace(draft, roles={**draft.roles, **said})
+    if "rest" in said and "rest" in draft.roles:
+        trial.roles = {**draft.roles, "between": said["rest"]}
+    return any(not one.over for one in trial.nearest())
+
+
+def _takes_tasks(draft: Draft, line: Said) -> bool:
+    """Whether what a line does is done in the block above."""
+    roles = draft.roles
+    if not roles:
+        return not any(_alone(task) for task in line.tasks) or line.inset or line.bullet
+    if roles.keys() <= {"rest", "needed"} or "once_far" in roles:
+        return False
+    inside = line.inset or line.bullet or bool(line.label)
+    if {"around", "time"} <= roles.keys() and not (roles.keys() & CLOCKED):
+        return inside or all(task.whole and not task.amount for task in line.tasks)
+    if "sets" in roles and "reps" in roles and draft.lines and draft.lines[0].tasks:
+        return False
+    if "times" in roles and draft.moves and not (CLOCKED & roles.keys()):
+        return False
+    if roles.keys() & CLOCKED and any(_long(task) for task in line.tasks) and not inside:
+        return False
+    return inside or not any(_alone(task) and plain(task.name) in labels() for task in line.tasks)
+
+
+def _alone(task: Task) -> bool:
+    return bool(task.amount and task.amount.seconds and task.amount.seconds[0] >= LONG_TASK_S)
+
+
+def _long(task: Task) -> bool:
+    return bool(task.amount and task.amount.seconds and task.amount.seconds[0] > LONG_TASK_S)
+
+
+def standing(draft: Draft) -> Iterator[Draft]:
+    """Tasks without a heading, as blocks of their own: a stretch of so many minutes, a way of so many metres."""
+    for line in draft.tasks:
+        one = line[0]
+        amount = one.amount
+        made = replace(draft, tasks=[], labels=[], roles=dict(draft.roles))
+        if len(line) == 1 and amount and amount.seconds and amount.form == "one":
+            said = draft.roles.get("around")
+            label = one.name if sound(f"{one.name} 1:00") else one.name.split()[0]
+            made.roles = {"around": said} if said else {"label": label}
+            made.tasks = [[replace(one, amount=None)]] if said or label != one.name else []
+            made.roles["time"] = f"{amount.seconds[0] // 60}:{amount.seconds[0] % 60:02}"
+            marks = [mark for mark in one.marks if mark.startswith("at ")]
+            made.roles |= {"effort": marks[0][3:]} if marks else {}
+            made.roles |= {
+                name: said for name, said in draft.roles.items() if name in ("effort", "heart")
+            }
+        elif len(line) == 1 and amount and amount.measure == "far" and amount.form == "one":
+            made.roles = {"once_far": amount.own}
+            made.roles |= {"around": draft.roles["around"]} if "around" in draft.roles else {}
+            made.tasks = [[replace(one, amount=None)]]
+        else:
+            made.tasks = [line]
+        yield made

@@ -1,0 +1,475 @@
+"""What the pieces of a line say together: roles, each found by its neighbours wherever in the line it stands.
+
+A way of saying is a pattern over kinds of pieces (not over letters), and what it gives. At each place the first way that
+fits is taken; what none takes is left for the names of moves, or is asked about.
+"""
+
+import re
+from collections.abc import Callable, Sequence
+from functools import cache
+from typing import NamedTuple
+
+from lovrit.core.reading.token import Figure, Token
+from lovrit.core.reading.tokens import short
+
+MOST_EFFORT = 10
+FEW_MINUTES, SURE_SECONDS = (
+    6,
+    15,
+)  # a bare rest below is minutes, from here on seconds; between them it is asked
+
+
+class Role(NamedTuple):
+    """A part of a block that was said: its name, and how the slate writes it.
+
+    ``mark`` is one that belongs to a move, ``left`` what could not be understood, ``note`` what is kept as it is.
+    """
+
+    name: str
+    value: str = ""
+
+
+class Pieces:
+    """The pieces that a way of saying took."""
+
+    def __init__(self, tokens: Sequence[Token]) -> None:
+        self.tokens = tokens
+
+    @property
+    def figures(self) -> list[Figure]:
+        """Its figures, in order."""
+        return [one.figure for one in self.tokens if one.figure]
+
+    def one(self, nth: int = 0) -> str:
+        """A figure as the slate writes it."""
+        return self.figures[nth].own
+
+    def kept(self, kind: str) -> str:
+        """What the slate calls a word of this kind; nothing where there is none."""
+        return next((one.kept or one.text.lower() for one in self.tokens if one.kind == kind), "")
+
+    def has(self, kind: str) -> bool:
+        """Whether a word of this kind is among them."""
+        return any(one.kind == kind for one in self.tokens)
+
+    @property
+    def text(self) -> str:
+        """As written."""
+        return " ".join(one.text for one in self.tokens)
+
+
+Gives = Callable[[Pieces], list[Role]]
+
+
+def _clocked(figure: Figure) -> str:
+    return clocked(figure.seconds[0]) if figure.seconds else figure.own
+
+
+def clocked(seconds: int) -> str:
+    """A length as m:ss."""
+    return f"{seconds // 60}:{seconds % 60:02}"
+
+
+def _minutes(figure: Figure) -> str:
+    """A length; a bare figure is minutes."""
+    if figure.seconds:
+        return clocked(figure.seconds[0])
+    return clocked(round(60 * float(figure.said[0])))
+
+
+def gives(*names: str) -> Gives:
+    """Roles by the figures, in order; a name without a figure left has none."""
+
+    def give(pieces: Pieces) -> list[Role]:
+        figures = pieces.figures
+        return [
+            Role(name, _clocked(figures[nth]) if nth < len(figures) else "")
+            for nth, name in enumerate(names)
+        ]
+
+    return give
+
+
+def flag(*roles: tuple[str, str]) -> Gives:
+    """Roles that have no figure."""
+    return lambda pieces: [Role(name, value) for name, value in roles]
+
+
+def length(name: str) -> Gives:
+    """A role of which a bare figure is minutes."""
+    return lambda pieces: [Role(name, _minutes(pieces.figures[0]))]
+
+
+def _emom(pieces: Pieces) -> list[Role]:
+    period = 60 * int(pieces.kept("EMOM") if pieces.kept("EMOM").isdecimal() else 1)
+    roles = [Role("period", clocked(period))]
+    for figure in pieces.figures:
+        times = pieces.has("X") or pieces.has("ROUND") or pieces.has("SET")
+        if figure.seconds or not times:
+            roles.append(Role("total", _minutes(figure)))
+        else:
+            roles.append(Role("rounds", figure.own))
+    return roles
+
+
+def _period(pieces: Pieces) -> list[Role]:
+    figures = pieces.figures
+    if not figures:
+        return [Role("period", "1:00")]
+    return [Role("period", _minutes(figures[0]))]
+
+
+def _pair(pieces: Pieces) -> list[Role]:
+    figures = pieces.figures
+    if len(figures) == 1:
+        return [Role("pair", "/".join(figures[0].said))]
+    return [Role("pair", "/".join(map(_bare, figures[:2])))]
+
+
+def _bare(figure: Figure) -> str:
+    return short(figure.seconds[0]) if figure.seconds else figure.said[0]
+
+
+def _counted_pair(name: str) -> Gives:
+    return lambda pieces: [
+        Role(name, pieces.one(0)),
+        Role("pair", "/".join(pieces.figures[1].said)),
+    ]
+
+
+def _sets(pieces: Pieces) -> list[Role]:
+    return [Role("sets", pieces.one(0)), Role("reps", reps_of(pieces.figures[1]))]
+
+
+def reps_of(figure: Figure) -> str:
+    """Reps of a set, or by set, as a heading has them."""
+    return figure.own if figure.form == "list" else f"{figure.own} reps"
+
+
+def _rest_word(pieces: Pieces) -> str:
+    word = pieces.kept("ACTIVE")
+    return word or pieces.kept("name") or "walk"
+
+
+def _rest(name: str) -> Gives:
+    def give(pieces: Pieces) -> list[Role]:
+        figure = pieces.figures[0]
+        own = "within" if pieces.has("WITHIN") and name == "rest" else name
+        if figure.measure == "far":
+            return [Role(own, f"{figure.own} {_rest_word(pieces)}")]
+        if figure.seconds:
+            return [Role(own, clocked(figure.seconds[0]))]
+        return _bare_rest(own, figure, pieces.text)
+
+    return give
+
+
+def _bare_rest(name: str, figure: Figure, text: str) -> list[Role]:
+    number = figure.number
+    if number is not None and number < FEW_MINUTES:
+        return [Role(name, f"{number}:00")]
+    if number is not None and number >= SURE_SECONDS:
+        return [Role(name, clocked(number))]
+    return [Role("left", text), Role("unsure", name)]
+
+
+def _share(pieces: Pieces) -> list[Role]:
+    work, rest = (float(one.said[0]) for one in pieces.figures[:2])
+    return [Role("rest", "= work" if work == rest else f"{pieces.one(0)}:{pieces.one(1)}")]
+
+
+def _effort(pieces: Pieces) -> list[Role]:
+    figure = pieces.figures[0]
+    if figure.form == "pair":
+        of_ten = figure.said[1] == "10"
+        return [Role("effort", figure.said[0])] if of_ten else [Role("left", pieces.text)]
+    if all(float(one) <= MOST_EFFORT for one in figure.said):
+        return [Role("effort", figure.own)]
+    return [Role("left", pieces.text), Role("unsure", "load")]
+
+
+def _load(pieces: Pieces) -> list[Role]:
+    figure = pieces.figures[0]
+    own = figure.own
+    if figure.measure == "share" and figure.form == "pair":
+        own = "-".join(figure.said) + "%"
+    if figure.measure == "split":
+        own = figure.said[0] + " m"
+    return [Role("mark", f"@ {own}")]
+
+
+def _heart(pieces: Pieces) -> list[Role]:
+    figure = pieces.figures[0]
+    beats = "-".join(figure.said)
+    return [Role("heart", f"{beats}% max" if figure.measure == "share" else beats)]
+
+
+def _kit(pieces: Pieces) -> list[Role]:
+    return [Role("mark", f"| {pieces.one(0)} bell {pieces.one(1)}")]
+
+
+def _marked(word: str) -> Gives:
+    return lambda pieces: [Role("mark", f"{word} {'-'.join(pieces.figures[-1].said)}")]
+
+
+def _team(pieces: Pieces) -> list[Role]:
+    return [Role("company", f"teams of {pieces.one()}, one works")]
+
+
+def _scheme(pieces: Pieces) -> list[Role]:
+    first = pieces.figures[0]
+    if len(first.said) == 2 and first.said[1] != "1":
+        return [Role("left", pieces.one()), Role("unsure", "pair")]
+    return [Role("scheme", "-".join(one for figure in pieces.figures for one in figure.said))]
+
+
+def _falling(pieces: Pieces) -> list[Role]:
+    """10, 9, 8, … 1: the first and the last."""
+    said = [one for figure in pieces.figures for one in figure.said]
+    by_one = int(said[0]) - int(said[1]) == 1 and said[-1] == "1"
+    return [Role("scheme", f"{said[0]}-1")] if by_one else [Role("left", pieces.text)]
+
+
+def _climbing(pieces: Pieces) -> list[Role]:
+    """2, 4, 6, 8, …: where it begins, and by how much it grows."""
+    said = [int(one) for figure in pieces.figures for one in figure.said]
+    step = said[1] - said[0]
+    if step < 1 or any(b - a != step for a, b in zip(said, said[1:], strict=False)):
+        return [Role("left", pieces.text)]
+    return [Role("ladder", f"{said[0]} +{step}")]
+
+
+def _by_minute(pieces: Pieces) -> list[Role]:
+    """1 burpee in minute 1, 2 in minute 2: what is done, and how it grows."""
+    said = [figure.number or 0 for figure in pieces.figures]
+    name = next((one.text for one in pieces.tokens if one.kind in ("name", "word")), "")
+    grows = said[2] - said[0]
+    if grows < 1 or said[1:4:2] != [1, 2]:
+        return [Role("left", pieces.text)]
+    return [Role("ladder", f"{said[0]} +{grows}"), *([Role("task", name)] if name else [])]
+
+
+def _added(pieces: Pieces) -> list[Role]:
+    return [Role("add", pieces.one())]
+
+
+def _way(pieces: Pieces) -> list[Role]:
+    """10 to 1, 1 to 10."""
+    low, high = (figure.own for figure in pieces.figures[:2])
+    return [Role("scheme", f"{low} to {high}")]
+
+
+def _works(pieces: Pieces) -> list[Role]:
+    return [Role("works", " ".join(pieces.figures[0].said))]
+
+
+def _around(pieces: Pieces) -> list[Role]:
+    roles = [Role("around", pieces.kept("AROUND"))]
+    if pieces.figures:
+        roles.append(Role("time", _minutes(pieces.figures[0])))
+    return roles
+
+
+def _heavy(pieces: Pieces) -> list[Role]:
+    return [Role("heavy", pieces.one())]
+
+
+def _rft(pieces: Pieces) -> list[Role]:
+    rounds = [Role("rounds", pieces.one())] if pieces.figures else []
+    return [*rounds, Role("fortime")]
+
+
+def _note(pieces: Pieces) -> list[Role]:
+    return [Role("note", pieces.text)]
+
+
+def _every_now_and_then(pieces: Pieces) -> list[Role]:
+    return [Role("period", _minutes(pieces.figures[0]))]
+
+
+COUNT = "(?:count|count_range)"
+LEN = "(?:time|count)"
+WAYS: tuple[tuple[str, Gives], ...] = (
+    ("day", lambda pieces: [Role("slot", pieces.one())]),
+    ("SETUP :? time|time SETUP", gives("setup")),
+    ("time SLOT|SLOT ,? OF? time", gives("slot")),
+    ("count PEOPLE", lambda pieces: [Role("people", pieces.one())]),
+    # minutes that each have their task
+    (f"EMOM :? (?:X|FOR)? {LEN} (?:MINUTE|ROUND|SET)?", _emom),
+    ("(?:time|count) (?:MINUTE)? EMOM", _emom),
+    ("EMOM", _emom),
+    ("EVERY (?:time|count MINUTE) FOR count (?:ROUND|SET)", lambda p: [*_period(p), Role("rounds", p.one(1))]),
+    ("EVERY (?:time|count MINUTE) X count (?:ROUND|SET)?", lambda p: [*_period(p), Role("rounds", p.one(1))]),
+    ("EVERY (?:time|count MINUTE|MINUTE)", _period),
+    ("FOR count (?:ROUND|SET)", gives("rounds")),
+    (f"FOR time|time FOR(?! {LEN})", gives("total")),
+    # as many as possible, for time
+    (f"AMRAP :? (?:FOR|X)? {LEN} (?:MINUTE)?", lambda p: [Role("amrap"), Role("total", _minutes(p.figures[0]))]),
+    ("time AMRAP", lambda p: [Role("amrap"), Role("total", _minutes(p.figures[0]))]),
+    ("AMRAP", flag(("amrap", ""))),
+    ("count? RFT", _rft),
+    ("FOR_TIME", flag(("fortime", ""))),
+    ("QUALITY", flag(("quality", ""))),
+    (f"CAP :? OF? {LEN} (?:MINUTE)?|time CAP", length("cap")),
+    # a word for a length of its own
+    ("ACCUMULATE time", gives("accumulate")),
+    ("BUILD (?:TO|OF)* HEAVY count REP?", _heavy),
+    ("BUY_IN :?", flag(("once", "buy-in"))),
+    ("CASH_OUT :?", flag(("once", "cash-out"))),
+    (f"AROUND [:,]? {LEN}(?! (?:X|ROUND|SET|name|word))|AROUND [:,]? time|time AROUND|AROUND", _around),
+    # rests
+    ("REST :? count : count", _share),
+    ("(?:REST )?EQUAL", flag(("rest", "= work"))),
+    ("REST :? odd", lambda p: [Role("left", p.text), Role("unsure", "odd:rest")]),
+    ("REST (?:NEEDED)|NEEDED", lambda p: [Role("needed"), Role("note", p.text)]),
+    (f"(?:REST :? )?{LEN} OF? (?:ACTIVE )*(?:REST )?(?:,? BETWEEN)|BETWEEN :? {LEN}", _rest("between")),
+    (f"{LEN} OF? CHANGE|CHANGE :? {LEN}", _rest("change")),
+    # so many times so much
+    ("count ROUND (?:EACH )?[:,]? OF? (?:count_pair|time_pair)", _counted_pair("rounds")),
+    ("count X (?:count_pair|time_pair)", _counted_pair("times")),
+    ("count X \\(? time", gives("times", "work")),
+    ("count X (?:far|cal)", gives("times", "far")),
+    ("count X load", _kit),
+    ("count X AMRAP", lambda p: [Role("rounds", p.one()), Role("amrap")]),
+    (f"count X (?:{COUNT}|count_list) REP?(?! (?:ROUND|SET))", _sets),
+    ("count SET (?:OF|X|EACH|:)* time", gives("times", "work")),
+    (f"count SET (?:OF|X|EACH|:)* (?:{COUNT}|count_list) REP?", _sets),
+    ("count SET OF?", gives("sets")),
+    ("count ROUND (?:EACH )?OF?|X count ROUND|ROUND X? count", gives("rounds")),
+    ("count_list REP", lambda p: [Role("sets", str(len(p.figures[0].said))), Role("reps", reps_of(p.figures[0]))]),
+    ("count STATIONS|STATIONS count(?= ,)", lambda p: [Role("stations", p.one())]),
+    ("STATIONS :?", flag()),
+    # work and rest
+    (f"{LEN} (?:ON|HARD) (?:/|,|-|:)? {LEN} (?:REST|ACTIVE)+", _pair),
+    (f"{LEN} (?:ON|HARD|STATION) (?:/|,|-)? {LEN} CHANGE", _pair),
+    ("time (?:EACH|STATION)|EACH time", gives("each")),
+    (f"{LEN} ON|time HARD|ON time", lambda p: [Role("work", _bare(p.figures[0]))]),
+    (f"(?<=.)(?:REST|ACTIVE) :? (?:FOR|OF)? {LEN} (?:ACTIVE |REST |OF )*WITHIN", _rest("rest")),
+    (f"REST :? (?:FOR|OF)? {LEN} (?:ACTIVE |REST |OF )*WITHIN", _rest("rest")),
+    ("REST :? (?:FOR|OF)? (?:time|far) AFTER (?:(?:word|OF) count?|EACH ROUND)?", _rest("rest")),
+    ("REST :? (?:FOR|OF)? (?:time|far) (?:ACTIVE )*", _rest("rest")),
+    ("REST :? count (?:MINUTE)?", _rest("rest")),
+    ("(?:time|far) OF? (?:ACTIVE )*REST (?:AFTER (?:(?:word|OF) count?)?|WITHIN)?", _rest("rest")),
+    ("count (?:REST|ACTIVE) WITHIN", _rest("rest")),
+    ("(?:time|far) (?:ACTIVE )*WITHIN|WITHIN :? (?:time|far)", _rest("rest")),
+    ("(?<=[,/\\-+]) (?:time|far) OF? (?:ACTIVE )+REST?|(?<=[,/\\-+]) ACTIVE (?:BACK )?(?:time|far)", _rest("rest")),
+    ("\\( count_pair \\)|(?<=name) count_pair", lambda p: [Role("left", p.text), Role("unsure", "load")]),
+    ("count_pair (?:ON|REST)|time_pair", _pair),
+    ("count_pair(?! (?:name|word|SIDE|cal))", _pair),
+    ("(?<!name) (?<!word) X count(?= (?:[,:.)]|$))", gives("rounds")),
+    # how hard
+    ("(?:@|AT)? RPE :? (?:count|count_range|count_pair)(?: / count)?", _effort),
+    ("(?:@|AT) (?:count|count_range|count_pair)", _effort),
+    ("(?:@|AT)? HEART :? (?:count|count_range|share|share_range)", _heart),
+    ("(?:@|AT)? (?:share|share_range) (?:OF )*(?:OF_MAX|MAX HEART|HEART)", _heart),
+    ("(?:@|AT|OF)? \\(? (?:load|share|watt)(?:_range|_pair|_list)? (?:OF )*OF_RM?", _load),
+    ("(?:@|AT|OF)? (?:load|share|watt)(?:_range|_pair|_list)?|(?:@|AT) split|split", _load),
+    ("RESERVE :? count|(?:LEAVE )?count RESERVE", _marked("rir")),
+    ("TEMPO :? (?:rhythm|count_list)|rhythm", _marked("tempo")),
+    ("RATE count", _marked("rate")),
+    ("(?:@|AT)? ZONE", lambda p: [Role("note", p.tokens[-1].text)]),
+    ("EACH MINUTE|ODD :?", flag()),
+    ("SIDE", flag(("side", "each side"))),
+    # with whom
+    ("TEAM count ,? ONE_WORKS|TEAM count", _team),
+    ("ONE_WORKS", flag(("oneworks", ""))),
+    ("PARTNERS :?", flag(("company", "partners alternate"))),
+    ("TOGETHER", flag(("together", ""))),
+    ("SUPERSET :?", flag(("together", ""))),
+    # figures that change by round
+    ("LADDER? :? count_list ELL|LADDER? count (?:, count )+,? ELL(?! count)", _climbing),
+    ("count (?:, count )+,? ELL ,? count|count_list ELL count", _falling),
+    ("count (?:name|word) FOR MINUTE count , count (?:name|word)? FOR MINUTE count (?:, ELL)?", _by_minute),
+    ("ADD count (?:EACH|EVERY)? ROUND?", _added),
+    ("count TO count LADDER?", _way),
+    ("count_list(?! (?:name|word))|count_list(?= FOR_TIME)", _scheme),
+    ("count_list", _scheme),
+    ("PYRAMID? :? time_list", _works),
+    ("LADDER|PYRAMID :?|ALTERNATING|SECTION :?", flag()),
+)  # fmt: skip
+
+
+@cache
+def _letters() -> dict[str, str]:
+    """A letter for each kind of piece, so that ways of saying can be looked for in one go."""
+    kinds = {
+        kind for pattern, _ in WAYS for kind in re.findall(r"[A-Za-z_]{2,}|X(?![A-Za-z_])", pattern)
+    }
+    more = {
+        "word",
+        "name",
+        "count",
+        "far",
+        "cal",
+        "size",
+        "odd",
+        "sign",
+        "AND",
+        "OR",
+        "THEN",
+        "UNTIL",
+        "SHARE",
+        "MAX",
+    }
+    measures = ("count", "time", "far", "cal", "load", "share", "watt", "split", "size")
+    more |= {f"{one}{form}" for one in measures for form in ("", "_range", "_list", "_pair")}
+    return {kind: chr(0xE000 + nth) for nth, kind in enumerate(sorted(kinds | more))}
+
+
+KIND = re.compile(r"[A-Za-z_]{2,}|X(?![A-Za-z_])")
+
+
+@cache
+def _all_ways() -> re.Pattern[str]:
+    letters = _letters()
+    made = []
+    for nth, (pattern, _) in enumerate(WAYS):
+        spread = re.sub(r"\((load|share|watt)", r"(\1", pattern)
+        spread = re.sub(
+            r"\(\?:load\|share\|watt\)\(\?:_range\|_pair\|_list\)\?",
+            "(?:"
+            + "|".join(
+                f"{one}{form}"
+                for one in ("load", "share", "watt")
+                for form in ("", "_range", "_pair", "_list")
+            )
+            + ")",
+            spread,
+        )
+        own = KIND.sub(lambda found: letters[found[0]], spread)
+        own = re.sub(r"(?<=[\ue000-\uf8ff])\?", "?", own).replace("+ ", "+").replace(" ", "")
+        made.append(f"(?P<w{nth}>{own})")
+    return re.compile("|".join(made))
+
+
+def spelled(tokens: Sequence[Token]) -> str:
+    """A line as the letters of its pieces."""
+    letters = _letters()
+    return "".join(
+        letters.get(one.kind, one.kind if len(one.kind) == 1 else "\ue0ff") for one in tokens
+    )
+
+
+class Taken(NamedTuple):
+    """A place in a line: the roles that a way of saying gives there, or a piece that none took."""
+
+    roles: tuple[Role, ...]
+    tokens: tuple[Token, ...]
+
+
+def taken(tokens: Sequence[Token]) -> list[Taken]:
+    """The line from left to right: roles, and between them what is left for names."""
+    said, ways = spelled(tokens), _all_ways()
+    made: list[Taken] = []
+    at = 0
+    while at < len(tokens):
+        found = ways.match(said, at)
+        if found and found.end() > at:
+            nth = int((found.lastgroup or "w0")[1:])
+            part = tuple(tokens[at : found.end()])
+            made.append(Taken(tuple(WAYS[nth][1](Pieces(part))), part))
+            at = found.end()
+        else:
+            made.append(Taken((), (tokens[at],)))
+            at += 1
+    return made

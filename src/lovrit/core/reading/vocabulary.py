@@ -1,0 +1,104 @@
+"""The words that people write, looked up by their longest saying; accents, case and plurals make no difference."""
+
+import tomllib
+import unicodedata
+from functools import cache, lru_cache
+from importlib.resources import files
+from typing import Any, NamedTuple
+
+from lovrit.core.moves.library import shipped
+
+LONGEST = 6  # words of a saying
+
+
+class Meant(NamedTuple):
+    """What a saying is: its part, and what the slate calls it."""
+
+    kind: str
+    kept: str = ""
+
+
+@lru_cache(maxsize=50_000)
+def plain(word: str) -> str:
+    """A word as it is looked up: small, without accents.
+
+    >>> plain("Séries"), plain("Übung")
+    ('series', 'ubung')
+    """
+    apart = unicodedata.normalize("NFD", word.casefold().replace("’", "'"))
+    return "".join(one for one in apart if not unicodedata.combining(one))
+
+
+@lru_cache(maxsize=50_000)
+def stem(word: str) -> str:
+    """A word of a name without its plural."""
+    said = plain(word)
+    if said.endswith(("ss", "us", "is")) or len(said) < 4:
+        return said
+    for ending, short in (("ches", "ch"), ("shes", "sh"), ("xes", "x"), ("sses", "ss")):
+        if said.endswith(ending):
+            return said.removesuffix(ending) + short
+    return said.removesuffix("s")
+
+
+@cache
+def _data() -> dict[str, Any]:
+    return tomllib.loads(files("lovrit.core.reading").joinpath("words.toml").read_text("utf-8"))
+
+
+@cache
+def sayings() -> dict[tuple[str, ...], Meant]:
+    """All sayings with a part, by their words."""
+    data = _data()
+    made: dict[tuple[str, ...], Meant] = {}
+    for kind, words in data["roles"].items():
+        made |= {_words(said): Meant(kind) for said in words}
+    for kept, words in data["around"].items():
+        made |= {_words(said): Meant("AROUND", kept) for said in words}
+    for kept, words in data["active"].items():
+        made |= {_words(said): Meant("ACTIVE", kept) for said in words}
+    made |= {_words(said): Meant("SECTION") for said in data["sections"]["words"]}
+    return made
+
+
+def _words(said: str) -> tuple[str, ...]:
+    return tuple(plain(said).replace("-", " ").split())
+
+
+@cache
+def names() -> dict[tuple[str, ...], str]:
+    """Names of moves by the stems of their words; what another language calls it, as the library does."""
+    own = {_stems(said): "" for move in shipped().moves for said in (move.name, *move.also)}
+    return own | {_stems(said): name for name, all_ in _data()["moves"].items() for said in all_}
+
+
+def _stems(said: str) -> tuple[str, ...]:
+    return tuple(stem(one) for one in said.replace("-", " ").split())
+
+
+@cache
+def units() -> dict[str, str]:
+    """Units by how they are written."""
+    return {plain(said): unit for unit, all_ in _data()["units"].items() for said in all_}
+
+
+@cache
+def numbers() -> dict[str, str]:
+    """Numbers in words."""
+    return {
+        word: str(nth)
+        for line in _data()["numbers"]["words"]
+        for nth, word in enumerate(line.split(), 1)
+    }
+
+
+@cache
+def prose() -> frozenset[str]:
+    """Words that sentences have and moves don't."""
+    return frozenset(map(plain, _data()["prose"]["words"]))
+
+
+@cache
+def labels() -> frozenset[str]:
+    """What a stretch of so many minutes may be called without being a move."""
+    return frozenset(map(plain, _data()["labels"]["words"]))
