@@ -52,6 +52,8 @@ LACKS: dict[str, Lack] = {
     "quality": Lack("for time, or unhurried?", ({"quality": ""},)),
     "amrap": Lack("as many as possible?", ({"amrap": ""},)),
 }
+# what no answer may leave aside
+WEIGHTY = frozenset({"sets", "reps", "times", "far", "pair", "scheme", "rounds", "total", "period", "amrap", "line"})
 WHICH = "which of these is it?"
 
 
@@ -131,6 +133,8 @@ def _of_lacking(draft: Draft) -> Question:
 def _filled(draft: Draft, offer: Offer) -> Iterator[str]:
     """The block with each of the roles that it lacks."""
     own = draft.own_roles()
+    if set(offer.over) & WEIGHTY:
+        return
     over = [f"{name} {own[name]}".strip() for name in offer.over if name in own]
     kept = {name: said for name, said in own.items() if name not in offer.over}
     for given in _given(offer.missing):
@@ -186,6 +190,9 @@ def _ways_of(draft: Draft, left: Left) -> Iterator[Draft]:
         number = float(figure.said[0])
         for said in (clocked(round(number * MINUTES_SAID)), clocked(round(number))):
             yield replace(draft, roles={**draft.roles, unsure: said})
+    elif figure and unsure.startswith("range:"):
+        for seconds in figure.seconds:
+            yield replace(draft, roles={**draft.roles, unsure[6:]: clocked(seconds)})
     elif figure and unsure.startswith("odd:"):
         whole, _, part = figure.said[0].partition(".")
         for said in (f"{whole}:{part:0<2}", clocked(round(float(figure.said[0]) * MINUTES_SAID))):

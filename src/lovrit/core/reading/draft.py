@@ -7,6 +7,8 @@ from typing import NamedTuple
 from lovrit.core.blocks.kinds import KINDS
 from lovrit.core.blocks.roles import Roles, Saying
 from lovrit.core.reading.line import Left, Said, Task
+from lovrit.core.reading.said import clocked
+from lovrit.core.reading.tokens import short
 
 MINUTE = "1:00"
 
@@ -43,6 +45,30 @@ def _off(offer: Offer) -> int:
     return len(offer.missing) + 2 * len(offer.over)
 
 
+CLOCK = frozenset({"pair", "each", "work"})
+
+
+def _by_the_clock(draft: "Draft", roles: dict[str, str]) -> dict[str, str]:
+    """Rounds whose lines are all as long: so long at each, with the rest that stands among them."""
+    tasks = [line[0] for line in draft.tasks if len(line) == 1]
+    lengths = {one.seconds for one in tasks if one.name != "rest"}
+    rounds = {"rounds", "times"} & roles.keys()
+    if len(tasks) != draft.moves or len(lengths) != 1 or not rounds or roles.keys() & (CLOCK | NO_CLOCK):
+        return {}
+    work = lengths.pop()
+    rests = [one.seconds for one in tasks if one.name == "rest"]
+    if not work or (rests and (len(set(rests)) > 1 or not rests[0])):
+        return {}
+    if rests and len(rests) * 2 != len(tasks):
+        return {"each": short(work), "between": clocked(rests[0])} if tasks[-1].name == "rest" and len(rests) == 1 else {}
+    if rests:
+        return {"pair": f"{short(work)}/{short(rests[0])}"}
+    return {"work": short(work)} if "rest" in roles else {"each": short(work)}
+
+
+NO_CLOCK = frozenset({"fortime", "amrap", "quality", "period", "scheme", "cap", "sets", "far"})
+
+
 @dataclass
 class Draft:
     """A block as its lines have it."""
@@ -61,6 +87,11 @@ class Draft:
     def moves(self) -> int:
         """How many lines of tasks."""
         return len(self.tasks)
+
+    @property
+    def labels_of_lines(self) -> list[str]:
+        """The labels that stood before its lines."""
+        return [one.label for one in self.lines]
 
     def add(self, line: Said) -> None:
         """A line that belongs to it."""
@@ -84,6 +115,8 @@ class Draft:
     def _clash(self, name: str, value: str) -> None:
         if name == "rest" and "between" not in self.roles:
             self.roles["between"] = value
+        elif name == "company":
+            self.roles[name] = value
         else:
             self.left.append(Left(value or name, name))
 
@@ -124,9 +157,18 @@ class Draft:
                 if offer:
                     yield offer
 
-    def _offer(self, saying: Saying) -> Offer | None:
+    def could_take(self, roles: dict[str, str]) -> bool:
+        """Whether some way takes these roles too, whatever is still lacking."""
+        trial = replace(self, roles={**self.roles, **roles})
+        if "rest" in roles and "rest" in self.roles:
+            trial.roles = {**self.roles, "between": roles["rest"]}
+        tried = [one for kind in KINDS for saying in kind.sayings if (one := trial._offer(saying, bool(self.tasks)))]
+        least = min(map(_off, tried), default=1)
+        return any(not one.over for one in tried if _off(one) == least)
+
+    def _offer(self, saying: Saying, lines: bool = True) -> Offer | None:
         roles = saying.derive(self.own_roles()) if saying.derive else self.own_roles()
-        if self.moves < saying.least or (saying.most is not None and self.moves > saying.most):
+        if (lines and self.moves < saying.least) or (saying.most is not None and self.moves > saying.most):
             return None
         missing = tuple(sorted(saying.needs - roles.keys()))
         takes = (
@@ -135,9 +177,11 @@ class Draft:
             | ({"rest", "between", "within"} if saying.times else set())
         )
         over = tuple(sorted(roles.keys() - takes - {"turns", "stations"}))
+        if roles.keys() & CLOCK and any(one.seconds >= LONG_S for line in self.tasks for one in line):
+            over = (*over, "line")
         if saying.times and not {"rest", "between", "within"} & roles.keys():
             missing = (*missing, "between")
-        if saying.wants and not {saying.wants, "within", "between", "needed"} & roles.keys():
+        if saying.wants and not {saying.wants, "within", "between", "needed", "time"} & roles.keys():
             missing = (*missing, saying.wants)
         return Offer(saying, roles, missing, over)
 
@@ -149,6 +193,7 @@ class Draft:
             roles["turns"] = str(self.moves)
         if self.tasks and all(one.most for line in self.tasks for one in line):
             roles["maxed"] = ""
+        roles |= _by_the_clock(self, roles)
         if roles.get("stations") == str(self.moves):
             del roles["stations"]
         if "add" in roles:
@@ -156,6 +201,7 @@ class Draft:
         return roles
 
 
+LONG_S = 90  # a line by the clock of its heading is never as long
 LIST = 3  # from so many on, 1 2 3 before names are places in a list
 
 

@@ -3,8 +3,11 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 
+from lovrit.core.reading.apart import read_line
 from lovrit.core.reading.draft import Draft
-from lovrit.core.reading.line import Said, Task, read_line
+from lovrit.core.reading.line import Said, Task
+from lovrit.core.reading.said import clocked
+from lovrit.core.reading.tokens import time_of
 from lovrit.core.reading.vocabulary import labels, plain
 from lovrit.core.reading.written import sound
 
@@ -45,6 +48,7 @@ class _Gatherer:
         self.lines = lines
         self.made = Gathered()
         self.open: Draft | None = None
+        self.company: dict[str, str] = {}  # said in the title, of the block that follows
 
     def gather(self) -> Gathered:
         """Line by line."""
@@ -53,6 +57,7 @@ class _Gatherer:
             after = self.lines[nth + 1 :]
             if self._is_title(nth, line):
                 self.made.title = line.text.strip("*_:! ")
+                self.company = line.roles
             elif line.text.lower().strip(" :.") in ("then", "dann", "puis", "luego") and self.open:
                 self.open.then_at.append(self.open.moves)
             elif line.says_nothing:
@@ -88,7 +93,9 @@ class _Gatherer:
             line.tasks, line.notes = [], [*line.notes, line.tasks[0].name]
 
     def _is_title(self, nth: int, line: Said) -> bool:
-        if nth or self.made.title or line.roles or line.marks or line.left:
+        if nth or self.made.title or line.roles.keys() - {"company"} or line.marks:
+            return False
+        if any(one.seconds for one in line.tasks) or (line.left and any(one.known for one in line.tasks)):
             return False
         plainly_ = not line.tasks or not all(one.whole for one in line.tasks)
         counted = (
@@ -126,6 +133,10 @@ class _Gatherer:
             and line.tasks
         ):
             self.open.notes.append(line.text)
+        elif line.all_ and line.roles.keys() == {"rest"} and not line.tasks:
+            self._to_all(line)
+        elif self.open and "rest" in line.roles and self.open.roles.keys() == {"rounds"} and len(line.roles) == 1 and self.open.moves:
+            self._rest_among(line)
         elif self.open and self._nests(line):
             self._inside(line)
         elif self.open and self._pairs(line):
@@ -136,10 +147,26 @@ class _Gatherer:
             self._begin(line)
 
     def _begin(self, line: Said) -> None:
-        draft = Draft()
+        draft = Draft(roles=dict(self.company))
+        self.company = {}
         draft.add(line)
         self.made.drafts.append(draft)
         self.open = draft
+
+    def _to_all(self, line: Said) -> None:
+        """A rest that is said of all blocks above that have none."""
+        for draft in self.made.drafts:
+            if any("rest" in one.missing for one in draft.nearest()):
+                draft.roles |= line.roles
+                draft.lines.append(line)
+
+    def _rest_among(self, line: Said) -> None:
+        """A rest among the lines of rounds: a line of its own."""
+        assert self.open
+        minutes, seconds = (int(one) for one in line.roles["rest"].split(":"))
+        self.open.tasks.append([Task("rest", time_of(60 * minutes + seconds))])
+        self.open.labels.append(line.label)
+        self.open.lines.append(line)
 
     def _nests(self, line: Said) -> bool:
         """Whether a line is a whole block inside rounds that say nothing else."""
@@ -196,7 +223,9 @@ class _Gatherer:
         outer.add(line)
 
     def _belongs(self, draft: Draft, line: Said, after: list[Said]) -> bool:
-        if draft.left and not draft.roles and not draft.tasks:
+        if (draft.left and not draft.roles and not draft.tasks) or _is_rest(draft):
+            return False
+        if _is_letter(line.label) and draft.roles and not ("period" in draft.roles and not line.roles):
             return False
         if (
             any(one.unsure in RESTS_UNSURE for one in line.left)
@@ -226,12 +255,12 @@ class _Gatherer:
         if clash and clash != {"rest"}:
             return False
         if not draft.moves and not draft.offers() and line.roles.keys() - OF_ANOTHER:
-            return _could_be(draft, said)
+            return draft.could_take(said)
         if not line.roles.keys() <= OF_ANOTHER:
             return False
         if said.keys() & {"rest"} and self._own_rest(draft, line, after):
             return False
-        return _could_be(draft, said)
+        return draft.could_take(said)
 
     def _own_rest(self, draft: Draft, line: Said, after: list[Said]) -> bool:
         """Whether a rest stands by itself, between two blocks."""
@@ -243,6 +272,16 @@ class _Gatherer:
             and more
             or (not draft.moves and bool(draft.offers()) and more)
         )
+
+
+def _is_rest(draft: Draft) -> bool:
+    """Whether it is a rest between blocks, which nothing else is said of."""
+    return bool(draft.roles) and draft.roles.keys() <= {"rest", "needed"} and not draft.tasks
+
+
+def _is_letter(label: str) -> bool:
+    """Whether a label begins a part of its own: a, B; not A1 and A2, which go together."""
+    return len(label) == 1 and label.isalpha()
 
 
 def _counted(task: Task, reps: str) -> Task:
@@ -264,19 +303,13 @@ def _makes_its_own(line: Said) -> bool:
     return line.roles.keys() == {"rest"}
 
 
-def _could_be(draft: Draft, said: dict[str, str]) -> bool:
-    """Whether the block with these roles too is nearer to one that can be read."""
-    trial = replace(draft, roles={**draft.roles, **said})
-    if "rest" in said and "rest" in draft.roles:
-        trial.roles = {**draft.roles, "between": said["rest"]}
-    return any(not one.over for one in trial.nearest())
-
-
 def _takes_tasks(draft: Draft, line: Said) -> bool:
     """Whether what a line does is done in the block above."""
     roles = draft.roles
     if not roles:
         return not any(_alone(task) for task in line.tasks) or line.inset or line.bullet
+    if roles.keys() <= {"rounds"} and any(task.name == "rest" for row in draft.tasks for task in row):
+        return True
     if roles.keys() <= {"rest", "needed"} or "once_far" in roles:
         return False
     inside = line.inset or line.bullet or bool(line.label)
@@ -301,6 +334,16 @@ def _long(task: Task) -> bool:
 
 def standing(draft: Draft) -> Iterator[Draft]:
     """Tasks without a heading, as blocks of their own: a stretch of so many minutes, a way of so many metres."""
+    timed = [line[0] for line in draft.tasks if len(line) == 1 and line[0].seconds]
+    if "around" in draft.roles and len(timed) == 1 and draft.moves > 1:
+        length = {"time": clocked(timed[0].seconds)}
+        tasks = [[replace(one, amount=None) if one is timed[0] else one for one in line] for line in draft.tasks]
+        yield replace(draft, tasks=tasks, roles={**draft.roles, **length})
+        return
+    first = draft.tasks[0][0]
+    if draft.moves > 1 and timed == [first] and not first.known and plain(first.name) not in labels():
+        yield replace(draft, tasks=draft.tasks[1:], labels=draft.labels[1:], roles={"time": clocked(first.seconds)}, notes=[*draft.notes, first.name])
+        return
     for line in draft.tasks:
         one = line[0]
         amount = one.amount

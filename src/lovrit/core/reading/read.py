@@ -7,7 +7,7 @@ from lovrit.core.reading.asked import Question, ask, name_of
 from lovrit.core.reading.draft import Draft, unnumbered
 from lovrit.core.reading.message import Gathered, gather, standing
 from lovrit.core.reading.turns import ways_of_turns
-from lovrit.core.reading.written import INSET, sound, written
+from lovrit.core.reading.written import INSET, plainly, sound, written
 
 MARK = "# "  # before the lines of what is asked, in the place where its block will stand
 
@@ -55,10 +55,11 @@ def read_message(text: str) -> Message:
 
 
 def _head(made: Gathered) -> Iterator[str]:
-    if made.title:
-        yield f"title: {made.title.replace('#', ' ')}"
-    if made.notes:
-        yield f"note: {'; '.join(dict.fromkeys(made.notes)).replace('#', ' ')}"
+    title, notes = plainly(made.title), plainly("; ".join(dict.fromkeys(made.notes)))
+    if title:
+        yield f"title: {title}"
+    if notes:
+        yield f"note: {notes}"
     yield from (f"{name}: {said}" for name, said in made.headers.items())
 
 
@@ -72,7 +73,7 @@ def _kept(slate: str) -> Iterator[str]:
 
 def _placeholder(draft: Draft) -> str:
     return "\n".join(
-        f"{MARK}{line.text}" for line in {one.number: one for one in draft.lines}.values()
+        f"{MARK}{plainly(line.text)}" for line in {one.number: one for one in draft.lines}.values()
     )
 
 
@@ -101,7 +102,7 @@ def _part(draft: Draft) -> _Part:
 def _standing(draft: Draft) -> Iterator[_Part]:
     """Tasks under no heading: each a stretch of its own where it says how long, else they are asked about together."""
     alone = list(standing(draft))
-    if alone and all(one.roles for one in alone):
+    if alone and all(one.roles.keys() - {"around"} for one in alone):
         yield from (_part(one) for one in alone)
     else:
         yield _Part(draft, question=ask(draft))

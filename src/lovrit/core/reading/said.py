@@ -13,6 +13,7 @@ from lovrit.core.reading.token import Figure, Token
 from lovrit.core.reading.tokens import short
 
 MOST_EFFORT = 10
+LONGEST_REST_S = 300  # an easy stretch from here on is one of its own
 FEW_MINUTES, SURE_SECONDS = (
     6,
     15,
@@ -27,6 +28,9 @@ class Role(NamedTuple):
 
     name: str
     value: str = ""
+
+
+NOT_THIS = Role("")
 
 
 class Pieces:
@@ -173,6 +177,14 @@ def _bare_rest(name: str, figure: Figure, text: str) -> list[Role]:
     return [Role("left", text), Role("unsure", name)]
 
 
+def _easy(pieces: Pieces) -> list[Role]:
+    """An easy stretch behind work is its rest, unless it is longer than a rest is."""
+    figure = pieces.figures[0]
+    if figure.seconds and figure.seconds[0] >= LONGEST_REST_S:
+        return [NOT_THIS]
+    return _rest("rest")(pieces)
+
+
 def _share(pieces: Pieces) -> list[Role]:
     work, rest = (float(one.said[0]) for one in pieces.figures[:2])
     return [Role("rest", "= work" if work == rest else f"{pieces.one(0)}:{pieces.one(1)}")]
@@ -287,6 +299,7 @@ def _every_now_and_then(pieces: Pieces) -> list[Role]:
     return [Role("period", _minutes(pieces.figures[0]))]
 
 
+BTW = "(?:BETWEEN|WITHIN (?:OF )?ROUND|AFTER (?:EACH )?ROUND)"
 COUNT = "(?:count|count_range)"
 LEN = "(?:time|count)"
 WAYS: tuple[tuple[str, Gives], ...] = (
@@ -319,10 +332,11 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     (f"AROUND [:,]? {LEN}(?! (?:X|ROUND|SET|name|word))|AROUND [:,]? time|time AROUND|AROUND", _around),
     # rests
     ("REST :? count : count", _share),
+    ("MAX [.]? time", length("cap")),
     ("(?:REST )?EQUAL", flag(("rest", "= work"))),
     ("REST :? odd", lambda p: [Role("left", p.text), Role("unsure", "odd:rest")]),
     ("REST (?:NEEDED)|NEEDED", lambda p: [Role("needed"), Role("note", p.text)]),
-    (f"(?:REST :? )?{LEN} OF? (?:ACTIVE )*(?:REST )?(?:,? BETWEEN)|BETWEEN :? {LEN}", _rest("between")),
+    (f"(?:REST :? )?{LEN} OF? (?:ACTIVE )*(?:REST )?(?:,? {BTW})|{BTW} :? {LEN}", _rest("between")),
     (f"{LEN} OF? CHANGE|CHANGE :? {LEN}", _rest("change")),
     # so many times so much
     ("count ROUND (?:EACH )?[:,]? OF? (?:count_pair|time_pair)", _counted_pair("rounds")),
@@ -330,10 +344,11 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("count X \\(? time", gives("times", "work")),
     ("count X (?:far|cal)", gives("times", "far")),
     ("count X load", _kit),
+    ("count X SECTION", gives("rounds")),
     ("count X AMRAP", lambda p: [Role("rounds", p.one()), Role("amrap")]),
     (f"count X (?:{COUNT}|count_list) REP?(?! (?:ROUND|SET))", _sets),
-    ("count SET (?:OF|X|EACH|:)* time", gives("times", "work")),
-    (f"count SET (?:OF|X|EACH|:)* (?:{COUNT}|count_list) REP?", _sets),
+    ("count SET (?:OF|WITH|X|EACH|:)* time", gives("times", "work")),
+    (f"count SET (?:OF|WITH|X|EACH|:)* (?:{COUNT}|count_list) REP?", _sets),
     ("count SET OF?", gives("sets")),
     ("count ROUND (?:EACH )?OF?|X count ROUND|ROUND X? count", gives("rounds")),
     ("count_list REP", lambda p: [Role("sets", str(len(p.figures[0].said))), Role("reps", reps_of(p.figures[0]))]),
@@ -351,8 +366,10 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("REST :? count (?:MINUTE)?", _rest("rest")),
     ("(?:time|far) OF? (?:ACTIVE )*REST (?:AFTER (?:(?:word|OF) count?)?|WITHIN)?", _rest("rest")),
     ("count (?:REST|ACTIVE) WITHIN", _rest("rest")),
+    ("time R(?! count)|R time", _rest("rest")),
+    ("REST :? (?:FOR|OF)? time_range WITHIN?|time_range (?:OF )*REST WITHIN?", lambda p: [Role("left", p.text), Role("unsure", "range:rest")]),
     ("(?:time|far) (?:ACTIVE )*WITHIN|WITHIN :? (?:time|far)", _rest("rest")),
-    ("(?<=[,/\\-+]) (?:time|far) OF? (?:ACTIVE )+REST?|(?<=[,/\\-+]) ACTIVE (?:BACK )?(?:time|far)", _rest("rest")),
+    ("(?<=[,/\\-+WITH]) (?:time|far) (?:OF )*(?:ACTIVE )+REST?|(?<=[,/\\-+WITH]) ACTIVE (?:BACK )?(?:time|far)", _easy),
     ("\\( count_pair \\)|(?<=name) count_pair", lambda p: [Role("left", p.text), Role("unsure", "load")]),
     ("count_pair (?:ON|REST)|time_pair", _pair),
     ("count_pair(?! (?:name|word|SIDE|cal))", _pair),
@@ -366,10 +383,11 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("(?:@|AT|OF)? (?:load|share|watt)(?:_range|_pair|_list)?|(?:@|AT) split|split", _load),
     ("RESERVE :? count|(?:LEAVE )?count RESERVE", _marked("rir")),
     ("TEMPO :? (?:rhythm|count_list)|rhythm", _marked("tempo")),
-    ("RATE count", _marked("rate")),
+    ("RATE :? count|R count|count RATE", _marked("rate")),
+    ("R (?:count_pair|count_list|count_range)", _note),
     ("(?:@|AT)? ZONE", lambda p: [Role("note", p.tokens[-1].text)]),
     ("EACH MINUTE|ODD :?", flag()),
-    ("SIDE", flag(("side", "each side"))),
+    ("/ LIMB|EACH LIMB|SIDE", flag(("side", "each side"))),
     # with whom
     ("TEAM count ,? ONE_WORKS|TEAM count", _team),
     ("ONE_WORKS", flag(("oneworks", ""))),
@@ -382,6 +400,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("count (?:name|word) FOR MINUTE count , count (?:name|word)? FOR MINUTE count (?:, ELL)?", _by_minute),
     ("ADD count (?:EACH|EVERY)? ROUND?", _added),
     ("count TO count LADDER?", _way),
+    ("count (?:, count )(?:, count )+(?! (?:name|word))", _scheme),
     ("count_list(?! (?:name|word))|count_list(?= FOR_TIME)", _scheme),
     ("count_list", _scheme),
     ("PYRAMID? :? time_list", _works),
@@ -389,11 +408,14 @@ WAYS: tuple[tuple[str, Gives], ...] = (
 )  # fmt: skip
 
 
+KIND = re.compile(r"[A-Za-z_]{2,}|[XR](?![A-Za-z_])")
+
+
 @cache
 def _letters() -> dict[str, str]:
     """A letter for each kind of piece, so that ways of saying can be looked for in one go."""
     kinds = {
-        kind for pattern, _ in WAYS for kind in re.findall(r"[A-Za-z_]{2,}|X(?![A-Za-z_])", pattern)
+        kind for pattern, _ in WAYS for kind in KIND.findall(pattern)
     }
     more = {
         "word",
@@ -408,6 +430,9 @@ def _letters() -> dict[str, str]:
         "OR",
         "THEN",
         "UNTIL",
+        "HOUR",
+        "BACK",
+        "ALL",
         "SHARE",
         "MAX",
     }
@@ -416,7 +441,6 @@ def _letters() -> dict[str, str]:
     return {kind: chr(0xE000 + nth) for nth, kind in enumerate(sorted(kinds | more))}
 
 
-KIND = re.compile(r"[A-Za-z_]{2,}|X(?![A-Za-z_])")
 
 
 @cache
@@ -467,7 +491,12 @@ def taken(tokens: Sequence[Token]) -> list[Taken]:
         if found and found.end() > at:
             nth = int((found.lastgroup or "w0")[1:])
             part = tuple(tokens[at : found.end()])
-            made.append(Taken(tuple(WAYS[nth][1](Pieces(part))), part))
+            roles = tuple(WAYS[nth][1](Pieces(part)))
+            if NOT_THIS in roles:
+                made.append(Taken((), part[:1]))
+                at += 1
+                continue
+            made.append(Taken(roles, part))
             at = found.end()
         else:
             made.append(Taken((), (tokens[at],)))

@@ -9,6 +9,10 @@ Measure = Literal[
 Form = Literal["one", "range", "list", "pair"]
 
 
+# signs between things
+ENDS = frozenset(",+/:().-|")
+
+
 @dataclass(frozen=True)
 class Figure:
     """A quantity: what it measures, one figure or several, each as the slate writes it.

@@ -15,9 +15,12 @@ PIECE = re.compile(
     r"|(?P<short>:[0-5]\d)(?!\d)"
     r"|(?P<minsec>\d{1,2}['′’]\s?[0-5]?\d(?:[\"″”]|'')?)(?=\W|$)"
     r"|(?P<rhythm>[2-6][0-3](?-i:X)[0-3]|\d{4}(?=\s*(?:,|$)))(?!\w)"
+    r"|(?P<emom>[eE]\d{0,2}[mM][oO][mM])(?![^\W\d_])"
+    r"|(?P<mixed>(?!x\d)[^\W\d_]{1,3}\d[^\W\d_]{1,3}(?!\w))"
+    r"|(?P<best>1\s?-?rm(?!\w))"
+    r"|(?P<hour>\d{1,2}(?:[:.][0-5]\d)?\s?(?:am|pm|uhr)(?!\w)|\d{1,2}h[0-5]\d(?!\w))"
     r"|(?P<zone>z(?:one)?\s?[1-7])(?!\w)"
     r"|(?P<number>\d{1,7}(?:\.\d{1,2}|,5(?!\d))?)"
-    r"|(?P<emom>[eE]\d{0,2}[mM][oO][mM])(?![^\W\d_])"
     r"|(?P<short_word>(?:b/w|e/s|e/l|w/u|c/d|w/o|l/r)(?![^\W\d_]))"
     r"|(?P<word>[^\W\d_]+(?:['’](?=[^\W\d_])[^\W\d_]+)*)"
     r"|(?P<dots>\.{2,}|…)"
@@ -263,6 +266,10 @@ def _worded(halves: Sequence[Half]) -> Iterator[Token]:
             token = _longest(halves, at)
             yield token
             at += token.words
+        elif half.group in ("mixed", "best", "hour"):
+            kind = {"mixed": "word", "best": "OF_RM", "hour": "HOUR"}[half.group]
+            yield Token(kind, half.start, half.end, half.text)
+            at += 1
         elif half.group == "zone":
             yield Token("ZONE", half.start, half.end, half.text)
             at += 1
@@ -279,15 +286,15 @@ def _worded(halves: Sequence[Half]) -> Iterator[Token]:
 def _longest(halves: Sequence[Half], at: int) -> Token:
     run = _run(halves, at)
     said = [plain(one.text) for one in run]
+    stems = [stem(one.text) for one in run]
     part = next(
         (
             (size, meant)
             for size in range(len(said), 0, -1)
-            if (meant := sayings().get(tuple(said[:size])))
+            if (meant := (sayings().get(tuple(said[:size])) or sayings().get(tuple(stems[:size]))))
         ),
         None,
     )
-    stems = [stem(one.text) for one in run]
     name = next(
         (
             (size, kept)
@@ -353,6 +360,7 @@ def _chain(tokens: list[Token], at: int) -> tuple[int, str]:
         end + 2 < len(tokens)
         and tokens[end + 1].kind == sign
         and _goes_with(tokens[end], tokens[end + 2])
+        and not (sign == "-" and tokens[end + 1].start > tokens[end].end and tokens[end].kind != tokens[end + 2].kind)
     ):
         end, size = end + 2, size + 1
     spaced = tokens[at + 1].start > first.end

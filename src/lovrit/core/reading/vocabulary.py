@@ -33,7 +33,7 @@ def plain(word: str) -> str:
 def stem(word: str) -> str:
     """A word of a name without its plural."""
     said = plain(word)
-    if said.endswith(("ss", "us", "is")) or len(said) < 4:
+    if said.endswith(("ss", "us", "is")) or len(said) < 3:
         return said
     for ending, short in (("ches", "ch"), ("shes", "sh"), ("xes", "x"), ("sses", "ss")):
         if said.endswith(ending):
@@ -58,7 +58,7 @@ def sayings() -> dict[tuple[str, ...], Meant]:
     for kept, words in data["active"].items():
         made |= {_words(said): Meant("ACTIVE", kept) for said in words}
     made |= {_words(said): Meant("SECTION") for said in data["sections"]["words"]}
-    return made
+    return {_stems(" ".join(words)): meant for words, meant in made.items()} | made
 
 
 def _words(said: str) -> tuple[str, ...]:

@@ -1,13 +1,15 @@
 """A draft written as the slate's own block."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from lovrit.core.blocks.roles import Saying
-from lovrit.core.reading.draft import Draft, Offer
+from lovrit.core.reading.draft import CLOCK, Draft, Offer
 from lovrit.core.reading.line import Task
 from lovrit.core.session.reader import read
 
 INSET = "  "
+MOST_NOTE = 300  # letters; the slate takes no longer line than 400
 
 
 def written(draft: Draft, offer: Offer) -> str:
@@ -29,7 +31,7 @@ def _lines(draft: Draft, saying: Saying, offer: Offer) -> Iterator[str]:
     behind = saying.behind(offer.roles) + "".join(f" {one}" for one in draft.marks)
     before = saying.before(offer.roles)
     counted = _ladder_count(offer)
-    for nth, line in enumerate(draft.tasks):
+    for nth, line in enumerate(_timed(draft, offer)):
         if nth in draft.then_at:
             yield f"{INSET}then"
         yield INSET + " + ".join(_task(one, behind, before, counted, offer) for one in line)
@@ -38,7 +40,15 @@ def _lines(draft: Draft, saying: Saying, offer: Offer) -> Iterator[str]:
         marks.append(f"{offer.roles['stations']} stations")
     if "around" in offer.roles and "around" not in saying.fields:
         marks.append(offer.roles["around"])
-    yield from (f"{INSET}note: {one}" for one in dict.fromkeys([*draft.notes, *marks]))
+    notes = "; ".join(dict.fromkeys(filter(None, map(plainly, [*draft.notes, *marks]))))
+    if notes:
+        yield f"{INSET}note: {notes}"
+
+
+def plainly(text: str) -> str:
+    """Words as they may stand on a line of the slate: no comment sign, nothing unseen, not without end."""
+    seen = "".join(one if one.isprintable() and one != "#" else " " for one in text)
+    return " ".join(seen.split())[:MOST_NOTE]
 
 
 def sound(text: str) -> bool:
@@ -49,6 +59,13 @@ def sound(text: str) -> bool:
 def task_line(line: list[Task]) -> str:
     """A line of tasks alone."""
     return " + ".join(one.written() for one in line)
+
+
+def _timed(draft: Draft, offer: Offer) -> list[list[Task]]:
+    """Its tasks; without the time that the heading says for all, and the rests that go with it."""
+    if not offer.roles.keys() & CLOCK or draft.roles.keys() & CLOCK:
+        return draft.tasks
+    return [[replace(one, amount=None) for one in line] for line in draft.tasks if line[0].name != "rest"]
 
 
 def _ladder_count(offer: Offer) -> str:

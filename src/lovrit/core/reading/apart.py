@@ -1,0 +1,157 @@
+"""A line of a message taken apart: what is put round it for show, its label, its sentences, the blocks that it says."""
+
+import re
+from collections.abc import Iterator
+
+from lovrit.core.reading.builder import build
+from lovrit.core.reading.line import Said
+from lovrit.core.reading.said import Taken, taken
+from lovrit.core.reading.token import ENDS, Token
+from lovrit.core.reading.tokens import cut
+from lovrit.core.reading.vocabulary import plain, prose
+
+SHOW = re.compile(r"[*_~`]+(?=\S)|(?<=\S)[*_~`]+|[\U0001F000-\U0001FAFF\u2600-\u27bf\ufe0f\u20e3]")
+SIGN = re.compile(r"\s*(?:[-*•·–—▪◦☐☑✓✔✅→>➡👉🔥💪⏱🏃]\ufe0f?\s*(?=\S))+")
+NUMBER = re.compile(r"\s*\(?(?P<label>\d{1,2})[.)]\s+(?=\S)")
+LETTER = re.compile(
+    r"\s*(?:part\s+)?\(?(?P<label>[A-Ha-h]\d?)(?:[.):]\s*|(?<=\d)\s+)(?=\S)", re.IGNORECASE
+)
+MINUTE = re.compile(
+    r"\s*(?P<label>(?:min(?:ute)?\.?\s*#?\d{1,2}|odd|even|(?:un)?gerade|impair|impar)(?:\s*(?:min(?:ute)?s?))?)"
+    r"\s*(?:[:.)–-]\s*|\s+)(?=\S)",
+    re.IGNORECASE,
+)
+PLACE = re.compile(
+    r"\s*(?:station|stn|ex(?:ercise)?|atelier|estacion)\.?\s*\d{1,2}\s*[:.)–-]\s*", re.IGNORECASE
+)
+SENTENCE = re.compile(r"(?<=[^\W\d_])[.!?]+\s+(?=[A-ZÀ-Þ])")
+MANY_WORDS = 6
+LONG_S = 90
+# words that only headings have: what they stand in is no sentence to people
+HEADING = frozenset(
+    {"AMRAP", "EMOM", "FOR_TIME", "RFT", "ROUND", "X", "SET", "CAP", "PEOPLE", "AROUND"}
+)
+# what begins a block where it is said again on the same line
+OPENING = frozenset({"sets", "times", "around", "amrap", "period", "scheme", "rounds"})
+TOGETHER = ("SUPERSET", "TOGETHER")
+
+
+def read_line(number: int, raw: str) -> list[Said]:
+    """What one line of a message says: mostly one thing, or several blocks one after the other."""
+    said = Said(number, " ".join(raw.split()), raw[:1] in (" ", "\t"))
+    text = _unlabelled(said, SHOW.sub(" ", raw).rstrip(), raw)
+    text = _without_prose(said, text)
+    tokens = cut(text)
+    said.figures = sum(one.figure is not None for one in tokens)
+    said.words = sum(one.kind not in ENDS for one in tokens)
+    made = []
+    for items in _blocks(taken(tokens)) or [[]]:
+        part = said if not made else Said(number, said.text, said.inset, said.bullet)
+        build(part, text, items)
+        made.append(part)
+    return made
+
+
+def _unlabelled(said: Said, text: str, raw: str) -> str:
+    """The line without its bullet and its label."""
+    sign = SIGN.match(raw) or SIGN.match(text)
+    if sign:
+        said.bullet, text = True, SIGN.sub("", text, count=1)
+    for pattern in (NUMBER, MINUTE, LETTER, PLACE):
+        found = pattern.match(text)
+        if found:
+            said.label = (found.groupdict().get("label") or "").lower()
+            said.bullet = said.bullet or pattern in (NUMBER, PLACE)
+            return text[found.end() :]
+    return text
+
+
+def _without_prose(said: Said, text: str) -> str:
+    """The line without the sentences that are said to people; they are kept as notes."""
+    sentences = SENTENCE.split(text)
+    kept = []
+    for one in sentences:
+        if _is_prose(cut(one)):
+            said.notes.append(one.strip(" *_"))
+        else:
+            kept.append(one)
+    return ". ".join(kept)
+
+
+def _is_prose(tokens: list[Token]) -> bool:
+    """A sentence to people: words that moves don't have, and nothing that is counted."""
+    if any(one.kind in HEADING for one in tokens):
+        return False
+    words = [one for one in tokens if one.kind not in ENDS and not one.figure]
+    chatty = sum(one.kind == "word" and plain(one.text) in prose() for one in words)
+    named = any(one.kind == "name" for one in tokens)
+    figures = any(one.figure for one in tokens)
+    if chatty and not (figures and named):
+        return chatty > 1 or len(words) > 2 or (not figures and not named)
+    return len(words) > MANY_WORDS and not named and not figures
+
+
+def _blocks(items: list[Taken]) -> list[list[Taken]]:
+    """A line that says several blocks, at the commas between them."""
+    if any(one.kind in TOGETHER for item in items for one in item.tokens):
+        return [items]
+    blocks: list[list[Taken]] = []
+    opened: set[str] = set()
+    for segment in _segments(items):
+        said = {role.name for item in segment for role in item.roles}
+        opens = said & OPENING
+        if blocks and _begins(said, opens, opened, segment, blocks[-1]):
+            blocks.append([])
+            opened = set()
+        elif not blocks:
+            blocks.append([])
+        blocks[-1] += segment
+        opened |= opens | ({"alone"} if _is_stretch(segment) else set())
+    return blocks
+
+
+def _begins(
+    said: set[str], opens: set[str], opened: set[str], segment: list[Taken], last: list[Taken]
+) -> bool:
+    """Whether a part of a line begins a block of its own."""
+    timed = any(role.name == "time" for item in last for role in item.roles)
+    if opens & opened or ("around" in opens and opened):
+        return True
+    if "alone" in opened and (opens or _is_stretch(segment)):
+        return True
+    if "around" in opened and timed and (opens or _is_stretch(segment)):
+        return True
+    return bool(opened - {"around"}) and _is_stretch(segment)
+
+
+def _is_stretch(segment: list[Taken]) -> bool:
+    """So many minutes of one thing, with nothing else said of it but how hard."""
+    roles = {role.name for item in segment for role in item.roles}
+    left = [item.tokens[0] for item in segment if not item.roles]
+    times = [one.figure for one in left if one.figure]
+    words = [one for one in left if one.kind in ("name", "word", "ACTIVE", "HARD")]
+    one_long = (
+        len(times) == 1
+        and times[0].form == "one"
+        and times[0].seconds
+        and times[0].seconds[0] >= LONG_S
+    )
+    return bool(one_long and words and roles <= {"effort", "heart", "mark", "note"})
+
+
+def _segments(items: list[Taken]) -> Iterator[list[Taken]]:
+    """The pieces between commas, full stops and “then”, each with the one behind it; not inside brackets."""
+    made: list[Taken] = []
+    depth = 0
+    for item in items:
+        kind = item.tokens[0].kind if not item.roles else ""
+        opened = sum(one.kind == "(" for one in item.tokens) - sum(
+            one.kind == ")" for one in item.tokens
+        )
+        depth = max(0, depth + opened)
+        made.append(item)
+        if not depth and kind in (",", ".", "THEN"):
+            yield made
+            made = []
+    if made:
+        yield made

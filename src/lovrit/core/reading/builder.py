@@ -1,0 +1,305 @@
+"""A line put together from left to right: what none of the roles took are tasks, notes, or figures that are left."""
+
+from dataclasses import replace
+
+from lovrit.core.reading.line import Left, Said, Task, amount_of
+from lovrit.core.reading.said import Role, Taken, clocked
+from lovrit.core.reading.token import ENDS, Figure, Token
+from lovrit.core.reading.vocabulary import labels, plain, prose, units
+
+# pieces that say nothing of their own where no way of saying took them
+SILENT = frozenset({
+    "SECTION", "STATIONS", "LADDER", "PYRAMID", "ALTERNATING", "ODD", "EACH", "ALL",
+})  # fmt: skip
+# and those that are dropped before a name, but may stand inside one
+SMALL = frozenset({
+    "X", "OF", "FOR", "WITH", "ELL", "sign", "±", "=", "#", "°", '"', "'", "~", "*", "%", "ON", "HARD", "BACK", "TO", "AFTER",
+    "REP", "NEEDED", "ADD", "BY",
+})  # fmt: skip
+TRAILING = frozenset({"OF", "FOR", "ON", "X", "OR", "WITH", "TO", "AND"})
+CALORIES = ("cal ", "cals ", "calorie ", "calories ")
+HEADING = frozenset({"times", "sets", "work", "pair", "far", "scheme", "works"})
+
+
+def build(said: Said, text: str, items: list[Taken]) -> None:
+    """Put what the pieces say into a line."""
+    _Builder(said, text).build(items)
+
+
+class _Builder:
+    def __init__(self, said: Said, text: str) -> None:
+        self.said, self.text = said, text
+        self.loose: list[Figure] = []
+        self.share = False
+        self.other = False  # what comes next is another way of the move before
+        self._clear()
+
+    def _clear(self) -> None:
+        self.parts: list[Token] = []
+        self.amount: Figure | None = None
+        self.most = self.noting = self.often = False
+        self.marks: list[str] = []
+
+    def build(self, items: list[Taken]) -> None:
+        """Take all pieces."""
+        for nth, item in enumerate(items):
+            if item.roles or item.tokens[0].kind in SILENT:
+                self._roles(item)
+            else:
+                self._piece(
+                    item.tokens[0], items[nth + 1].tokens[0] if nth + 1 < len(items) else None
+                )
+        self._end()
+        self._settle()
+
+    # what the ways of saying took
+
+    def _roles(self, item: Taken) -> None:
+        if self.noting:
+            self._end()
+        names = {role.name for role in item.roles}
+        if "period" in names and {"amrap", "fortime"} & self.said.roles.keys():
+            self._end()
+            self.noting, self.parts = True, list(item.tokens)  # a thing on the side, every so often
+            return
+        for role in item.roles:
+            self._role(role, item)
+        kinds = {one.kind for one in item.tokens}
+        self.said.section = self.said.section or "SECTION" in kinds
+        self.said.all_ = self.said.all_ or "ALL" in kinds
+        if "ALTERNATING" in kinds and not item.roles:
+            self.said.roles.setdefault("alternating", "")
+
+    def _role(self, role: Role, item: Taken) -> None:
+        if role.name in ("mark", "side"):
+            self._mark(f", {role.value}" if role.name == "side" else role.value)
+        elif role.name == "effort" and self.parts and not HEADING & self.said.roles.keys():
+            self._mark(f"at {role.value}")
+        elif role.name == "note":
+            self.said.notes.append(role.value)
+        elif role.name == "left":
+            unsure = next((one.value for one in item.roles if one.name == "unsure"), "")
+            figure = next((one.figure for one in item.tokens if one.figure), None)
+            self.said.left.append(Left(role.value, unsure, figure, self._at()))
+        elif role.name == "task":
+            self.said.tasks.append(Task(role.value.lower()))
+        elif role.name != "unsure":
+            self._said(role)
+
+    def _said(self, role: Role) -> None:
+        roles = self.said.roles
+        if role.name != "around" or self.parts:
+            self._end()
+        if roles.get(role.name, role.value) == role.value:
+            roles[role.name] = role.value
+        elif role.name == "pair":
+            roles["pair"] += f" {role.value}"
+        elif role.name == "rest" and "between" not in roles:
+            roles["between"] = role.value
+        else:
+            self.said.again.append(role)
+
+    def _at(self) -> int:
+        """The task that a thing stands by."""
+        return len(self.said.tasks) - (0 if self.parts else 1)
+
+    def _mark(self, mark: str) -> None:
+        if self.parts or self.amount:
+            self.marks.append(mark)
+        elif self.said.tasks:
+            last = self.said.tasks[-1]
+            self.said.tasks[-1] = replace(last, marks=(*last.marks, mark))
+        else:
+            self.said.marks.append(mark)
+
+    # what they left
+
+    def _piece(self, token: Token, after: Token | None) -> None:
+        if token.kind in ("@", "AT"):
+            self._end()
+            self.noting = True
+        elif token.kind == ":" and self._is_heading():
+            self._as_note()
+        elif (
+            token.kind == "."
+            and after
+            and after.kind not in ENDS
+            and after.start > token.end
+            and after.text[:1].islower()
+        ):
+            pass  # an abbreviation
+        elif (
+            token.kind in ENDS
+            or token.kind == "THEN"
+            or (token.kind == "AND" and self._parts_here(after))
+        ):
+            self._end()
+        elif token.figure:
+            self._figure(token)
+        elif token.kind == "MAX" and not self.parts:
+            self.most = True
+        elif token.kind == "SHARE":
+            self.share = True
+        elif token.kind == "OR" and not self.parts:
+            self.other = bool(self.said.tasks)
+        elif token.kind in SMALL and not self.parts:
+            pass
+        elif token.kind == "X":
+            self.often = True
+        else:
+            self.parts.append(token)
+
+    def _is_heading(self) -> bool:
+        """Whether words before a colon only say what follows: no move that the library knows whole, and no figure."""
+        whole = all(one.kind == "name" for one in self.parts)
+        return (
+            bool(self.parts)
+            and not whole
+            and not self.amount
+            and not self.said.roles
+            and not self.said.tasks
+        )
+
+    def _as_note(self) -> None:
+        self.said.notes.append(self.text[self.parts[0].start : self.parts[-1].end])
+        self._clear()
+
+    def _parts_here(self, after: Token | None) -> bool:
+        """Whether an “and” stands between two things: before a figure, or a name behind a whole name."""
+        if after is None or after.figure or not self.parts:
+            return True
+        return after.kind == "name" and all(one.kind in ("name", "word") for one in self.parts)
+
+    def _figure(self, token: Token) -> None:
+        assert token.figure
+        if self.noting:
+            self.parts.append(token)
+        elif token.kind == "odd":
+            self.said.left.append(Left(token.text, "odd", token.figure))
+        elif token.kind.startswith("size"):
+            self.said.notes.append(token.text)
+        elif self.parts and self.amount is None and self._label(token):
+            pass
+        elif self.amount is None:
+            self.amount = token.figure
+        else:
+            unsure = "rounds" if self.often else "second"
+            self.said.left.append(Left(token.text, unsure, token.figure, self._at()))
+
+    def _label(self, token: Token) -> bool:
+        """A word for a stretch before its minutes: “skill 12 min handstand practice”."""
+        word = plain(" ".join(one.text for one in self.parts))
+        if token.kind == "time" and word in labels() and not self.said.roles and token.figure:
+            self.said.roles |= {"around": word, "time": clocked(token.figure.seconds[0])}
+            self.parts = []
+            return True
+        return False
+
+    def _end(self) -> None:
+        """End the task that is being read."""
+        parts, amount, most, marks, noting = (
+            self.parts,
+            self.amount,
+            self.most,
+            self.marks,
+            self.noting,
+        )
+        self._clear()
+        while parts and parts[-1].kind in TRAILING:
+            parts = parts[:-1]
+        if noting and parts:
+            self.said.notes.append(self.text[parts[0].start : parts[-1].end])
+        elif parts:
+            self._named(parts, amount, most, marks)
+        elif amount or most:
+            self._unnamed(amount, most, marks)
+        else:
+            for mark in marks:
+                self._mark(mark)
+
+    def _named(
+        self, parts: list[Token], amount: Figure | None, most: bool, marks: list[str]
+    ) -> None:
+        name, more = self._name(parts)
+        known = any(one.kind == "name" or one.named for one in parts)
+        whole = all(one.kind == "name" or one.named for one in parts)
+        if self.other and self.said.tasks:
+            self.other = False
+            return self._mark(f", or {name}")
+        if len(name) == 1:
+            return None
+        if (
+            amount
+            and amount.measure == "count"
+            and amount.form == "pair"
+            and len(set(amount.said)) == 1
+        ):
+            amount, marks = (
+                replace(amount, form="one", said=amount.said[:1]),
+                [*marks, ", each side"],
+            )
+        if amount is None and not most and not known and self._is_note(parts):
+            self.said.notes.append(self.text[parts[0].start : parts[-1].end])
+            return None
+        if most and name.startswith(CALORIES):
+            self.said.notes.append(f"max {name.split()[0]}")
+            name = name.split(" ", 1)[1]
+        if self.share:
+            name, amount = f"share {amount_of(amount) + ' ' if amount else ''}{name}", None
+        self.said.tasks.append(Task(name, amount, (*more, *marks), most, known, whole))
+        return None
+
+    def _is_note(self, parts: list[Token]) -> bool:
+        """Words beside a heading that name no move."""
+        words = [plain(one.text) for one in parts]
+        beside = any(one.known for one in self.said.tasks) and bool(
+            self.said.roles.keys() & HEADING
+        )
+        heading = bool(self.said.roles.keys() - {"around"})
+        if beside or any(one in prose() or one in units() for one in words):
+            return True
+        return heading and all(
+            one.kind != "word" or word in labels() for one, word in zip(parts, words, strict=True)
+        )
+
+    def _name(self, parts: list[Token]) -> tuple[str, tuple[str, ...]]:
+        """The name as the slate has it; what stands behind an “or” as another way, how it is done as a note."""
+        at = next((nth for nth, one in enumerate(parts) if one.kind == "OR"), None)
+        if at:
+            name, more = self._name(parts[:at])
+            return name, (*more, f", or {self._name(parts[at + 1 :])[0]}")
+        while len(parts) > 1 and parts[-1].kind in ("ACTIVE", "HARD") and parts[-2].kind == "name":
+            self.said.notes.append(parts[-1].text)
+            parts = parts[:-1]
+        if all(one.kind == "name" for one in parts) and any(one.kept for one in parts):
+            return " ".join(one.kept or one.text for one in parts).lower(), ()
+        return " ".join(self.text[parts[0].start : parts[-1].end].split()).lower(), ()
+
+    def _unnamed(self, amount: Figure | None, most: bool, marks: list[str]) -> None:
+        """A figure without a name: of the move before it, calories on any machine, or loose."""
+        last = self.said.tasks[-1] if self.said.tasks else None
+        length = bool(amount and amount.seconds and self.said.roles.keys() & HEADING)
+        if amount and amount.measure == "cal" and last is None:
+            self.said.tasks.append(
+                Task("any machine", amount, tuple(marks), known=True, whole=True)
+            )
+        elif last and last.amount is None and not last.most and not length:
+            self.said.tasks[-1] = replace(
+                last, amount=amount, marks=(*last.marks, *marks), most=most
+            )
+        elif amount:
+            self.loose.append(amount)
+            self.said.marks += marks
+
+    def _settle(self) -> None:
+        """Figures that stand alone: a time is a length, a way to go a way, two figures a work and a rest."""
+        roles = self.said.roles
+        for figure in self.loose:
+            if figure.seconds and figure.form == "one" and "time" not in roles:
+                roles["time"] = clocked(figure.seconds[0])
+            elif figure.measure == "far" and figure.form == "one" and "once_far" not in roles:
+                roles["once_far"] = figure.own
+            elif figure.measure == "count" and figure.form == "pair" and "pair" not in roles:
+                roles["pair"] = "/".join(figure.said)
+            else:
+                self.said.left.append(Left(figure.own, "load", figure, len(self.said.tasks) - 1))

@@ -1,0 +1,92 @@
+"""Messages as they are sent: read as they are meant, or asked; no figure lost, none made up, none read as grammar."""
+
+import re
+from collections import Counter
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from lovrit.core.reading.read import Message, read_message
+from lovrit.core.reading.tokens import cut
+from lovrit.core.session.reader import read
+from lovrit.core.session.writer import write
+from tests.core.reading.cases import Case, cases, meaning
+
+CASES = list(cases())
+OURS = frozenset({"expected", "token", "syntax", "parse", "does not belong"})
+MINUTE_S = 60
+PLACES = r"(?m)^\s*(?:\d{1,2}[.)]|min\w* \d+:?|[A-H]\d)|^\d(?= [a-z])|\d+ station\w*|1:1|after A\d"
+
+
+@pytest.mark.parametrize("case", CASES, ids=lambda case: case.name)
+def test_a_message_is_read_as_it_is_meant_or_asked(case: Case) -> None:
+    made = read_message(case.text)
+    assert len(made.asked) == len(case.asked), made
+    for one, asked in zip(made.asked, case.asked, strict=True):
+        assert asked.lower() in f"{one.question} {one.text}".lower()
+    assert meaning(made.slate) == meaning(case.slate), made.slate
+    for kept in case.kept:
+        assert any(kept.lower() in one.lower() for one in made.kept), made.kept
+
+
+@pytest.mark.parametrize("case", CASES, ids=lambda case: case.name)
+def test_what_is_asked_can_be_answered_and_what_was_read_reads_as_itself(case: Case) -> None:
+    made = read_message(case.text)
+    for one in made.asked:
+        assert not any(word in one.question.lower() for word in OURS)
+        assert one.text.split("\n")[0].strip() in " ".join(case.text.split()) or one.line
+        assert all(not read(answer).problems for answer in one.answers), one
+    session = read(made.slate).session
+    assert read(write(session)).session == session
+
+
+def _figures(text: str) -> Counter[float]:
+    """All figures of a text by their values, seconds for times."""
+    found: Counter[float] = Counter()
+    for line in text.split("\n"):
+        for one in cut(line):
+            if one.figure and one.kind != "day":
+                said = one.figure.seconds or [float(figure.split("/")[0].replace(":", "")) for figure in one.figure.said]
+                found.update(float(figure) for figure in said)
+    return found
+
+
+def _all_of(made: Message) -> str:
+    return "\n".join([made.slate, *(one.text for one in made.asked), *made.kept])
+
+
+def _lost(text: str, made: Message) -> set[float]:
+    """Figures of a text that stand in nothing that came of it: not as they are, in minutes, or in what they make."""
+    values = set(_figures(_all_of(made)))
+    return {
+        one
+        for one in _figures(text)
+        if not {one, one * MINUTE_S} & values and not any(one * other in values for other in values)
+    }
+
+
+@pytest.mark.parametrize("case", [one for one in CASES if "..." not in one.text], ids=lambda case: case.name)
+def test_no_figure_is_lost(case: Case) -> None:
+    """But numbers of a list, of minutes and stations, which the slate's own lines show."""
+    said = re.sub(PLACES, " ", case.text, flags=re.IGNORECASE)
+    assert not _lost(said, read_message(case.text))
+
+
+WORDS = st.sampled_from(
+    "3 12 40/20 5x5 21-15-9 rounds for time amrap emom rest 2 min squat push-ups 400m run , : \n - @ 70% 24kg RPE 8 each side "
+    "then ( ) cap x sets of reps every Runden Pause tours por tiempo bench warm up 8 min A) B) max 1.30 '".split(" ")
+)  # fmt: skip
+
+
+@given(st.lists(WORDS, max_size=25).map(" ".join))
+def test_whatever_is_sent_ends_as_a_slate_a_question_or_a_note(text: str) -> None:
+    made = read_message(text)
+    assert not read(made.slate).problems, made.slate
+    assert not _lost(text, made), made
+
+
+@given(st.text(alphabet="ab3 1x/:-•*()'\n#,@%", max_size=80))
+def test_any_letters_are_taken(text: str) -> None:
+    made = read_message(text)
+    assert not read(made.slate).problems
