@@ -18,7 +18,7 @@ from lovrit.cli.floor import (
 )
 from lovrit.cli.given import AS_JSON, BROKEN_PIPE, FILE, Ended
 from lovrit.cli.house import check, demo, serve
-from lovrit.cli.paper import export, fit, moves, plan, recast, schema
+from lovrit.cli.paper import export, fit, moves, plan, read, recast, schema
 from lovrit.cli.played import straps
 
 PORT = ("--port", {"type": int, "help": "the port to listen on"})
@@ -34,6 +34,7 @@ COMMANDS = (
             },
         ),
     ),
+    (read, ("file", {"help": "a message as people send it; - reads standard input"}), AS_JSON),
     (
         export,
         FILE,

@@ -49,6 +49,26 @@ def _company(said: str | None) -> "Company | None":
         raise Ended(UNREADABLE, str(error)) from None
 
 
+def read(asked: Namespace) -> int:
+    """Read a message as people send it: a slate, what has to be asked, and what was kept beside."""
+    from lovrit.formats.board import message_object, read_board
+
+    made = read_board(text_of(asked.file))
+    if asked.json:
+        print_json(message_object(made))
+        return NONE if made.asked else 0
+    print_text(made.slate.rstrip("\n"))
+    for one in made.asked:
+        print_text(f"\n? {one.question}")
+        for nth, answer in enumerate(one.answers, 1):
+            print_text(
+                "\n".join(
+                    f"  {'|' if at else nth} {line}" for at, line in enumerate(answer.split("\n"))
+                )
+            )
+    return NONE if made.asked else 0
+
+
 def fit(asked: Namespace) -> int:
     """Solve backwards: the nearest sessions in which a figure is what it must be."""
     from lovrit.core.fit.fit import fit as solve

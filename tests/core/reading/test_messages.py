@@ -47,7 +47,9 @@ def _figures(text: str) -> Counter[float]:
     for line in text.split("\n"):
         for one in cut(line):
             if one.figure and one.kind != "day":
-                said = one.figure.seconds or [float(figure.split("/")[0].replace(":", "")) for figure in one.figure.said]
+                said = one.figure.seconds or [
+                    float(figure.split("/")[0].replace(":", "")) for figure in one.figure.said
+                ]
                 found.update(float(figure) for figure in said)
     return found
 
@@ -66,7 +68,9 @@ def _lost(text: str, made: Message) -> set[float]:
     }
 
 
-@pytest.mark.parametrize("case", [one for one in CASES if "..." not in one.text], ids=lambda case: case.name)
+@pytest.mark.parametrize(
+    "case", [one for one in CASES if "..." not in one.text], ids=lambda case: case.name
+)
 def test_no_figure_is_lost(case: Case) -> None:
     """But numbers of a list, of minutes and stations, which the slate's own lines show."""
     said = re.sub(PLACES, " ", case.text, flags=re.IGNORECASE)

@@ -16,7 +16,7 @@ from lovrit.core.blocks.score import Scoring, turns_score
 from lovrit.core.blocks.step import Laying, Stage, Step
 from lovrit.core.blocks.worktime import line_s, slowing, unknown_move
 from lovrit.core.blocks.worktime import timed as all_timed
-from lovrit.core.clock import clock
+from lovrit.core.clock import clock, read_clock
 from lovrit.core.moves.library import Library
 from lovrit.core.slate.line import Line
 from lovrit.core.slate.problem import Unreadable
@@ -75,19 +75,18 @@ def turn_of(period_s: int, nth: int, of: int) -> str:
 
 
 def _said_total(roles: Roles) -> Roles:
-    """How long so many turns take."""
-    times = roles.get("rounds") or roles.get("times")
-    if "total" in roles or not times or "period" not in roles or not times.isdecimal():
-        return roles if "total" in roles or "time" not in roles else _as_total(roles)
-    lines = int(roles.get("turns", "1"))
-    return {**roles, "total": product(roles["period"], int(times) * lines)}
-
-
-def _as_total(roles: Roles) -> Roles:
-    return {
-        **{name: said for name, said in roles.items() if name != "time"},
-        "total": roles["time"],
-    }
+    """How long so many turns take; a length that isn't so many whole turns is no length of it."""
+    if "period" not in roles:
+        return roles
+    said = dict(roles)
+    if "time" in said:
+        said.setdefault("total", said.pop("time"))
+    times = said.get("rounds") or said.get("times") or ""
+    if "total" not in said and times.isdecimal():
+        return {**said, "total": product(said["period"], int(times) * int(said.get("turns", "1")))}
+    if "total" in said and read_clock(said["total"]) % read_clock(said["period"]):
+        said["part of a turn"] = said.pop("total")
+    return said
 
 
 class Every(Block):

@@ -4,6 +4,7 @@ A new kind that states its sayings here is understood in messages at once.
 """
 
 import re
+from functools import cache
 from collections.abc import Callable, Mapping
 from string import Formatter
 from typing import NamedTuple
@@ -17,6 +18,16 @@ RESTS = {"rest": "rest {}", "within": "rest {}", "between": "rest {}", "needed":
 ON_LINES = "~"  # before what is written behind each move instead of behind the heading
 BEFORE = "<"  # before what is written in front of each move
 UNDER_A_MINUTE = re.compile(r"\b0:(\d\d)(?=/)|(?<=/)0:(\d\d)\b")
+
+
+@cache
+def _fields(head: str) -> frozenset[str]:
+    return frozenset(name for _, name, _, _ in Formatter().parse(head) if name)
+
+
+@cache
+def _needs(head: str, flags: tuple[str, ...], times: str) -> frozenset[str]:
+    return _fields(head) | set(flags) | ({times} if times else set())
 
 
 class Saying(NamedTuple):
@@ -40,12 +51,12 @@ class Saying(NamedTuple):
     @property
     def fields(self) -> frozenset[str]:
         """Roles whose figures stand in its first words."""
-        return frozenset(name for _, name, _, _ in Formatter().parse(self.head) if name)
+        return _fields(self.head)
 
     @property
     def needs(self) -> frozenset[str]:
         """Roles without which it is not this."""
-        return self.fields | set(self.flags) | ({self.times} if self.times else set())
+        return _needs(self.head, self.flags, self.times)
 
     def heading(self, roles: Roles) -> str:
         """The slate's own heading."""

@@ -67,7 +67,13 @@ class Strength(Block):
     sayings: ClassVar[tuple[Saying, ...]] = (
         Saying(
             "{sets} sets of {reps}",
-            {**SAID_RESTS, "together": "together", "change": "change {}", "time": "rest {}", "effort": "~at {}"},
+            {
+                **SAID_RESTS,
+                "together": "together",
+                "change": "change {}",
+                "time": "rest {}",
+                "effort": "~at {}",
+            },
             wants="rest",
             least=1,
             derive=_said_by_set,

@@ -53,7 +53,9 @@ LACKS: dict[str, Lack] = {
     "amrap": Lack("as many as possible?", ({"amrap": ""},)),
 }
 # what no answer may leave aside
-WEIGHTY = frozenset({"sets", "reps", "times", "far", "pair", "scheme", "rounds", "total", "period", "amrap", "line"})
+WEIGHTY = frozenset(
+    {"sets", "reps", "times", "far", "pair", "scheme", "rounds", "total", "period", "amrap", "line"}
+)
 WHICH = "which of these is it?"
 
 

@@ -53,17 +53,28 @@ def _by_the_clock(draft: "Draft", roles: dict[str, str]) -> dict[str, str]:
     tasks = [line[0] for line in draft.tasks if len(line) == 1]
     lengths = {one.seconds for one in tasks if one.name != "rest"}
     rounds = {"rounds", "times"} & roles.keys()
-    if len(tasks) != draft.moves or len(lengths) != 1 or not rounds or roles.keys() & (CLOCK | NO_CLOCK):
+    if (
+        len(tasks) != draft.moves
+        or len(lengths) != 1
+        or not rounds
+        or roles.keys() & (CLOCK | NO_CLOCK)
+    ):
         return {}
     work = lengths.pop()
     rests = [one.seconds for one in tasks if one.name == "rest"]
     if not work or (rests and (len(set(rests)) > 1 or not rests[0])):
         return {}
     if rests and len(rests) * 2 != len(tasks):
-        return {"each": short(work), "between": clocked(rests[0])} if tasks[-1].name == "rest" and len(rests) == 1 else {}
+        return (
+            {"each": short(work), "between": clocked(rests[0])}
+            if tasks[-1].name == "rest" and len(rests) == 1
+            else {}
+        )
     if rests:
         return {"pair": f"{short(work)}/{short(rests[0])}"}
-    return {"work": short(work)} if "rest" in roles else {"each": short(work)}
+    if "rest" in roles:
+        return {"work": short(work)}
+    return {"each": short(work)} if draft.moves > 1 else {}
 
 
 NO_CLOCK = frozenset({"fortime", "amrap", "quality", "period", "scheme", "cap", "sets", "far"})
@@ -150,10 +161,11 @@ class Draft:
         clocked = bool(offer.saying.needs & {"pair", "work", "each"})
         return clocked == counted
 
-    def _tried(self) -> Iterator[Offer]:
+    def _tried(self, lines: bool = True) -> Iterator[Offer]:
+        own = self.own_roles()
         for kind in KINDS:
             for saying in kind.sayings:
-                offer = self._offer(saying)
+                offer = self._offer(saying, own, lines)
                 if offer:
                     yield offer
 
@@ -162,13 +174,15 @@ class Draft:
         trial = replace(self, roles={**self.roles, **roles})
         if "rest" in roles and "rest" in self.roles:
             trial.roles = {**self.roles, "between": roles["rest"]}
-        tried = [one for kind in KINDS for saying in kind.sayings if (one := trial._offer(saying, bool(self.tasks)))]
+        tried = list(trial._tried(bool(self.tasks)))
         least = min(map(_off, tried), default=1)
         return any(not one.over for one in tried if _off(one) == least)
 
-    def _offer(self, saying: Saying, lines: bool = True) -> Offer | None:
-        roles = saying.derive(self.own_roles()) if saying.derive else self.own_roles()
-        if (lines and self.moves < saying.least) or (saying.most is not None and self.moves > saying.most):
+    def _offer(self, saying: Saying, own: dict[str, str], lines: bool) -> Offer | None:
+        roles = saying.derive(own) if saying.derive else own
+        if (lines and self.moves < saying.least) or (
+            saying.most is not None and self.moves > saying.most
+        ):
             return None
         missing = tuple(sorted(saying.needs - roles.keys()))
         takes = (
@@ -177,11 +191,16 @@ class Draft:
             | ({"rest", "between", "within"} if saying.times else set())
         )
         over = tuple(sorted(roles.keys() - takes - {"turns", "stations"}))
-        if roles.keys() & CLOCK and any(one.seconds >= LONG_S for line in self.tasks for one in line):
+        if roles.keys() & CLOCK and any(
+            one.seconds >= LONG_S for line in self.tasks for one in line
+        ):
             over = (*over, "line")
         if saying.times and not {"rest", "between", "within"} & roles.keys():
             missing = (*missing, "between")
-        if saying.wants and not {saying.wants, "within", "between", "needed", "time"} & roles.keys():
+        if (
+            saying.wants
+            and not {saying.wants, "within", "between", "needed", "time"} & roles.keys()
+        ):
             missing = (*missing, saying.wants)
         return Offer(saying, roles, missing, over)
 

@@ -18,6 +18,7 @@ OF_ANOTHER = frozenset({
     "together", "ladder", "total", "add", "oneworks", "work", "rounds", "pair", "each", "stations", "time",
 })  # fmt: skip
 RESTS_UNSURE = frozenset({"rest", "between", "odd:rest"})
+RACES = frozenset({"amrap", "fortime"})
 LONG_TASK_S, LONG_SLOT_S = 90, 20 * 60
 CLOCKED = frozenset({"pair", "each", "work"})
 
@@ -95,7 +96,9 @@ class _Gatherer:
     def _is_title(self, nth: int, line: Said) -> bool:
         if nth or self.made.title or line.roles.keys() - {"company"} or line.marks:
             return False
-        if any(one.seconds for one in line.tasks) or (line.left and any(one.known for one in line.tasks)):
+        if any(one.seconds for one in line.tasks) or (
+            line.left and any(one.known for one in line.tasks)
+        ):
             return False
         plainly_ = not line.tasks or not all(one.whole for one in line.tasks)
         counted = (
@@ -133,9 +136,25 @@ class _Gatherer:
             and line.tasks
         ):
             self.open.notes.append(line.text)
+        elif (
+            self.open
+            and self.open.roles.keys() == {"around"}
+            and not self.open.moves
+            and line.roles.keys() == {"around", "time"}
+        ):
+            self._stretch(line)
+        elif self._closes(line):
+            self._all_of(line)
         elif line.all_ and line.roles.keys() == {"rest"} and not line.tasks:
             self._to_all(line)
-        elif self.open and "rest" in line.roles and self.open.roles.keys() == {"rounds"} and len(line.roles) == 1 and self.open.moves:
+        elif (
+            self.open
+            and "rest" in line.roles
+            and self.open.roles.keys() == {"rounds"}
+            and len(line.roles) == 1
+            and self.open.moves
+            and ":" in line.roles["rest"]
+        ):
             self._rest_among(line)
         elif self.open and self._nests(line):
             self._inside(line)
@@ -152,6 +171,25 @@ class _Gatherer:
         draft.add(line)
         self.made.drafts.append(draft)
         self.open = draft
+
+    def _stretch(self, line: Said) -> None:
+        """What is done in a warm-up or a cool-down, with how long that is."""
+        assert self.open
+        self.open.roles["time"] = line.roles["time"]
+        self.open.tasks = [[Task(line.roles["around"])], *([one] for one in line.tasks)]
+        self.open.lines.append(line)
+
+    def _closes(self, line: Said) -> bool:
+        """Whether a line says how often what stands above it is done: moves, then their rest."""
+        last = self.made.drafts[-2:]
+        bare = len(last) == 2 and not last[0].roles and last[1].roles.keys() == {"rest"}
+        return bool(bare and line.roles.keys() == {"rounds"} and not line.tasks)
+
+    def _all_of(self, line: Said) -> None:
+        rest = self.made.drafts.pop()
+        self.open = self.made.drafts[-1]
+        self.open.roles |= {**rest.roles, **line.roles}
+        self.open.lines += [*rest.lines, line]
 
     def _to_all(self, line: Said) -> None:
         """A rest that is said of all blocks above that have none."""
@@ -225,7 +263,11 @@ class _Gatherer:
     def _belongs(self, draft: Draft, line: Said, after: list[Said]) -> bool:
         if (draft.left and not draft.roles and not draft.tasks) or _is_rest(draft):
             return False
-        if _is_letter(line.label) and draft.roles and not ("period" in draft.roles and not line.roles):
+        if (
+            _is_letter(line.label)
+            and draft.roles
+            and not ("period" in draft.roles and not line.roles)
+        ):
             return False
         if (
             any(one.unsure in RESTS_UNSURE for one in line.left)
@@ -236,21 +278,27 @@ class _Gatherer:
         if not line.roles:
             return not line.tasks or _takes_tasks(draft, line)
         if not draft.roles:
-            if all(_alone(one) for row in draft.tasks for one in row) and not line.roles.keys() & {
-                "amrap",
-                "fortime",
-            }:
-                return False
-            return (
-                not line.tasks and not {"around"} & line.roles.keys() and not _makes_its_own(line)
-            )
-        if line.tasks and not (line.roles.keys() <= OF_ANOTHER and not draft.moves):
+            return self._heads(draft, line)
+        if line.tasks and (
+            draft.moves or "around" in draft.roles or not line.roles.keys() <= OF_ANOTHER
+        ):
             return False
         return self._qualifies(draft, line, after)
+
+    def _heads(self, draft: Draft, line: Said) -> bool:
+        """Whether a line is the heading of the moves above it, which have none."""
+        if line.tasks or "around" in line.roles or _makes_its_own(line):
+            return False
+        if all(_alone(one) for row in draft.tasks for one in row) and not line.roles.keys() & RACES:
+            return False
+        counted = any(one.amount for row in draft.tasks for one in row)
+        return not (counted and Draft(roles=dict(line.roles)).offers())
 
     def _qualifies(self, draft: Draft, line: Said, after: list[Said]) -> bool:
         """Whether what a line says is said of the block above."""
         said = {name: value for name, value in line.roles.items() if draft.roles.get(name) != value}
+        if not said and draft.moves:
+            return False
         clash = {name for name in said if name in draft.roles}
         if clash and clash != {"rest"}:
             return False
@@ -308,7 +356,9 @@ def _takes_tasks(draft: Draft, line: Said) -> bool:
     roles = draft.roles
     if not roles:
         return not any(_alone(task) for task in line.tasks) or line.inset or line.bullet
-    if roles.keys() <= {"rounds"} and any(task.name == "rest" for row in draft.tasks for task in row):
+    if roles.keys() <= {"rounds"} and any(
+        task.name == "rest" for row in draft.tasks for task in row
+    ):
         return True
     if roles.keys() <= {"rest", "needed"} or "once_far" in roles:
         return False
@@ -335,14 +385,34 @@ def _long(task: Task) -> bool:
 def standing(draft: Draft) -> Iterator[Draft]:
     """Tasks without a heading, as blocks of their own: a stretch of so many minutes, a way of so many metres."""
     timed = [line[0] for line in draft.tasks if len(line) == 1 and line[0].seconds]
-    if "around" in draft.roles and len(timed) == 1 and draft.moves > 1:
+    others = [line[0] for line in draft.tasks if line[0] not in timed]
+    if (
+        "around" in draft.roles
+        and len(timed) == 1
+        and draft.moves > 1
+        and not any(one.amount for one in others)
+    ):
         length = {"time": clocked(timed[0].seconds)}
-        tasks = [[replace(one, amount=None) if one is timed[0] else one for one in line] for line in draft.tasks]
+        tasks = [
+            [replace(one, amount=None) if one is timed[0] else one for one in line]
+            for line in draft.tasks
+        ]
         yield replace(draft, tasks=tasks, roles={**draft.roles, **length})
         return
     first = draft.tasks[0][0]
-    if draft.moves > 1 and timed == [first] and not first.known and plain(first.name) not in labels():
-        yield replace(draft, tasks=draft.tasks[1:], labels=draft.labels[1:], roles={"time": clocked(first.seconds)}, notes=[*draft.notes, first.name])
+    if (
+        draft.moves > 1
+        and timed == [first]
+        and not first.known
+        and plain(first.name) not in labels()
+    ):
+        yield replace(
+            draft,
+            tasks=draft.tasks[1:],
+            labels=draft.labels[1:],
+            roles={"time": clocked(first.seconds)},
+            notes=[*draft.notes, first.name],
+        )
         return
     for line in draft.tasks:
         one = line[0]

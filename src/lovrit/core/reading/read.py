@@ -1,14 +1,25 @@
 """The door of reading: a message in, a slate out, what has to be asked, and what was kept beside it."""
 
 from collections.abc import Iterator
+from itertools import accumulate
 from typing import NamedTuple
 
-from lovrit.core.reading.asked import Question, ask, name_of
+from lovrit.core.reading.asked import MOST_ANSWERS, Question, ask, name_of
 from lovrit.core.reading.draft import Draft, unnumbered
 from lovrit.core.reading.message import Gathered, gather, standing
 from lovrit.core.reading.turns import ways_of_turns
 from lovrit.core.reading.written import INSET, plainly, sound, written
+from lovrit.core.session.reader import read
 
+MOST_LINES, MOST_LETTERS = 200, 300  # of a message, of a line; more is no session
+MOST_SAID = 5_000  # letters of a message that are looked at
+MOST_ASKED = 12  # questions whose answers are worked out
+NOTHING = "says no work, no rest and no moves: what is done, and how long?"
+TOO_LONG = f"has more than {MOST_LETTERS} letters: write it as several, what is only told on lines of its own."
+UNREAD = "nothing was read: that is longer than a session. Paste it in parts."
+ALONE = frozenset(
+    {"effort", "heart", "around"}
+)  # what may be said of tasks that stand under no heading
 MARK = "# "  # before the lines of what is asked, in the place where its block will stand
 
 
@@ -42,25 +53,68 @@ class _Part(NamedTuple):
 
 def read_message(text: str) -> Message:
     """What a message says, read by the roles of its figures. Never raises for what a person wrote."""
-    made = gather(text.replace("\r\n", "\n").removeprefix("\ufeff"))
-    parts = list(_together(_parts(made)))
-    asked = tuple(_asked(one) for one in parts if one.question)
-    if not parts and not made.notes and text.strip():
-        said = f"“{' '.join(text.split())[:80]}” says no work, no rest and no moves: what is done, and how long?"
-        asked = (Asked(1, text.strip(), said, ()),)
-    blocks = [one.text if not one.question else _placeholder(one.draft) for one in parts]
-    head = "\n".join(_head(made))
-    slate = "\n\n".join(filter(None, [head, *blocks]))
-    return Message(f"{slate}\n" if slate else "", asked, tuple(_kept(slate)))
+    text = text.replace("\r\n", "\n").removeprefix("\ufeff")
+    if is_own(text):
+        return Message(text, kept=tuple(_kept(text)))
+    said, more = _looked_at(text)
+    made = gather(said)
+    blocks = _Parts()
+    parts = list(_together(part for draft in made.drafts for part in blocks.of(draft)))
+    asked = [_asked(one) for one in parts if one.question]
+    if not parts and not made.notes and said.strip():
+        asked.append(Asked(1, said.strip(), f"“{plainly(said)[:80]}” {NOTHING}", ()))
+    said_in = [_placeholder(one.draft) if one.question else one.text for one in parts]
+    slate = "\n\n".join(filter(None, ["\n".join(_head(made)), *said_in]))
+    return Message(f"{slate}\n" if slate else "", (*asked, *more), tuple(_kept(slate)))
+
+
+def is_own(text: str) -> bool:
+    """Whether a text is a slate already, each line in the slate's own form."""
+    made = read(text, 0)
+    return bool(made.session.blocks) and not (made.problems or made.spoken or made.said)
+
+
+def _looked_at(text: str) -> tuple[str, tuple[Asked, ...]]:
+    """What is read of a text, and what of it is longer than a session, or a line, ever is."""
+    lines = text.split("\n")
+    most = min(
+        MOST_LINES,
+        next((nth for nth, said in enumerate(_so_far(lines)) if said > MOST_SAID), MOST_LINES),
+    )
+    beyond = "\n".join(lines[most:])
+    asked = [
+        Asked(nth, line[:MOST_LETTERS], f"Line {nth} {TOO_LONG}", ())
+        for nth, line in enumerate(lines[:most], 1)
+        if len(line) > MOST_LETTERS
+    ]
+    if beyond.strip():
+        asked.append(
+            Asked(most + 1, beyond[:MOST_LETTERS], f"From line {most + 1} on {UNREAD}", ())
+        )
+    kept = [line if len(line) <= MOST_LETTERS else "" for line in lines[:most]]
+    return "\n".join(kept), tuple(asked)
+
+
+def _so_far(lines: list[str]) -> Iterator[int]:
+    """Letters up to the end of each line; lines that are too long are not looked at."""
+    return accumulate(len(line) if len(line) <= MOST_LETTERS else 0 for line in lines)
 
 
 def _head(made: Gathered) -> Iterator[str]:
-    title, notes = plainly(made.title), plainly("; ".join(dict.fromkeys(made.notes)))
+    """The headers; what is told and too long for one line stands as comments below."""
+    title = plainly(made.title)
+    notes = list(filter(None, map(plainly, dict.fromkeys(made.notes))))
+    told = [
+        one
+        for one, letters in zip(notes, accumulate(map(len, notes)), strict=True)
+        if letters <= MOST_LETTERS
+    ]
     if title:
         yield f"title: {title}"
-    if notes:
-        yield f"note: {notes}"
+    if told:
+        yield f"note: {'; '.join(told)}"
     yield from (f"{name}: {said}" for name, said in made.headers.items())
+    yield from (f"{MARK}{one}" for one in notes[len(told) :])
 
 
 def _kept(slate: str) -> Iterator[str]:
@@ -77,50 +131,59 @@ def _placeholder(draft: Draft) -> str:
     )
 
 
-def _parts(made: Gathered) -> Iterator[_Part]:
-    for draft in made.drafts:
+class _Parts:
+    """The blocks of a message one by one; for the first questions their answers are worked out."""
+
+    def __init__(self) -> None:
+        self.asked = 0
+
+    def of(self, draft: Draft) -> Iterator[_Part]:
+        """A draft as one block, or as several that stand alone."""
         if draft.inside:
-            yield _nested(draft)
-        elif draft.roles.keys() <= {"effort", "heart", "around"} and draft.tasks and not draft.left:
-            yield from _standing(draft)
+            yield self._nested(draft)
+        elif draft.roles.keys() <= ALONE and draft.tasks and not draft.left:
+            yield from self._standing(draft)
         else:
-            yield _part(draft)
+            yield self._part(draft)
 
+    def _ask(self, draft: Draft) -> _Part:
+        self.asked += 1
+        if self.asked > MOST_ASKED:
+            return _Part(draft, question=Question(f"{name_of(draft)}: what is meant by it?", ()))
+        return _Part(draft, question=ask(draft))
 
-def _part(draft: Draft) -> _Part:
-    whole = unnumbered(draft)
-    ways = list(ways_of_turns(whole)) if not draft.left else []
-    texts = list(dict.fromkeys(written(way, offer) for way in ways for offer in way.offers()))
-    if len(texts) == 1 and sound(texts[0]):
-        return _Part(draft, texts[0])
-    if len(ways) > 1 and len(texts) > 1:
-        said = f"{name_of(draft)}: one of these each turn, or all of them in every turn?"
-        return _Part(draft, question=Question(said, tuple(filter(sound, texts))[:3]))
-    return _Part(draft, question=ask(whole))
+    def _part(self, draft: Draft) -> _Part:
+        whole = unnumbered(draft)
+        ways = list(ways_of_turns(whole)) if not draft.left else []
+        texts = list(dict.fromkeys(written(way, offer) for way in ways for offer in way.offers()))
+        if len(texts) == 1 and sound(texts[0]):
+            return _Part(draft, texts[0])
+        if len(ways) > 1 and len(texts) > 1 and self.asked < MOST_ASKED:
+            self.asked += 1
+            said = f"{name_of(draft)}: one of these each turn, or all of them in every turn?"
+            return _Part(draft, question=Question(said, tuple(filter(sound, texts))[:MOST_ANSWERS]))
+        return self._ask(whole)
 
+    def _standing(self, draft: Draft) -> Iterator[_Part]:
+        """Tasks under no heading: each a stretch of its own where it says how long, else asked about together."""
+        alone = list(standing(draft))
+        if alone and all(one.roles.keys() - {"around"} for one in alone):
+            yield from map(self._part, alone)
+        else:
+            yield self._ask(draft)
 
-def _standing(draft: Draft) -> Iterator[_Part]:
-    """Tasks under no heading: each a stretch of its own where it says how long, else they are asked about together."""
-    alone = list(standing(draft))
-    if alone and all(one.roles.keys() - {"around"} for one in alone):
-        yield from (_part(one) for one in alone)
-    else:
-        yield _Part(draft, question=ask(draft))
-
-
-def _nested(draft: Draft) -> _Part:
-    """Whole blocks inside rounds."""
-    inner = [_part(one) for one in draft.inside]
-    times = draft.roles.get("rounds") or draft.roles.get("sets") or ""
-    rest = draft.roles.get("rest") or draft.roles.get("between")
-    head = f"{times} times" + (f", rest {rest}" if rest else "")
-    unsure = next((one for one in inner if one.question), None)
-    answers = unsure.question.answers if unsure and unsure.question else ("",)
-    texts = tuple(_around(head, inner, answer) for answer in answers)
-    if not unsure and sound(texts[0]):
-        return _Part(draft, texts[0])
-    question = unsure.question if unsure and unsure.question else ask(draft)
-    return _Part(draft, question=Question(question.text, tuple(one for one in texts if sound(one))))
+    def _nested(self, draft: Draft) -> _Part:
+        """Whole blocks inside rounds."""
+        inner = [self._part(one) for one in draft.inside]
+        rest = draft.roles.get("rest") or draft.roles.get("between")
+        times = draft.roles.get("rounds") or draft.roles.get("sets") or ""
+        head = f"{times} times" + (f", rest {rest}" if rest else "")
+        unsure = next((one.question for one in inner if one.question), None)
+        answers = unsure.answers if unsure else ("",)
+        texts = tuple(filter(sound, (_around(head, inner, answer) for answer in answers)))
+        if not unsure and texts:
+            return _Part(draft, texts[0])
+        return _Part(draft, question=Question(unsure.text, texts)) if unsure else self._ask(draft)
 
 
 def _around(head: str, inner: list[_Part], answer: str) -> str:

@@ -358,7 +358,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     (f"{LEN} (?:ON|HARD) (?:/|,|-|:)? {LEN} (?:REST|ACTIVE)+", _pair),
     (f"{LEN} (?:ON|HARD|STATION) (?:/|,|-)? {LEN} CHANGE", _pair),
     ("time (?:EACH|STATION)|EACH time", gives("each")),
-    (f"{LEN} ON|time HARD|ON time", lambda p: [Role("work", _bare(p.figures[0]))]),
+    (f"{LEN} ON|time HARD", lambda p: [Role("work", _bare(p.figures[0]))]),
     (f"(?<=.)(?:REST|ACTIVE) :? (?:FOR|OF)? {LEN} (?:ACTIVE |REST |OF )*WITHIN", _rest("rest")),
     (f"REST :? (?:FOR|OF)? {LEN} (?:ACTIVE |REST |OF )*WITHIN", _rest("rest")),
     ("REST :? (?:FOR|OF)? (?:time|far) AFTER (?:(?:word|OF) count?|EACH ROUND)?", _rest("rest")),
@@ -373,7 +373,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("\\( count_pair \\)|(?<=name) count_pair", lambda p: [Role("left", p.text), Role("unsure", "load")]),
     ("count_pair (?:ON|REST)|time_pair", _pair),
     ("count_pair(?! (?:name|word|SIDE|cal))", _pair),
-    ("(?<!name) (?<!word) X count(?= (?:[,:.)]|$))", gives("rounds")),
+    ("(?<!name) (?<!word) X count(?= (?:[,:.()]|$))", gives("rounds")),
     # how hard
     ("(?:@|AT)? RPE :? (?:count|count_range|count_pair)(?: / count)?", _effort),
     ("(?:@|AT) (?:count|count_range|count_pair)", _effort),
@@ -404,7 +404,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("count_list(?! (?:name|word))|count_list(?= FOR_TIME)", _scheme),
     ("count_list", _scheme),
     ("PYRAMID? :? time_list", _works),
-    ("LADDER|PYRAMID :?|ALTERNATING|SECTION :?", flag()),
+    ("LADDER|PYRAMID :?|ALTERNATING|SECTION count :|SECTION :?", flag()),
 )  # fmt: skip
 
 
@@ -414,9 +414,7 @@ KIND = re.compile(r"[A-Za-z_]{2,}|[XR](?![A-Za-z_])")
 @cache
 def _letters() -> dict[str, str]:
     """A letter for each kind of piece, so that ways of saying can be looked for in one go."""
-    kinds = {
-        kind for pattern, _ in WAYS for kind in KIND.findall(pattern)
-    }
+    kinds = {kind for pattern, _ in WAYS for kind in KIND.findall(pattern)}
     more = {
         "word",
         "name",
@@ -439,8 +437,6 @@ def _letters() -> dict[str, str]:
     measures = ("count", "time", "far", "cal", "load", "share", "watt", "split", "size")
     more |= {f"{one}{form}" for one in measures for form in ("", "_range", "_list", "_pair")}
     return {kind: chr(0xE000 + nth) for nth, kind in enumerate(sorted(kinds | more))}
-
-
 
 
 @cache

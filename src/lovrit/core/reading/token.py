@@ -41,7 +41,7 @@ class Figure:
         return int(self.said[0]) if self.form == "one" and self.said[0].isdecimal() else None
 
 
-@dataclass(frozen=True)
+@dataclass(slots=True)
 class Token:
     """A piece of a line: where it stands, and what it is.
 

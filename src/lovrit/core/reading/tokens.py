@@ -2,7 +2,6 @@
 
 import re
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import replace
 from typing import NamedTuple
 
 from lovrit.core.clock import clock
@@ -56,13 +55,15 @@ def cut(line: str) -> list[Token]:
         if found.lastgroup != "blank"
     ]
     return [
-        _sliced(one, line) for one in _joined(list(_worded(list(_figured(_unhyphened(pieces))))))
+        _sliced(one, line)
+        for one in _joined(list(_worded(list(_figured(_spelled_out(_unhyphened(pieces)))))))
     ]
 
 
 def _sliced(token: Token, line: str) -> Token:
     """With its text as it was written."""
-    return replace(token, text=" ".join(line[token.start : token.end].split()))
+    token.text = " ".join(line[token.start : token.end].split())
+    return token
 
 
 def _unhyphened(pieces: list[_Piece]) -> list[_Piece]:
@@ -87,34 +88,23 @@ def _figured(pieces: list[_Piece]) -> Iterator[Half]:
     """Figures with the unit behind each; words and signs stay pieces."""
     at = 0
     while at < len(pieces):
-        piece = _spelled_out(pieces, at)
-        made = (
-            FIGURES[piece.group]([*pieces[:at], piece, *pieces[at + 1 : at + 5]], at)
-            if piece.group in FIGURES
-            else None
-        )
-        if made:
-            token, used = made
-            yield token
-            at += used
-        else:
-            yield piece
-            at += 1
+        read = FIGURES.get(pieces[at].group)
+        made = read(pieces, at) if read else None
+        yield made[0] if made else pieces[at]
+        at += made[1] if made else 1
 
 
 Made = tuple[Token, int]
 
 
-def _spelled_out(pieces: list[_Piece], at: int) -> _Piece:
-    """A number in words before a unit: two minutes."""
-    piece = pieces[at]
-    number = numbers().get(plain(piece.text)) if piece.group == "word" else None
-    after = plain(pieces[at + 1].text) if number and at + 1 < len(pieces) else ""
-    return (
-        piece._replace(group="number", text=number)
-        if number and len(after) > 1 and after in units()
-        else piece
-    )
+def _spelled_out(pieces: list[_Piece]) -> list[_Piece]:
+    """Numbers in words before a unit: two minutes."""
+    made = list(pieces)
+    for at in range(len(pieces) - 1):
+        number = numbers().get(plain(pieces[at].text)) if pieces[at].group == "word" else None
+        if number and len(pieces[at + 1].text) > 1 and plain(pieces[at + 1].text) in units():
+            made[at] = pieces[at]._replace(group="number", text=number)
+    return made
 
 
 def _token(figure: Figure, first: _Piece, last: _Piece) -> Token:
@@ -360,7 +350,11 @@ def _chain(tokens: list[Token], at: int) -> tuple[int, str]:
         end + 2 < len(tokens)
         and tokens[end + 1].kind == sign
         and _goes_with(tokens[end], tokens[end + 2])
-        and not (sign == "-" and tokens[end + 1].start > tokens[end].end and tokens[end].kind != tokens[end + 2].kind)
+        and not (
+            sign == "-"
+            and tokens[end + 1].start > tokens[end].end
+            and tokens[end].kind != tokens[end + 2].kind
+        )
     ):
         end, size = end + 2, size + 1
     spaced = tokens[at + 1].start > first.end

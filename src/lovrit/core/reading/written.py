@@ -65,7 +65,11 @@ def _timed(draft: Draft, offer: Offer) -> list[list[Task]]:
     """Its tasks; without the time that the heading says for all, and the rests that go with it."""
     if not offer.roles.keys() & CLOCK or draft.roles.keys() & CLOCK:
         return draft.tasks
-    return [[replace(one, amount=None) for one in line] for line in draft.tasks if line[0].name != "rest"]
+    return [
+        [replace(one, amount=None) for one in line]
+        for line in draft.tasks
+        if line[0].name != "rest"
+    ]
 
 
 def _ladder_count(offer: Offer) -> str:

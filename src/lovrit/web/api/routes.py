@@ -15,6 +15,7 @@ from lovrit.core.session.session import Session
 from lovrit.core.slate.problem import Problem
 from lovrit.core.timeline.plan import Plan, plan_session
 from lovrit.core.values import LovritError, plain
+from lovrit.formats.board import message_object, read_board
 from lovrit.formats.fit_json import fits_object, recast_object
 from lovrit.formats.interval_csv import from_csv
 from lovrit.formats.plan_json import errors_object, plan_object
@@ -37,6 +38,12 @@ class SlateBody(BaseModel):
     """A slate's text."""
 
     slate: str = Field(max_length=200_000)
+
+
+class MessageText(BaseModel):
+    """A message, as it was sent."""
+
+    text: str = Field(max_length=200_000)
 
 
 class CsvText(BaseModel):
@@ -105,6 +112,12 @@ def read_slate(house: InHouse, body: SlateBody) -> Response:
     if plan.problems:
         return JSONResponse(errors_object(plan.problems), 422)
     return JSONResponse(session_object(plan.session))
+
+
+@router.post("/read/message")
+def read_message(body: MessageText) -> Response:
+    """A message as people send it: a slate, what has to be asked with answers to choose from, and what was kept beside."""
+    return JSONResponse(message_object(read_board(body.text)))
 
 
 @router.post("/read/csv", responses=REFUSED)
