@@ -27,7 +27,7 @@ class Steady(Block):
     total_s: Seconds
 
     sayings: ClassVar[tuple[Saying, ...]] = (
-        Saying("{around} {time}", SAID_AIMS),
+        Saying("{around} {time}", {**SAID_AIMS, "together": ""}),
         Saying("{label} {time}", SAID_AIMS),
     )
     forms: ClassVar[tuple[Form, ...]] = (

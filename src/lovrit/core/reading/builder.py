@@ -32,6 +32,7 @@ class _Builder:
         self.loose: list[Figure] = []
         self.share = False
         self.other = False  # what comes next is another way of the move before
+        self.depth = 0  # of brackets
         self._clear()
 
     def _clear(self) -> None:
@@ -252,9 +253,9 @@ class _Builder:
     def _is_note(self, parts: list[Token]) -> bool:
         """Words beside a heading that name no move."""
         words = [plain(one.text) for one in parts]
-        beside = any(one.known for one in self.said.tasks) and bool(
-            self.said.roles.keys() & HEADING
-        )
+        counted = any(one.known and one.amount for one in self.said.tasks) and bool(self.said.roles)
+        behind = any(one.known for one in self.said.tasks) and bool(self.said.roles.keys() & HEADING)
+        beside = counted or behind or bool(self.depth and self.said.tasks)
         heading = bool(self.said.roles.keys() - {"around"})
         if beside or any(one in prose() or one in units() for one in words):
             return True

@@ -190,10 +190,12 @@ class Draft:
             | saying.takes.keys()
             | ({"rest", "between", "within"} if saying.times else set())
         )
-        over = tuple(sorted(roles.keys() - takes - {"turns", "stations"}))
+        over = tuple(sorted(roles.keys() - takes - {"turns", "stations", "maxed"}))
         if roles.keys() & CLOCK and any(
             one.seconds >= LONG_S for line in self.tasks for one in line
         ):
+            over = (*over, "line")
+        if "far" in roles and any(one.amount and one.amount.measure == "count" for line in self.tasks for one in line):
             over = (*over, "line")
         if saying.times and not {"rest", "between", "within"} & roles.keys():
             missing = (*missing, "between")

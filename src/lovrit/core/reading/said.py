@@ -105,7 +105,7 @@ def length(name: str) -> Gives:
 
 
 def _emom(pieces: Pieces) -> list[Role]:
-    period = 60 * int(pieces.kept("EMOM") if pieces.kept("EMOM").isdecimal() else 1)
+    period = int(pieces.kept("EMOM")) if pieces.kept("EMOM").isdecimal() else 60
     roles = [Role("period", clocked(period))]
     for figure in pieces.figures:
         times = pieces.has("X") or pieces.has("ROUND") or pieces.has("SET")
@@ -299,7 +299,7 @@ def _every_now_and_then(pieces: Pieces) -> list[Role]:
     return [Role("period", _minutes(pieces.figures[0]))]
 
 
-BTW = "(?:BETWEEN|WITHIN (?:OF )?ROUND|AFTER (?:EACH )?ROUND)"
+BTW = "(?:BETWEEN|WITHIN (?:OF |word )?ROUND|AFTER (?:EACH )?ROUND)"
 COUNT = "(?:count|count_range)"
 LEN = "(?:time|count)"
 WAYS: tuple[tuple[str, Gives], ...] = (
@@ -353,6 +353,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("count ROUND (?:EACH )?OF?|X count ROUND|ROUND X? count", gives("rounds")),
     ("count_list REP", lambda p: [Role("sets", str(len(p.figures[0].said))), Role("reps", reps_of(p.figures[0]))]),
     ("count STATIONS|STATIONS count(?= ,)", lambda p: [Role("stations", p.one())]),
+    ("STATIONS \\( time \\)", gives("each")),
     ("STATIONS :?", flag()),
     # work and rest
     (f"{LEN} (?:ON|HARD) (?:/|,|-|:)? {LEN} (?:REST|ACTIVE)+", _pair),

@@ -14,7 +14,7 @@ PIECE = re.compile(
     r"|(?P<short>:[0-5]\d)(?!\d)"
     r"|(?P<minsec>\d{1,2}['′’]\s?[0-5]?\d(?:[\"″”]|'')?)(?=\W|$)"
     r"|(?P<rhythm>[2-6][0-3](?-i:X)[0-3]|\d{4}(?=\s*(?:,|$)))(?!\w)"
-    r"|(?P<emom>[eE]\d{0,2}[mM][oO][mM])(?![^\W\d_])"
+    r"|(?P<emom>e\d{0,2}mom|e\d{2,3}s)(?![^\W\d_])"
     r"|(?P<mixed>(?!x\d)[^\W\d_]{1,3}\d[^\W\d_]{1,3}(?!\w))"
     r"|(?P<best>1\s?-?rm(?!\w))"
     r"|(?P<hour>\d{1,2}(?:[:.][0-5]\d)?\s?(?:am|pm|uhr)(?!\w)|\d{1,2}h[0-5]\d(?!\w))"
@@ -264,8 +264,9 @@ def _worded(halves: Sequence[Half]) -> Iterator[Token]:
             yield Token("ZONE", half.start, half.end, half.text)
             at += 1
         elif half.group == "emom":
-            minutes = half.text[1:-3] or "1"
-            yield Token("EMOM", half.start, half.end, half.text, None, minutes)
+            figure = re.sub(r"\D", "", half.text) or "1"
+            seconds = figure if half.text[-1] in "sS" else str(60 * int(figure))
+            yield Token("EMOM", half.start, half.end, half.text, None, seconds)
             at += 1
         else:
             kind = "ELL" if half.group == "dots" else SIGNS.get(half.text, "sign")

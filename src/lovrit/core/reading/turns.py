@@ -11,7 +11,6 @@ from lovrit.core.reading.draft import Draft
 from lovrit.core.reading.written import task_line
 from lovrit.core.session.movelines import read_move
 
-MINUTE_S = 60
 FULL = 0.9  # of a turn: what takes longer than this can't all be done in it
 
 
@@ -27,7 +26,7 @@ def ways_of_turns(draft: Draft) -> Iterator[Draft]:
     rounds = "rounds" in draft.roles
     if not (rounds and fits):
         yield draft
-    if fits and (rounds or period > MINUTE_S):
+    if fits:
         yield replace(draft, tasks=[[one for line in draft.tasks for one in line]])
 
 
