@@ -296,7 +296,7 @@ def test_a_class_is_reviewed_from_outside(tmp_path: Path) -> None:
     assert [turn["clean_s"] > 0 for turn in ana["turns"]] == [True, True] and ana["load"] == 42.0
     assert len(bo["turns"]) == 1 and bo["turns"][0]["average"] is None and bo["load"] is None
     assert [one["person"] for one in told["unsure"]] == ["bo"]
-    for wrong in ("[]", '{"session": "squat squat"}', '{"session": "rest 1:00", "traces": [1]}'):
+    for wrong in ("[]", '{"session": "3 rounds squat"}', '{"session": "rest 1:00", "traces": [1]}'):
         file.write_text(wrong)
         assert run("review", str(file)).exit_code == 2
 

@@ -70,7 +70,8 @@ def _sayable(session: Session) -> Session:
     if reading.problems:
         first = reading.problems[0]
         raise NotASession(f"Written as a slate, line {first.line} can't be read: {first.text}")
-    if len(reading.session.blocks) != len(session.blocks):
+    same_title = bool(reading.session.title) == bool(session.title.strip())
+    if len(reading.session.blocks) != len(session.blocks) or not same_title:
         raise NotASession("A name in it breaks the line it stands on.")
     return reading.session
 

@@ -19,6 +19,7 @@ from lovrit.house.facts import Facts
 from lovrit.house.guests import Guesses, Guests
 from lovrit.house.hub import Hub
 from lovrit.house.jobs import Jobs
+from lovrit.house.sent import Sent
 from lovrit.settings import Settings
 from lovrit.store import club, straps
 from lovrit.store.database import Database
@@ -61,6 +62,7 @@ class House:
         default_factory=list
     )  # who is told where a class is over, by its number
     outside: Outside = field(default_factory=Outside)
+    sent: Sent = field(default_factory=Sent)
 
     @property
     def zone(self) -> str:

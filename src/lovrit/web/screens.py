@@ -15,6 +15,7 @@ from lovrit.web.debrief.routes import router as debrief
 from lovrit.web.debrief.together import router as together
 from lovrit.web.debrief.traces import router as traces
 from lovrit.web.desk.library import router as library
+from lovrit.web.desk.message import router as message
 from lovrit.web.desk.revisions import router as revisions
 from lovrit.web.desk.routes import router as desk
 from lovrit.web.desk.think import router as think
@@ -56,7 +57,7 @@ class Screen(NamedTuple):
 
 
 SCREENS = (
-    Screen("desk", "Desk", "/", (library, revisions, think, tries, desk)),
+    Screen("desk", "Desk", "/", (library, message, revisions, think, tries, desk)),
     Screen("crew", "Crew", "/crew", (fits, rises, crew)),
     Screen("hall", "Hall", "/hall", (hall_drawn, placing, hall)),
     Screen("people", "People", "/people", (people, person)),

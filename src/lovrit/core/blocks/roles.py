@@ -4,8 +4,8 @@ A new kind that states its sayings here is understood in messages at once.
 """
 
 import re
-from functools import cache
 from collections.abc import Callable, Mapping
+from functools import cache
 from string import Formatter
 from typing import NamedTuple
 

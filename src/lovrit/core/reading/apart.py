@@ -44,7 +44,7 @@ def read_line(number: int, raw: str) -> list[Said]:
     tokens = cut(text)
     said.figures = sum(one.figure is not None for one in tokens)
     said.words = sum(one.kind not in ENDS for one in tokens)
-    made = []
+    made: list[Said] = []
     for items in _blocks(taken(tokens)) or [[]]:
         part = said if not made else Said(number, said.text, said.inset, said.bullet)
         build(part, text, items)

@@ -1,5 +1,6 @@
 """What is asked of a block that can be read in no way, or in several: a question in a coach's words, with whole answers."""
 
+import re
 from collections.abc import Iterator, Mapping
 from dataclasses import replace
 from typing import NamedTuple
@@ -8,10 +9,15 @@ from lovrit.core.moves.library import shipped
 from lovrit.core.reading.draft import Draft, Offer
 from lovrit.core.reading.line import Left
 from lovrit.core.reading.said import clocked
+from lovrit.core.reading.token import Figure
 from lovrit.core.reading.written import sound, written
 
 MOST_ANSWERS = 3
+WHOLE = 100  # per cent
 SECONDS_SAID, MINUTES_SAID = 60, 60
+
+
+LABEL = re.compile(r"^\W*(?:[A-H]\d?|\d{1,2})[.):]\s*", re.IGNORECASE)
 
 
 class Lack(NamedTuple):
@@ -59,6 +65,20 @@ WEIGHTY = frozenset(
 WHICH = "which of these is it?"
 
 
+WHAT = {
+    "load": "kilograms, pounds or per cent?",
+    "second": "is that a load?",
+    "rest": "minutes or seconds?",
+    "between": "minutes or seconds?",
+    "within": "minutes or seconds?",
+    "change": "minutes or seconds?",
+    "odd": "minutes and seconds, or a part of a minute?",
+    "range": "how long is it, on one clock for all?",
+    "pair": "a work and a rest, or something else?",
+    "rounds": "so many rounds?",
+}
+
+
 class Question(NamedTuple):
     """A question about a block, and what it would be by each answer; ``wants`` is the one role that is lacking."""
 
@@ -98,9 +118,9 @@ def _bare(draft: Draft) -> Question | None:
 
 
 def name_of(draft: Draft) -> str:
-    """What a coach would call it: its move, with what its heading says."""
+    """What a coach would call it: its heading, without the letter or the number before it."""
     heading = draft.lines[0].text if draft.lines else ""
-    return heading.strip(" :.*_-")[:80]
+    return LABEL.sub("", heading).strip(" :.*_-–")[:80]
 
 
 def _texts(draft: Draft, offers: list[Offer]) -> tuple[str, ...]:
@@ -140,7 +160,8 @@ def _filled(draft: Draft, offer: Offer) -> Iterator[str]:
     over = [f"{name} {own[name]}".strip() for name in offer.over if name in own]
     kept = {name: said for name, said in own.items() if name not in offer.over}
     for given in _given(offer.missing):
-        whole = replace(draft, roles={**kept, **given}, notes=[*draft.notes, *over])
+        freely = ["rest as needed"] if "needed" in given else []
+        whole = replace(draft, roles={**kept, **given}, notes=[*draft.notes, *over, *freely])
         for one in whole.offers():
             text = written(whole, one)
             if one.saying == offer.saying and sound(text):
@@ -163,8 +184,20 @@ def _of_left(draft: Draft, left: Left) -> Question:
     """What could be two things, or has no place."""
     without = replace(draft, left=[one for one in draft.left if one is not left])
     made = [text for way in _ways_of(without, left) for text in _answer(way)]
-    said = f"{name_of(draft)}: what is “{left.text}”?"
+    said = f"{_beside(draft, left)}: {WHAT.get(left.unsure.split(':')[0], 'what is meant by it?')}"
     return Question(said, tuple(dict.fromkeys(made))[:MOST_ANSWERS])
+
+
+def _beside(draft: Draft, left: Left) -> str:
+    """What could be two things, with the move that it stands by."""
+    text = "".join(left.text.split()) if left.text[:1] == "(" else left.text
+    at = min(max(left.task, 0), len(draft.tasks) - 1)
+    name = (
+        draft.tasks[at][-1].name
+        if draft.tasks and left.unsure in ("load", "second")
+        else name_of(draft)
+    )
+    return f"{name[:1].upper()}{name[1:]}, “{text}”"
 
 
 def _answer(draft: Draft) -> Iterator[str]:
@@ -200,6 +233,12 @@ def _ways_of(draft: Draft, left: Left) -> Iterator[Draft]:
         for said in (f"{whole}:{part:0<2}", clocked(round(float(figure.said[0]) * MINUTES_SAID))):
             yield replace(draft, roles={**draft.roles, unsure[4:]: said})
     yield replace(draft, notes=[*draft.notes, left.text])
+
+
+def _load_units(figure: Figure) -> tuple[str, ...]:
+    """The units that a bare load could have; two standards are no share of anything."""
+    share = figure.form == "one" and float(figure.said[0]) <= WHOLE
+    return (" kg", "%", " lb") if share else (" kg", " lb")
 
 
 def _loaded(draft: Draft, left: Left, mark: str) -> Draft:

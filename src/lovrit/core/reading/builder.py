@@ -254,7 +254,9 @@ class _Builder:
         """Words beside a heading that name no move."""
         words = [plain(one.text) for one in parts]
         counted = any(one.known and one.amount for one in self.said.tasks) and bool(self.said.roles)
-        behind = any(one.known for one in self.said.tasks) and bool(self.said.roles.keys() & HEADING)
+        behind = any(one.known for one in self.said.tasks) and bool(
+            self.said.roles.keys() & HEADING
+        )
         beside = counted or behind or bool(self.depth and self.said.tasks)
         heading = bool(self.said.roles.keys() - {"around"})
         if beside or any(one in prose() or one in units() for one in words):
@@ -303,4 +305,11 @@ class _Builder:
             elif figure.measure == "count" and figure.form == "pair" and "pair" not in roles:
                 roles["pair"] = "/".join(figure.said)
             else:
-                self.said.left.append(Left(figure.own, "load", figure, len(self.said.tasks) - 1))
+                self.said.left.append(
+                    Left(
+                        figure.own,
+                        "load" if self.said.tasks else "",
+                        figure,
+                        len(self.said.tasks) - 1,
+                    )
+                )

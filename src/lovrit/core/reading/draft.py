@@ -195,7 +195,9 @@ class Draft:
             one.seconds >= LONG_S for line in self.tasks for one in line
         ):
             over = (*over, "line")
-        if "far" in roles and any(one.amount and one.amount.measure == "count" for line in self.tasks for one in line):
+        if "far" in roles and any(
+            one.amount and one.amount.measure == "count" for line in self.tasks for one in line
+        ):
             over = (*over, "line")
         if saying.times and not {"rest", "between", "within"} & roles.keys():
             missing = (*missing, "between")

@@ -19,6 +19,7 @@ OF_ANOTHER = frozenset({
 })  # fmt: skip
 RESTS_UNSURE = frozenset({"rest", "between", "odd:rest"})
 RACES = frozenset({"amrap", "fortime"})
+SENTENCE = 4  # words
 LONG_TASK_S, LONG_SLOT_S = 90, 20 * 60
 CLOCKED = frozenset({"pair", "each", "work"})
 
@@ -125,10 +126,15 @@ class _Gatherer:
         kept = line.notes or ([line.text] if line.words else [])
         if self.open:
             self.open.notes += kept
+            self.open.lines.append(line)
         else:
             self.made.notes += kept
 
     def _take(self, line: Said, after: list[Said]) -> None:
+        if self.open and line.tasks and not line.roles and all(map(_sounds_like_prose, line.tasks)):
+            self.open.notes.append(line.text)
+            self.open.lines.append(line)
+            return
         if (
             self.open
             and "period" in line.roles
@@ -320,6 +326,11 @@ class _Gatherer:
             and more
             or (not draft.moves and bool(draft.offers()) and more)
         )
+
+
+def _sounds_like_prose(task: Task) -> bool:
+    """Whether a name is a sentence rather than a move: several words, none of which the library knows, and no count."""
+    return not task.known and not task.amount and len(task.name.split()) >= SENTENCE
 
 
 def _is_rest(draft: Draft) -> bool:

@@ -1,6 +1,6 @@
 """The door of reading: a message in, a slate out, what has to be asked, and what was kept beside it."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator, Mapping
 from itertools import accumulate
 from typing import NamedTuple
 
@@ -35,12 +35,33 @@ class Asked(NamedTuple):
     answers: tuple[str, ...]
 
 
+class Row(NamedTuple):
+    """A part of a message beside what it became: its lines, the lines of the slate, and the question about it, if any."""
+
+    said: str
+    slate: str
+    asked: Asked | None = None
+
+
 class Message(NamedTuple):
-    """What a message says: a slate with what is asked in its place as comments, the questions, and the notes kept."""
+    """What a message says: a slate with what is asked in its place as comments, the questions, and the notes kept.
+
+    ``rows`` are its parts beside what each became; ``head`` are the headers of the slate.
+    """
 
     slate: str
     asked: tuple[Asked, ...] = ()
     kept: tuple[str, ...] = ()
+    head: str = ""
+    rows: tuple[Row, ...] = ()
+
+    def answered(self, chosen: Mapping[int, int]) -> str:
+        """The slate with some questions answered: by the number of a row, the number of its answer (both from 0)."""
+        said = [
+            row.asked.answers[chosen[nth]] if row.asked and nth in chosen else row.slate
+            for nth, row in enumerate(self.rows)
+        ]
+        return _joined(self.head, said)
 
 
 class _Part(NamedTuple):
@@ -60,12 +81,26 @@ def read_message(text: str) -> Message:
     made = gather(said)
     blocks = _Parts()
     parts = list(_together(part for draft in made.drafts for part in blocks.of(draft)))
-    asked = [_asked(one) for one in parts if one.question]
+    rows = [_row(one) for one in parts]
+    asked = [row.asked for row in rows if row.asked]
     if not parts and not made.notes and said.strip():
         asked.append(Asked(1, said.strip(), f"“{plainly(said)[:80]}” {NOTHING}", ()))
-    said_in = [_placeholder(one.draft) if one.question else one.text for one in parts]
-    slate = "\n\n".join(filter(None, ["\n".join(_head(made)), *said_in]))
-    return Message(f"{slate}\n" if slate else "", (*asked, *more), tuple(_kept(slate)))
+    head = "\n".join(_head(made))
+    slate = _joined(head, [row.slate for row in rows])
+    waiting = [note for one in parts if one.question for note in one.draft.notes]
+    return Message(slate, (*asked, *more), (*_kept(slate), *waiting), head, tuple(rows))
+
+
+def _joined(head: str, blocks: Iterable[str]) -> str:
+    slate = "\n\n".join(filter(None, [head, *blocks]))
+    return f"{slate}\n" if slate else ""
+
+
+def _row(part: _Part) -> Row:
+    said = "\n".join({line.number: line.text for line in part.draft.lines}.values())
+    if not part.question:
+        return Row(said, part.text)
+    return Row(said, _placeholder(part.draft), _asked(part))
 
 
 def is_own(text: str) -> bool:

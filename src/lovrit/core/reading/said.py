@@ -359,7 +359,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     (f"{LEN} (?:ON|HARD) (?:/|,|-|:)? {LEN} (?:REST|ACTIVE)+", _pair),
     (f"{LEN} (?:ON|HARD|STATION) (?:/|,|-)? {LEN} CHANGE", _pair),
     ("time (?:EACH|STATION)|EACH time", gives("each")),
-    (f"{LEN} ON|time HARD", lambda p: [Role("work", _bare(p.figures[0]))]),
+    (f"{LEN} ON|time HARD|(?<!time) ON time", lambda p: [Role("work", _bare(p.figures[0]))]),
     (f"(?<=.)(?:REST|ACTIVE) :? (?:FOR|OF)? {LEN} (?:ACTIVE |REST |OF )*WITHIN", _rest("rest")),
     (f"REST :? (?:FOR|OF)? {LEN} (?:ACTIVE |REST |OF )*WITHIN", _rest("rest")),
     ("REST :? (?:FOR|OF)? (?:time|far) AFTER (?:(?:word|OF) count?|EACH ROUND)?", _rest("rest")),

@@ -8,13 +8,13 @@ from dataclasses import dataclass, field
 from typing import Any, NamedTuple
 
 from lovrit.core.blocks.block import Block
-from lovrit.core.session.headings import read_header_line, read_heading
+from lovrit.core.session.headings import OTHER_KINDS, read_header_line, read_heading
 from lovrit.core.session.lines import BlockLine
 from lovrit.core.session.movelines import read_move, said_line
 from lovrit.core.session.nearest import nearest_line
 from lovrit.core.session.nesting import OpenNest, read_nest
 from lovrit.core.session.session import Nest, Session
-from lovrit.core.session.spoken import own_form
+from lovrit.core.session.spoken import LONE, own_form
 from lovrit.core.slate.line import Line
 from lovrit.core.slate.problem import Problem, Unreadable
 from lovrit.core.slate.tree import Figure
@@ -25,6 +25,7 @@ MOST_LINE = 400  # letters; what a person writes on a line fits a screen
 MOST_PROBLEMS = 200  # lines that can't be read; a text with more of them is no slate
 MOST_OFFERS = 12  # looking for a near line takes as long as reading a hundred
 HEADER = re.compile(r"^([^\W\d_](?:[^\W\d_]|[ -])*?)[ \t]*:", re.UNICODE)
+TITLE = re.compile(r"[^\W\d_][^:@|/+=]*")
 NOTE = re.compile(r"^[ \t]+note[ \t]*:[ \t]*(\S.*)$", re.IGNORECASE)
 DIGITS = re.compile(r"\d{8}")  # no figure of a session is as long; digits in any writing
 CONTROL = re.compile("[\x00-\x08\x0a-\x1f\x7f-\x9f\u202a-\u202e\u2066-\u2069]")
@@ -159,7 +160,15 @@ class _Reader:
     def _block(self, number: int, text: str) -> None:
         self.close()
         self.open = _Open(None, number)
-        heading = read_heading(text)
+        try:
+            heading = read_heading(text)
+        except Unreadable:
+            if not self._is_title(text):
+                raise
+            self.open = None
+            self.fields["title"] = " ".join(text.split())
+            self.headers["title"] = HeaderPlace(line=number)
+            return
         self.open.read = heading.read
         if heading.own:
             load = heading.move if heading.move.startswith("@") else ""
@@ -167,6 +176,13 @@ class _Reader:
             self.spoken.append(Spoken(number, heading.own + below, load))
         if heading.move:
             self._said_move(number, heading.move)
+
+    def _is_title(self, text: str) -> bool:
+        """Whether a line is the session’s name: the first, without a figure, and no word of it says a kind of block."""
+        first = not (self.fields or self.blocks or self.problems or self.nests)
+        plain = not any(one.isdigit() for one in text) and TITLE.fullmatch(text)
+        words = {one.lower() for one in text.split()}
+        return bool(first and plain and not words & OTHER_KINDS and text.lower() not in LONE)
 
     def _nests(self, number: int, text: str) -> bool:
         """Whether a line says that what stands below it is repeated."""

@@ -103,9 +103,13 @@ def board(
     if not text.strip():
         raise NotTaken("There is nothing in it.")
     made = read_board(text)
-    if made.asked or not made.slate:
-        return page(request, house, "desk/board.html", here="desk", made=made, text=text)
-    return RedirectResponse(f"/desk/{begin(house, made.slate)}", 303)
+    if not made.slate:
+        raise NotTaken(made.asked[0].question if made.asked else "There is nothing in it.")
+    session_id = begin(house, made.slate)
+    if not made.asked and not made.kept:
+        return RedirectResponse(f"/desk/{session_id}", 303)
+    house.sent.keep(session_id, text)
+    return RedirectResponse(f"/desk/{session_id}?sent=1", 303)
 
 
 def _decoded(raw: bytes) -> str:

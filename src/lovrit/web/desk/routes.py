@@ -29,6 +29,7 @@ from lovrit.web.bodies import MOST
 from lovrit.web.desk.ahead import ahead_of
 from lovrit.web.desk.completion import completion_words
 from lovrit.web.desk.desk import Desk, edited, keep_good, open_desk
+from lovrit.web.desk.message import message_of
 from lovrit.web.desk.parts import Shown, parts_of, values_of
 from lovrit.web.inhouse import FormId, Id, InHouse
 from lovrit.web.pages import day, page, render
@@ -56,8 +57,9 @@ def desk(
     block: At | None = None,
     part: At = 0,
     why: str = "",
+    sent: bool = False,
 ) -> HTMLResponse:
-    """The Desk of a session."""
+    """The Desk of a session; ``sent`` with the message beside that it was made from."""
     with house.database.work() as work:
         opened = open_desk(house, work, session_id)
         theme = weeks.theme_of(work, opened.row.day)
@@ -67,6 +69,7 @@ def desk(
     values["why"] = explain(opened.drawn, why) if why else None
     values["goal"] = GOAL_OF.get(why)
     values["theme"] = theme
+    values |= message_of(house, session_id) if sent else {"message": None}
     values["forms"] = [(form, writer.said) for form, writer in WRITERS.items()]
     values["completion"] = completion_words(house.library)
     return page(request, house, "desk/page.html", keys=KEYS["desk"], **values)

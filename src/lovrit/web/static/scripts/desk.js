@@ -7,6 +7,7 @@ import { handleFigures } from "./figures.js";
 import { freshId, typing } from "./hands.js";
 import { swapParts } from "./morph.js";
 import { handlePanel } from "./panel.js";
+import { handlePaste } from "./pasted.js";
 import { difference, makeEditor, remote, showClocks, showProblems } from "./slate.js";
 import { handleStations } from "./stations.js";
 import { listenOn } from "./stream.js";
@@ -54,6 +55,7 @@ class Desk {
     this.restore();
     this.showProblems();
     this.listen();
+    if (!this.synced.trim()) this.editor.focus(); // an empty slate is a place to write
   }
 
   now() {
@@ -202,6 +204,7 @@ class Desk {
   adopt(html) {
     const before = this.synced;
     this.swap(html);
+    this.root.classList.toggle("with-panel", document.getElementById("panel")?.hidden === false);
     if (!html.includes("slate-now")) return;
     const now = this.now();
     this.version = Number(now.dataset.version);
@@ -352,12 +355,12 @@ class Desk {
     if (block >= 0 && block !== this.block && this.pending.empty) this.show(block, 0);
   }
 
-  /** The card of forms stands open beside an empty line that begins a block, and folds again. @param {number} line */
+  /** The card of forms opens when it is asked for, and folds where a line is written. @param {number} line */
   offerForms(line) {
     const forms = document.getElementById("forms");
     const doc = this.editor.state.doc;
     if (!(forms instanceof HTMLDetailsElement) || forms.contains(document.activeElement)) return;
-    forms.open = !doc.line(Math.min(line, doc.lines)).text && doc.length > 0;
+    if (doc.line(Math.min(line, doc.lines)).text) forms.open = false;
   }
 
   /** What is looked at on a line: the same words on the same line need no second look. @param {number} line */
@@ -426,6 +429,11 @@ class Desk {
       take: (text) => { this.flush(); return this.enqueue(async () => { await this.post("text", { text }); }); },
       write: () => this.editor.focus(),
       look: (path, fields) => this.enqueue(async () => { await this.post(path, fields); }),
+    });
+    handlePaste(this.editor.dom, {
+      empty: () => !this.editor.state.doc.toString().trim(),
+      put: (text) => this.editor.dispatch(this.editor.state.replaceSelection(text)),
+      read: (text) => { this.flush(); this.enqueue(async () => { await this.post("message", { text, said: "", was: "" }); }); },
     });
     this.root.addEventListener("dragover", (event) => event.preventDefault());
     this.root.addEventListener("drop", (event) => this.dropped(event));

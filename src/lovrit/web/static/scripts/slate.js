@@ -40,6 +40,7 @@ function language(known) {
         stream.skipToEnd();
         return "comment";
       }
+      if (stream.match(/^note\s*:.*/i)) return "comment";
       if (stream.match(/^\d+(:\d\d)*(\.\d+)?/)) return state.indented ? "literal" : "number";
       if (stream.match(/^[^\W\d_][\w-]*/u)) {
         if (known.words.has(stream.current().toLowerCase())) return "keyword";

@@ -1,0 +1,149 @@
+"""A message read on the Desk: what was sent beside what it became, and what is asked, answered by a press each."""
+
+import re
+from typing import Annotated, Any, NamedTuple
+
+from fastapi import APIRouter, Form, Request
+from fastapi.responses import HTMLResponse, RedirectResponse, Response
+
+from lovrit.core.clock import clock
+from lovrit.core.reading.read import Message
+from lovrit.formats.board import read_board
+from lovrit.house.house import House
+from lovrit.store import sessions
+from lovrit.web.bodies import MOST
+from lovrit.web.desk.desk import keep_good, open_desk
+from lovrit.web.desk.parts import Shown, parts_of
+from lovrit.web.desk.think import panel
+from lovrit.web.inhouse import FormId, Id, InHouse
+from lovrit.web.pages import render
+
+router = APIRouter()
+CHOSEN = re.compile(r"(\d{1,3})\.(\d)")
+HEADERS = re.compile(r"(?:title|note|slot|people|setup):", re.IGNORECASE)
+UNDO = "undo"
+
+
+class Answer(NamedTuple):
+    """A way to read a part of a message: the block, how long it lasts, and whether it was chosen."""
+
+    text: str
+    length: str
+    chosen: bool
+
+
+class Part(NamedTuple):
+    """A part of a message: its lines, what they became, and the question with its answers where one is open."""
+
+    said: str
+    slate: str
+    question: str = ""
+    answers: tuple[Answer, ...] = ()
+
+    @property
+    def open(self) -> bool:
+        """Whether it still has to be answered."""
+        return bool(self.question) and not any(one.chosen for one in self.answers)
+
+
+class Sent(NamedTuple):
+    """A message on its way: its text, what was answered so far (row.answer …), and what it made of the slate before."""
+
+    text: str
+    said: str = ""
+    was: str = ""
+
+    @property
+    def chosen(self) -> dict[int, int]:
+        """Answers by the rows that they are of."""
+        return {int(row): int(answer) for row, answer in CHOSEN.findall(self.said)}
+
+    def answered(self, put: str) -> "Sent":
+        """With one more answer; the same answer again takes it back."""
+        found = CHOSEN.fullmatch(put)
+        if not found:
+            return self
+        chosen = self.chosen
+        row, answer = int(found[1]), int(found[2])
+        if chosen.pop(row, None) != answer:
+            chosen[row] = answer
+        return self._replace(
+            said=" ".join(f"{one}.{which}" for one, which in sorted(chosen.items()))
+        )
+
+
+def parts(house: House, made: Message, chosen: dict[int, int]) -> list[Part]:
+    """The parts of a message as the panel shows them."""
+    shown = []
+    for nth, row in enumerate(made.rows):
+        answers = tuple(
+            Answer(text, clock(house.plan(text).sums.total_s), chosen.get(nth) == at)
+            for at, text in enumerate(row.asked.answers if row.asked else ())
+        )
+        slate = row.asked.answers[chosen[nth]] if row.asked and nth in chosen else row.slate
+        shown.append(Part(row.said, slate, row.asked.question if row.asked else "", answers))
+    return shown
+
+
+def within(text: str, was: str, now: str) -> str:
+    """A slate with what a message makes of it: in the place of what it made before, else behind all that stands there."""
+    if was.strip() and was.strip() in text:
+        return text.replace(was.strip(), now.strip(), 1)
+    if not text.strip():
+        return now
+    blocks = "\n".join(line for line in now.split("\n") if not HEADERS.match(line)).strip()
+    return f"{text.rstrip()}\n\n{blocks}\n" if blocks else text
+
+
+@router.get("/desk/{session_id}/message")
+def message(request: Request, house: InHouse, session_id: Id) -> HTMLResponse:
+    """A place for a message."""
+    with house.database.work() as work:
+        opened = open_desk(house, work, session_id)
+    return panel(request, house, opened, "desk/message.html", sent=None, rows=[])
+
+
+@router.post("/desk/{session_id}/message")
+def read(
+    request: Request,
+    house: InHouse,
+    session_id: Id,
+    base: FormId,
+    text: Annotated[str, Form(max_length=MOST)] = "",
+    said: Annotated[str, Form(max_length=2000)] = "",
+    was: Annotated[str, Form(max_length=MOST)] = "",
+    put: Annotated[str, Form(max_length=10)] = "",
+    op: Annotated[str | None, Form(max_length=64)] = None,
+) -> Response:
+    """Read a message onto the slate, or answer a question about it; each is one step that can be undone."""
+    sent = Sent(text.replace("\r\n", "\n"), said, was.replace("\r\n", "\n")).answered(put)
+    made = read_board(sent.text)
+    now = "" if put == UNDO else made.answered(sent.chosen) if made.rows else made.slate
+    with house.database.writing() as work:
+        row = sessions.get(work, session_id)
+        changed = within(row.text, sent.was, now)
+        plan = house.plan(changed)
+        written = sessions.write_text(work, row, changed, base, op, op, house.now_ms())
+        if row.text == changed:
+            keep_good(work, row, plan)
+    house.hub.say(f"desk-{session_id}", "version", str(written.version))
+    if not request.headers.get("x-lovrit"):
+        return RedirectResponse(f"/desk/{session_id}", 303)
+    with house.database.work() as work:
+        opened = open_desk(house, work, session_id, written)
+    follows = bytes(parts_of(house, opened, Shown(0, 0)).body).decode()
+    shown = None if put == UNDO else sent._replace(was=now)
+    values = {"session": opened.row, "written": opened.written, "sent": shown, "oob": True}
+    rows = parts(house, made, sent.chosen) if shown else []
+    return HTMLResponse(
+        follows + render(house, "desk/message.html", rows=rows, made=made, **values)
+    )
+
+
+def message_of(house: House, session_id: int) -> dict[str, Any]:
+    """What a template is told of the message that a session was made from; nothing once it is forgotten."""
+    text = house.sent.of(session_id)
+    if text is None:
+        return {"message": None}
+    made = read_board(text)
+    return {"message": Sent(text, "", made.slate), "made": made, "rows": parts(house, made, {})}

@@ -1,0 +1,78 @@
+"""A message on the Desk: read onto the slate beside what was sent, asked about, answered, and taken off again."""
+
+import re
+from html import unescape
+
+from fastapi.testclient import TestClient
+
+WINTER = 4
+MESSAGE = "WU 8 min\nA. Back squat 5x3 @ 80%\nAMRAP 10\n10 thrusters (40/30)\n8 burpees\nBring water, please"
+
+
+def _slate(page: str) -> str:
+    found = re.search(r'id="slate-now"[^>]*>(.*?)</div>', page, re.DOTALL)
+    assert found
+    return unescape(found[1])
+
+
+def _field(page: str, name: str) -> str:
+    panel = page[page.index('data-panel="message"') :]
+    found = re.search(rf'name="{name}" value="([^"]*)"', panel)
+    assert found
+    return unescape(found[1])
+
+
+def _post(client: TestClient, session: int, page: str = "", **fields: str) -> str:
+    given = {name: _field(page, name) for name in ("text", "said", "was")} if page else {}
+    version = re.search(r'data-version="(\d+)"', page or client.get(f"/desk/{session}").text)
+    assert version
+    body = {**given, "base": version[1], **fields}
+    answer = client.post(f"/desk/{session}/message", data=body, headers={"x-lovrit": "1"})
+    assert answer.status_code == 200
+    return answer.text
+
+
+def _new(client: TestClient) -> int:
+    return int(client.post("/desk").url.path.rsplit("/", 1)[1])
+
+
+def test_a_message_is_answered_press_by_press_and_taken_off(client: TestClient) -> None:
+    session = _new(client)
+    page = _post(client, session, text=MESSAGE)
+    assert "2 questions about it" in page and "Bring water, please" in _slate(page)
+    assert _slate(page).startswith("warm-up 8:00\n\n# A. Back squat 5x3 @ 80%\n")
+    page = _post(client, session, page, put="1.0")
+    assert "1 question about it" in page
+    assert "5 sets of 3 reps, rest 2:00\n  back squat @ 80%" in _slate(page)
+    page = _post(client, session, page, put="1.1")  # another answer takes the place of the first
+    assert "rest 3:00" in _slate(page) and "rest 2:00" not in _slate(page)
+    page = _post(client, session, page, put="2.0")
+    assert "Read, line by line" in page and "10 thrusters @ 40/30 kg" in _slate(page)
+    assert client.post(f"/desk/{session}/floor").url.path.startswith("/run/")
+    page = _post(client, session, page, put="2.0")  # the same again asks again
+    assert "1 question about it" in page and "# 10 thrusters (40/30)" in _slate(page)
+    assert not _slate(_post(client, session, page, put="undo")).strip()
+    undone = client.post(f"/desk/{session}/undo", headers={"x-lovrit": "1"}).text
+    assert "# 10 thrusters (40/30)" in _slate(undone)
+
+
+def test_a_message_goes_behind_what_stands_there(client: TestClient) -> None:
+    before = _slate(client.get(f"/desk/{WINTER}").text)
+    page = _post(client, WINTER, text="title: x\n\n3 RFT\n10 burpees\n\n5x5 squat")
+    assert _slate(page).startswith(before.rstrip()) and "3 rounds for time\n  10 burpees" in _slate(page)
+    assert _slate(page).count("title:") == before.count("title:")
+
+
+def test_a_pasted_board_opens_with_its_message_beside_it(client: TestClient) -> None:
+    page = client.post("/desk/board", data={"text": MESSAGE})
+    assert page.url.params["sent"] == "1" and "2 questions about it" in page.text
+    session = int(page.url.path.rsplit("/", 1)[1])
+    answered = _post(client, session, page.text, put="1.0")
+    assert "5 sets of 3 reps, rest 2:00" in _slate(answered)
+
+
+def test_the_message_is_read_from_outside(client: TestClient) -> None:
+    made = client.post("/api/read/message", json={"text": MESSAGE}).json()
+    assert [one["line"] for one in made["asked"]] == [2, 3]
+    assert all(len(one["answers"]) >= 2 for one in made["asked"])
+    assert made["kept"] == ["Bring water, please"]
