@@ -30,7 +30,9 @@ def test_a_session_begins_from_a_shape_or_a_board(client: TestClient) -> None:
     assert "New" in made.text and "5:00" in made.text
     empty = client.post("/desk").text
     assert "Start from a shape" in empty and "Nothing on the clock yet" in empty
-    asked = client.post("/desk/board", data={"text": "3 rounds 40 on 20 off\n- squat\n\n5 x 5 deadlift"})
+    asked = client.post(
+        "/desk/board", data={"text": "3 rounds 40 on 20 off\n- squat\n\n5 x 5 deadlift"}
+    )
     assert "1 question about it" in asked.text and "5 sets of 5 reps, rest 3:00" in asked.text
     assert "3 rounds of 40/20" in asked.text and "# 5 x 5 deadlift" in asked.text
     whole = client.post("/desk/board", data={"text": "3 rounds 40 on 20 off\n- squat"})

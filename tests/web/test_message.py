@@ -59,7 +59,9 @@ def test_a_message_is_answered_press_by_press_and_taken_off(client: TestClient) 
 def test_a_message_goes_behind_what_stands_there(client: TestClient) -> None:
     before = _slate(client.get(f"/desk/{WINTER}").text)
     page = _post(client, WINTER, text="title: x\n\n3 RFT\n10 burpees\n\n5x5 squat")
-    assert _slate(page).startswith(before.rstrip()) and "3 rounds for time\n  10 burpees" in _slate(page)
+    assert _slate(page).startswith(before.rstrip()) and "3 rounds for time\n  10 burpees" in _slate(
+        page
+    )
     assert _slate(page).count("title:") == before.count("title:")
 
 

@@ -1,6 +1,6 @@
 """Whatever was pasted or dropped: a message or a board, a slate, the JSON form or CSV, made a slate as far as it can be."""
 
-from lovrit.core.reading.read import Asked, Message, read_message
+from lovrit.core.messages.read import Asked, Message, read_message
 from lovrit.core.session.writer import write
 from lovrit.core.values import LovritError
 from lovrit.formats.interval_csv import from_csv

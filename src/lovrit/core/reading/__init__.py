@@ -1,1 +1,1 @@
-"""Reading: what a coach writes, as it was meant: figures have roles, and what is not sure is asked."""
+"""Reading: the roles of figures and words in what a coach writes, and the blocks that they make."""

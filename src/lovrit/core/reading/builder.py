@@ -1,5 +1,6 @@
 """A line put together from left to right: what none of the roles took are tasks, notes, or figures that are left."""
 
+import re
 from dataclasses import replace
 
 from lovrit.core.reading.line import Left, Said, Task, amount_of
@@ -17,6 +18,7 @@ SMALL = frozenset({
     "REP", "NEEDED", "ADD", "BY",
 })  # fmt: skip
 TRAILING = frozenset({"OF", "FOR", "ON", "X", "OR", "WITH", "TO", "AND"})
+FIGURED, FEW = re.compile(r"\b([1-4])-"), ("one", "two", "three", "four")
 CALORIES = ("cal ", "cals ", "calorie ", "calories ")
 HEADING = frozenset({"times", "sets", "work", "pair", "far", "scheme", "works"})
 
@@ -37,8 +39,9 @@ class _Builder:
 
     def _clear(self) -> None:
         self.parts: list[Token] = []
+        self.after: list[Token] = []  # words behind a name and its amount: how it is done
         self.amount: Figure | None = None
-        self.most = self.noting = self.often = False
+        self.most = self.noting = self.often = self.amount_behind = False
         self.marks: list[str] = []
 
     def build(self, items: list[Taken]) -> None:
@@ -129,6 +132,9 @@ class _Builder:
             and after.text[:1].islower()
         ):
             pass  # an abbreviation
+        elif token.kind in "()":
+            self._end()
+            self.depth = int(token.kind == "(")
         elif (
             token.kind in ENDS
             or token.kind == "THEN"
@@ -147,6 +153,8 @@ class _Builder:
             pass
         elif token.kind == "X":
             self.often = True
+        elif self.parts and self.amount and self.amount_behind:
+            self.after.append(token)
         else:
             self.parts.append(token)
 
@@ -182,7 +190,7 @@ class _Builder:
         elif self.parts and self.amount is None and self._label(token):
             pass
         elif self.amount is None:
-            self.amount = token.figure
+            self.amount, self.amount_behind = token.figure, bool(self.parts)
         else:
             unsure = "rounds" if self.often else "second"
             self.said.left.append(Left(token.text, unsure, token.figure, self._at()))
@@ -198,6 +206,7 @@ class _Builder:
 
     def _end(self) -> None:
         """End the task that is being read."""
+        after = self.after
         parts, amount, most, marks, noting = (
             self.parts,
             self.amount,
@@ -206,6 +215,8 @@ class _Builder:
             self.noting,
         )
         self._clear()
+        if after:
+            self.said.notes.append(self.text[after[0].start : after[-1].end])
         while parts and parts[-1].kind in TRAILING:
             parts = parts[:-1]
         if noting and parts:
@@ -276,7 +287,8 @@ class _Builder:
             parts = parts[:-1]
         if all(one.kind == "name" for one in parts) and any(one.kept for one in parts):
             return " ".join(one.kept or one.text for one in parts).lower(), ()
-        return " ".join(self.text[parts[0].start : parts[-1].end].split()).lower(), ()
+        said = " ".join(self.text[parts[0].start : parts[-1].end].split()).lower()
+        return FIGURED.sub(lambda found: f"{FEW[int(found[1]) - 1]}-", said), ()
 
     def _unnamed(self, amount: Figure | None, most: bool, marks: list[str]) -> None:
         """A figure without a name: of the move before it, calories on any machine, or loose."""

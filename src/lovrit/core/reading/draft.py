@@ -214,6 +214,9 @@ class Draft:
         if any(one.startswith(("min", "odd", "even")) for one in self.labels):
             roles.setdefault("period", MINUTE)
             roles["turns"] = str(self.moves)
+        if "often" in roles:
+            several = self.moves > 1 or not roles.keys() & {"pair", "work", "far"}
+            roles.setdefault("rounds" if several else "times", roles.pop("often"))
         if self.tasks and all(one.most for line in self.tasks for one in line):
             roles["maxed"] = ""
         roles |= _by_the_clock(self, roles)

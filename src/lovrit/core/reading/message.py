@@ -7,19 +7,19 @@ from lovrit.core.reading.apart import read_line
 from lovrit.core.reading.draft import Draft
 from lovrit.core.reading.line import Said, Task
 from lovrit.core.reading.said import clocked
-from lovrit.core.reading.tokens import time_of
+from lovrit.core.reading.tokens import cut, time_of
 from lovrit.core.reading.vocabulary import labels, plain
-from lovrit.core.reading.written import sound
 
 HEADERS = ("slot", "people", "setup")
 # what is said of a block that stands above or below, and makes none alone
 OF_ANOTHER = frozenset({
     "cap", "rest", "between", "within", "change", "effort", "heart", "company", "fortime", "quality", "needed",
-    "together", "ladder", "total", "add", "oneworks", "work", "rounds", "pair", "each", "stations", "time",
+    "together", "ladder", "total", "add", "oneworks", "work", "rounds", "often", "pair", "each", "stations", "time",
 })  # fmt: skip
 RESTS_UNSURE = frozenset({"rest", "between", "odd:rest"})
 RACES = frozenset({"amrap", "fortime"})
 SENTENCE = 4  # words
+LABELS = frozenset({"name", "word", "ACTIVE", "HARD", "KIT", "LIMB"})
 LONG_TASK_S, LONG_SLOT_S = 90, 20 * 60
 CLOCKED = frozenset({"pair", "each", "work"})
 
@@ -189,7 +189,9 @@ class _Gatherer:
         """Whether a line says how often what stands above it is done: moves, then their rest."""
         last = self.made.drafts[-2:]
         bare = len(last) == 2 and not last[0].roles and last[1].roles.keys() == {"rest"}
-        return bool(bare and line.roles.keys() == {"rounds"} and not line.tasks)
+        return bool(
+            bare and line.roles.keys() <= {"rounds", "often"} and line.roles and not line.tasks
+        )
 
     def _all_of(self, line: Said) -> None:
         rest = self.made.drafts.pop()
@@ -385,6 +387,11 @@ def _takes_tasks(draft: Draft, line: Said) -> bool:
     return inside or not any(_alone(task) and plain(task.name) in labels() for task in line.tasks)
 
 
+def is_label(name: str) -> bool:
+    """Whether a stretch may be called so on the slate: no word of it says another kind of block."""
+    return all(token.kind in LABELS for token in cut(name))
+
+
 def _alone(task: Task) -> bool:
     return bool(task.amount and task.amount.seconds and task.amount.seconds[0] >= LONG_TASK_S)
 
@@ -431,7 +438,7 @@ def standing(draft: Draft) -> Iterator[Draft]:
         made = replace(draft, tasks=[], labels=[], roles=dict(draft.roles))
         if len(line) == 1 and amount and amount.seconds and amount.form == "one":
             said = draft.roles.get("around")
-            label = one.name if sound(f"{one.name} 1:00") else one.name.split()[0]
+            label = one.name if is_label(one.name) else one.name.split()[0]
             made.roles = {"around": said} if said else {"label": label}
             made.tasks = [[replace(one, amount=None)]] if said or label != one.name else []
             made.roles["time"] = f"{amount.seconds[0] // 60}:{amount.seconds[0] % 60:02}"

@@ -12,7 +12,9 @@ from typing import NamedTuple
 from lovrit.core.reading.token import Figure, Token
 from lovrit.core.reading.tokens import short
 
+FEW_MIN, MANY_MIN = 3, 60  # a bare length is minutes within; else it is asked
 MOST_EFFORT = 10
+MOST_HELD = 4  # pieces of kit that one person works with at once
 LONGEST_REST_S = 300  # an easy stretch from here on is one of its own
 FEW_MINUTES, SURE_SECONDS = (
     6,
@@ -100,8 +102,14 @@ def flag(*roles: tuple[str, str]) -> Gives:
 
 
 def length(name: str) -> Gives:
-    """A role of which a bare figure is minutes."""
-    return lambda pieces: [Role(name, _minutes(pieces.figures[0]))]
+    """A role of which a bare figure is minutes, where that can be."""
+    return lambda pieces: _length(name, pieces.figures[0], pieces.text)
+
+
+def _length(name: str, figure: Figure, text: str) -> list[Role]:
+    if not figure.seconds and not FEW_MIN <= float(figure.said[0]) <= MANY_MIN:
+        return [Role("left", text), Role("unsure", f"length:{name}")]
+    return [Role(name, _minutes(figure))]
 
 
 def _emom(pieces: Pieces) -> list[Role]:
@@ -110,7 +118,7 @@ def _emom(pieces: Pieces) -> list[Role]:
     for figure in pieces.figures:
         times = pieces.has("X") or pieces.has("ROUND") or pieces.has("SET")
         if figure.seconds or not times:
-            roles.append(Role("total", _minutes(figure)))
+            roles += _length("total", figure, pieces.text)
         else:
             roles.append(Role("rounds", figure.own))
     return roles
@@ -139,6 +147,10 @@ def _counted_pair(name: str) -> Gives:
         Role(name, pieces.one(0)),
         Role("pair", "/".join(pieces.figures[1].said)),
     ]
+
+
+def _times_pair(pieces: Pieces) -> list[Role]:
+    return [Role("times", pieces.one()), Role("pair", "/".join(map(_bare, pieces.figures[1:3])))]
 
 
 def _sets(pieces: Pieces) -> list[Role]:
@@ -217,7 +229,19 @@ def _heart(pieces: Pieces) -> list[Role]:
 
 
 def _kit(pieces: Pieces) -> list[Role]:
+    number = pieces.figures[0].number
+    if number is None or number > MOST_HELD:
+        return [NOT_THIS]
     return [Role("mark", f"| {pieces.one(0)} bell {pieces.one(1)}")]
+
+
+def _with(pieces: Pieces) -> list[Role]:
+    """Kit that it is done with: how many pieces, or how heavy."""
+    named = next(one.text.lower() for one in pieces.tokens if one.kind == "KIT")
+    figure = pieces.figures[0] if pieces.figures else None
+    if figure and figure.measure == "load":
+        return [Role("mark", f"@ {figure.own}"), Role("mark", f"| {named}")]
+    return [Role("mark", f"| {figure.own + ' ' if figure else ''}{named}")]
 
 
 def _marked(word: str) -> Gives:
@@ -317,10 +341,10 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("FOR count (?:ROUND|SET)", gives("rounds")),
     (f"FOR time|time FOR(?! {LEN})", gives("total")),
     # as many as possible, for time
-    (f"AMRAP :? (?:FOR|X)? {LEN} (?:MINUTE)?", lambda p: [Role("amrap"), Role("total", _minutes(p.figures[0]))]),
-    ("time AMRAP", lambda p: [Role("amrap"), Role("total", _minutes(p.figures[0]))]),
+    (f"AMRAP :? (?:FOR|X)? {LEN} (?:MINUTE)?", lambda p: [Role("amrap"), *_length("total", p.figures[0], p.text)]),
+    ("time AMRAP", lambda p: [Role("amrap"), *_length("total", p.figures[0], p.text)]),
     ("AMRAP", flag(("amrap", ""))),
-    ("count? RFT", _rft),
+    ("RFT count|count? RFT", _rft),
     ("FOR_TIME", flag(("fortime", ""))),
     ("QUALITY", flag(("quality", ""))),
     (f"CAP :? OF? {LEN} (?:MINUTE)?|time CAP", length("cap")),
@@ -329,7 +353,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("BUILD (?:TO|OF)* HEAVY count REP?", _heavy),
     ("BUY_IN :?", flag(("once", "buy-in"))),
     ("CASH_OUT :?", flag(("once", "cash-out"))),
-    (f"AROUND [:,]? {LEN}(?! (?:X|ROUND|SET|name|word))|AROUND [:,]? time|time AROUND|AROUND", _around),
+    (f"AROUND [:,]? {LEN}(?! (?:X|ROUND|SET|name|word|KIT))|AROUND [:,]? time|time AROUND|AROUND", _around),
     # rests
     ("REST :? count : count", _share),
     ("MAX [.]? time", length("cap")),
@@ -340,6 +364,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     (f"{LEN} OF? CHANGE|CHANGE :? {LEN}", _rest("change")),
     # so many times so much
     ("count ROUND (?:EACH )?[:,]? OF? (?:count_pair|time_pair)", _counted_pair("rounds")),
+    (f"count X {LEN} ON (?:/)? {LEN} (?:REST|ACTIVE)", _times_pair),
     ("count X (?:count_pair|time_pair)", _counted_pair("times")),
     ("count X \\(? time", gives("times", "work")),
     ("count X (?:far|cal)", gives("times", "far")),
@@ -373,8 +398,8 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("(?<=[,/\\-+WITH]) (?:time|far) (?:OF )*(?:ACTIVE )+REST?|(?<=[,/\\-+WITH]) ACTIVE (?:BACK )?(?:time|far)", _easy),
     ("\\( count_pair \\)|(?<=name) count_pair", lambda p: [Role("left", p.text), Role("unsure", "load")]),
     ("count_pair (?:ON|REST)|time_pair", _pair),
-    ("count_pair(?! (?:name|word|SIDE|cal))", _pair),
-    ("(?<!name) (?<!word) X count(?= (?:[,:.()]|$))", gives("rounds")),
+    ("count_pair(?! (?:name|word|KIT|SIDE|cal))", _pair),
+    ("(?<!name) (?<!word) X count(?= (?:[,:.()]|$))", gives("often")),
     # how hard
     ("(?:@|AT)? RPE :? (?:count|count_range|count_pair)(?: / count)?", _effort),
     ("(?:@|AT) (?:count|count_range|count_pair)", _effort),
@@ -383,6 +408,8 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("(?:@|AT|OF)? \\(? (?:load|share|watt)(?:_range|_pair|_list)? (?:OF )*OF_RM?", _load),
     ("(?:@|AT|OF)? (?:load|share|watt)(?:_range|_pair|_list)?|(?:@|AT) split|split", _load),
     ("RESERVE :? count|(?:LEAVE )?count RESERVE", _marked("rir")),
+    ("WITH /? OF? (?:count |load )?KIT", _with),
+    ("(?<=count) EACH", lambda p: [Role("left", p.text), Role("unsure", "each")]),
     ("TEMPO :? (?:rhythm|count_list)|rhythm", _marked("tempo")),
     ("RATE :? count|R count|count RATE", _marked("rate")),
     ("R (?:count_pair|count_list|count_range)", _note),
@@ -398,14 +425,15 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     # figures that change by round
     ("LADDER? :? count_list ELL|LADDER? count (?:, count )+,? ELL(?! count)", _climbing),
     ("count (?:, count )+,? ELL ,? count|count_list ELL count", _falling),
-    ("count (?:name|word) FOR MINUTE count , count (?:name|word)? FOR MINUTE count (?:, ELL)?", _by_minute),
+    ("count (?:name|word|KIT) FOR MINUTE count , count (?:name|word|KIT)? FOR MINUTE count (?:, ELL)?", _by_minute),
     ("ADD count (?:EACH|EVERY)? ROUND?", _added),
     ("count TO count LADDER?", _way),
-    ("count (?:, count )(?:, count )+(?! (?:name|word))", _scheme),
-    ("count_list(?! (?:name|word))|count_list(?= FOR_TIME)", _scheme),
+    ("count (?:, count )(?:, count )+(?! (?:name|word|KIT))", _scheme),
+    ("count_list(?! (?:name|word|KIT))|count_list(?= FOR_TIME)", _scheme),
     ("count_list", _scheme),
     ("PYRAMID? :? time_list", _works),
-    ("LADDER|PYRAMID :?|ALTERNATING|SECTION count :|SECTION :?", flag()),
+    ("LADDER|PYRAMID", flag(("climbs", ""))),
+    ("ALTERNATING|SECTION count [:-]|SECTION :?", flag()),
 )  # fmt: skip
 
 

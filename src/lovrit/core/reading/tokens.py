@@ -15,6 +15,7 @@ PIECE = re.compile(
     r"|(?P<minsec>\d{1,2}['′’]\s?[0-5]?\d(?:[\"″”]|'')?)(?=\W|$)"
     r"|(?P<rhythm>[2-6][0-3](?-i:X)[0-3]|\d{4}(?=\s*(?:,|$)))(?!\w)"
     r"|(?P<emom>e\d{0,2}mom|e\d{2,3}s)(?![^\W\d_])"
+    r"|(?P<limbed>[1-4]-(?=arm|leg|hand|point|way|foot)[a-z]+)"
     r"|(?P<mixed>(?!x\d)[^\W\d_]{1,3}\d[^\W\d_]{1,3}(?!\w))"
     r"|(?P<best>1\s?-?rm(?!\w))"
     r"|(?P<hour>\d{1,2}(?:[:.][0-5]\d)?\s?(?:am|pm|uhr)(?!\w)|\d{1,2}h[0-5]\d(?!\w))"
@@ -256,8 +257,8 @@ def _worded(halves: Sequence[Half]) -> Iterator[Token]:
             token = _longest(halves, at)
             yield token
             at += token.words
-        elif half.group in ("mixed", "best", "hour"):
-            kind = {"mixed": "word", "best": "OF_RM", "hour": "HOUR"}[half.group]
+        elif half.group in ("mixed", "limbed", "best", "hour"):
+            kind = {"mixed": "word", "limbed": "word", "best": "OF_RM", "hour": "HOUR"}[half.group]
             yield Token(kind, half.start, half.end, half.text)
             at += 1
         elif half.group == "zone":

@@ -8,7 +8,7 @@ from typing import Any, NamedTuple
 
 from lovrit.core.moves.library import shipped
 
-LONGEST = 6  # words of a saying
+LONGEST = 8  # words of a saying
 
 
 class Meant(NamedTuple):

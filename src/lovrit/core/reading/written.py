@@ -6,7 +6,6 @@ from dataclasses import replace
 from lovrit.core.blocks.roles import Saying
 from lovrit.core.reading.draft import CLOCK, Draft, Offer
 from lovrit.core.reading.line import Task
-from lovrit.core.session.reader import read
 
 INSET = "  "
 MOST_NOTE = 300  # letters; the slate takes no longer line than 400
@@ -49,11 +48,6 @@ def plainly(text: str) -> str:
     """Words as they may stand on a line of the slate: no comment sign, nothing unseen, not without end."""
     seen = "".join(one if one.isprintable() and one != "#" else " " for one in text)
     return " ".join(seen.split())[:MOST_NOTE]
-
-
-def sound(text: str) -> bool:
-    """Whether a block reads on the slate."""
-    return not read(text, 0).problems
 
 
 def task_line(line: list[Task]) -> str:

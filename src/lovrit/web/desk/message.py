@@ -7,7 +7,7 @@ from fastapi import APIRouter, Form, Request
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
 
 from lovrit.core.clock import clock
-from lovrit.core.reading.read import Message
+from lovrit.core.messages.read import Message
 from lovrit.formats.board import read_board
 from lovrit.house.house import House
 from lovrit.store import sessions

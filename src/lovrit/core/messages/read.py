@@ -4,11 +4,12 @@ from collections.abc import Iterable, Iterator, Mapping
 from itertools import accumulate
 from typing import NamedTuple
 
-from lovrit.core.reading.asked import MOST_ANSWERS, Question, ask, name_of
+from lovrit.core.messages.asked import MOST_ANSWERS, Question, ask, name_of
+from lovrit.core.messages.sound import sound
+from lovrit.core.messages.turns import ways_of_turns
 from lovrit.core.reading.draft import Draft, unnumbered
 from lovrit.core.reading.message import Gathered, gather, standing
-from lovrit.core.reading.turns import ways_of_turns
-from lovrit.core.reading.written import INSET, plainly, sound, written
+from lovrit.core.reading.written import INSET, plainly, written
 from lovrit.core.session.reader import read
 
 MOST_LINES, MOST_LETTERS = 200, 300  # of a message, of a line; more is no session

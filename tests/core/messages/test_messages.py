@@ -7,11 +7,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lovrit.core.reading.read import Message, read_message
+from lovrit.core.messages.read import Message, read_message
 from lovrit.core.reading.tokens import cut
 from lovrit.core.session.reader import read
 from lovrit.core.session.writer import write
-from tests.core.reading.cases import Case, cases, meaning
+from tests.core.messages.cases import Case, cases, meaning
 
 CASES = list(cases())
 OURS = frozenset({"expected", "token", "syntax", "parse", "does not belong"})

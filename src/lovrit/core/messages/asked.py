@@ -5,12 +5,13 @@ from collections.abc import Iterator, Mapping
 from dataclasses import replace
 from typing import NamedTuple
 
+from lovrit.core.messages.sound import sound
 from lovrit.core.moves.library import shipped
 from lovrit.core.reading.draft import Draft, Offer
 from lovrit.core.reading.line import Left
 from lovrit.core.reading.said import clocked
 from lovrit.core.reading.token import Figure
-from lovrit.core.reading.written import sound, written
+from lovrit.core.reading.written import written
 
 MOST_ANSWERS = 3
 WHOLE = 100  # per cent
@@ -69,6 +70,7 @@ WHAT = {
     "load": "kilograms, pounds or per cent?",
     "second": "is that a load?",
     "rest": "minutes or seconds?",
+    "length": "minutes or seconds?",
     "between": "minutes or seconds?",
     "within": "minutes or seconds?",
     "change": "minutes or seconds?",
@@ -76,6 +78,7 @@ WHAT = {
     "range": "how long is it, on one clock for all?",
     "pair": "a work and a rest, or something else?",
     "rounds": "so many rounds?",
+    "each": "on each side, or each of you?",
 }
 
 
@@ -217,6 +220,10 @@ def _ways_of(draft: Draft, left: Left) -> Iterator[Draft]:
         yield from (
             _loaded(draft, left, f"@ {'/'.join(figure.said)}{unit}") for unit in (" kg", "%", " lb")
         )
+    elif unsure == "each" and draft.tasks:
+        for mark in (", each side", ""):
+            yield _loaded(draft, left, mark) if mark else draft
+        return
     elif figure and unsure == "pair":
         yield replace(draft, roles={**draft.roles, "pair": "/".join(figure.said)})
     elif figure and unsure == "rounds":
@@ -225,6 +232,10 @@ def _ways_of(draft: Draft, left: Left) -> Iterator[Draft]:
         number = float(figure.said[0])
         for said in (clocked(round(number * MINUTES_SAID)), clocked(round(number))):
             yield replace(draft, roles={**draft.roles, unsure: said})
+    elif figure and unsure.startswith("length:"):
+        number = float(figure.said[0])
+        for said in (clocked(round(number * MINUTES_SAID)), clocked(round(number))):
+            yield replace(draft, roles={**draft.roles, unsure[7:]: said})
     elif figure and unsure.startswith("range:"):
         for seconds in figure.seconds:
             yield replace(draft, roles={**draft.roles, unsure[6:]: clocked(seconds)})
