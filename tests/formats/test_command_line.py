@@ -99,7 +99,7 @@ def test_the_library_keeps_to_its_schema() -> None:
     [
         ("", "There is nothing here"),
         ("# only a comment", "There is no block here"),
-        ("3 runds of 40/20", "does not belong here"),
+        ("3 runds of 40/20", "how many rounds"),
         ("{", "This is not JSON"),
         ('{"blocks": [{"kind": "waltz"}]}', "blocks.0"),
         ('{"format": "lovrit-session", "version": 99}', "not lovrit-session version 1"),

@@ -1,4 +1,4 @@
-"""Whatever was pasted or dropped: a message or a board, a slate, the JSON form or CSV, made a slate as far as it can be."""
+"""Whatever was pasted or dropped: a message, a slate, the JSON form or CSV, made a slate as far as it can be."""
 
 from lovrit.core.messages.read import Asked, Message, read_message
 from lovrit.core.session.writer import write

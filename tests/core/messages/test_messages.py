@@ -77,10 +77,9 @@ def test_no_figure_is_lost(case: Case) -> None:
     assert not _lost(said, read_message(case.text))
 
 
-WORDS = st.sampled_from(
-    "3 12 40/20 5x5 21-15-9 rounds for time amrap emom rest 2 min squat push-ups 400m run , : \n - @ 70% 24kg RPE 8 each side "
-    "then ( ) cap x sets of reps every Runden Pause tours por tiempo bench warm up 8 min A) B) max 1.30 '".split(" ")
-)  # fmt: skip
+SAID = """3 12 40/20 5x5 21-15-9 rounds for time amrap emom rest 2 min squat push-ups 400m run , : - @ 70% 24kg RPE 8
+each side then ( ) cap x sets of reps every Runden Pause tours por tiempo bench warm up 8 min A) B) max 1.30 '"""
+WORDS = st.sampled_from([*SAID.split(), "\n"])
 
 
 @given(st.lists(WORDS, max_size=25).map(" ".join))

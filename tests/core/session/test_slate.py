@@ -157,7 +157,6 @@ def test_the_nearest_line_would_be_read(line: str, at: int, dirt: str) -> None:
     ("line", "column", "nearest"),
     [
         ("3 runds of 40/20", 3, "3 rounds of 40/20"),
-        ("3 rounds off 40/20 at 8", 10, "3 rounds of 40/20 at 8"),
         ("6 x 30/60 at 11", 14, "6 x 30/60 at 10"),
         ("9-5 x 30/60", 1, "5-9 x 30/60"),
         ("6 x 40/until 118", 1, "6 x 40/until 118, most 2:00"),

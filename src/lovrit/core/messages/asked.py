@@ -1,4 +1,4 @@
-"""What is asked of a block that can be read in no way, or in several: a question in a coach's words, with whole answers."""
+"""What is asked of a block that can be read in no way, or in several: a coach's question, with whole answers."""
 
 import re
 from collections.abc import Iterator, Mapping
@@ -15,7 +15,8 @@ from lovrit.core.reading.written import written
 
 MOST_ANSWERS = 3
 WHOLE = 100  # per cent
-SECONDS_SAID, MINUTES_SAID = 60, 60
+MINUTE_S = 60
+BARE = frozenset({"rest", "between", "within", "change", "length"})
 
 
 LABEL = re.compile(r"^\W*(?:[A-H]\d?|\d{1,2})[.):]\s*", re.IGNORECASE)
@@ -214,42 +215,43 @@ def _answer(draft: Draft) -> Iterator[str]:
 
 
 def _ways_of(draft: Draft, left: Left) -> Iterator[Draft]:
-    """The block with what was left as each thing that it could be."""
-    figure, unsure = left.figure, left.unsure
-    if figure and unsure in ("load", "second") and draft.tasks:
-        yield from (
-            _loaded(draft, left, f"@ {'/'.join(figure.said)}{unit}") for unit in (" kg", "%", " lb")
-        )
-    elif unsure == "each" and draft.tasks:
-        for mark in (", each side", ""):
-            yield _loaded(draft, left, mark) if mark else draft
-        return
-    elif figure and unsure == "pair":
-        yield replace(draft, roles={**draft.roles, "pair": "/".join(figure.said)})
-    elif figure and unsure == "rounds":
-        yield replace(draft, roles={**draft.roles, "rounds": figure.own})
-    elif figure and unsure in ("rest", "between", "within", "change"):
-        number = float(figure.said[0])
-        for said in (clocked(round(number * MINUTES_SAID)), clocked(round(number))):
-            yield replace(draft, roles={**draft.roles, unsure: said})
-    elif figure and unsure.startswith("length:"):
-        number = float(figure.said[0])
-        for said in (clocked(round(number * MINUTES_SAID)), clocked(round(number))):
-            yield replace(draft, roles={**draft.roles, unsure[7:]: said})
-    elif figure and unsure.startswith("range:"):
-        for seconds in figure.seconds:
-            yield replace(draft, roles={**draft.roles, unsure[6:]: clocked(seconds)})
-    elif figure and unsure.startswith("odd:"):
+    """The block with what was left as each thing that it could be, and with it as a note."""
+    unsure, _, of = left.unsure.partition(":")
+    if unsure in ("load", "second", "each"):
+        marks = (", each side",) if unsure == "each" else _load_units(left.figure)
+        yield from (_loaded(draft, left, mark) for mark in marks if draft.tasks)
+    elif left.figure:
+        for said in _read_as(unsure, left.figure):
+            yield replace(draft, roles={**draft.roles, of or unsure: said})
+    yield draft if unsure == "each" else replace(draft, notes=[*draft.notes, left.text])
+
+
+def _read_as(unsure: str, figure: Figure) -> Iterator[str]:
+    """What a figure could be, for a role that is unsure of it."""
+    if unsure == "pair":
+        yield "/".join(figure.said)
+    elif unsure == "rounds":
+        yield figure.own
+    elif unsure == "range":
+        yield from map(clocked, figure.seconds)
+    elif unsure == "odd":
         whole, _, part = figure.said[0].partition(".")
-        for said in (f"{whole}:{part:0<2}", clocked(round(float(figure.said[0]) * MINUTES_SAID))):
-            yield replace(draft, roles={**draft.roles, unsure[4:]: said})
-    yield replace(draft, notes=[*draft.notes, left.text])
+        yield f"{whole}:{part:0<2}"
+        yield clocked(round(float(figure.said[0]) * MINUTE_S))
+    elif unsure in BARE:
+        number = float(figure.said[0])
+        yield from (clocked(round(number * MINUTE_S)), clocked(round(number)))
 
 
-def _load_units(figure: Figure) -> tuple[str, ...]:
-    """The units that a bare load could have; two standards are no share of anything."""
+def _load_units(figure: Figure | None) -> tuple[str, ...]:
+    """A bare load with each unit that it could have; two standards are no share of anything."""
+    if figure is None:
+        return ()
     share = figure.form == "one" and float(figure.said[0]) <= WHOLE
-    return (" kg", "%", " lb") if share else (" kg", " lb")
+    return tuple(
+        f"@ {'/'.join(figure.said)}{unit}"
+        for unit in ((" kg", "%", " lb") if share else (" kg", " lb"))
+    )
 
 
 def _loaded(draft: Draft, left: Left, mark: str) -> Draft:

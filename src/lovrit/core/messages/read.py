@@ -25,7 +25,7 @@ MARK = "# "  # before the lines of what is asked, in the place where its block w
 
 
 class Asked(NamedTuple):
-    """What can't be known from what was written: the first line (from 1), all that it is about, a question, and answers.
+    """What can't be known from what was written: the first line (from 1), what it is about, a question and answers.
 
     Each answer is the whole block as it would stand on the slate.
     """
@@ -37,7 +37,7 @@ class Asked(NamedTuple):
 
 
 class Row(NamedTuple):
-    """A part of a message beside what it became: its lines, the lines of the slate, and the question about it, if any."""
+    """A part of a message beside what it became: its lines, those of the slate, and the question about it."""
 
     said: str
     slate: str

@@ -3,7 +3,6 @@
 from collections.abc import Iterator
 from dataclasses import replace
 
-from lovrit.core.blocks.step import Case
 from lovrit.core.blocks.worktime import line_s
 from lovrit.core.clock import read_clock
 from lovrit.core.moves.library import shipped

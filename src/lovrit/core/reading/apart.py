@@ -100,7 +100,7 @@ def _blocks(items: list[Taken]) -> list[list[Taken]]:
     for segment in _segments(items):
         said = {role.name for item in segment for role in item.roles}
         opens = said & OPENING
-        if blocks and _begins(said, opens, opened, segment, blocks[-1]):
+        if blocks and _begins(opens, opened, segment, blocks[-1]):
             blocks.append([])
             opened = set()
         elif not blocks:
@@ -110,9 +110,7 @@ def _blocks(items: list[Taken]) -> list[list[Taken]]:
     return blocks
 
 
-def _begins(
-    said: set[str], opens: set[str], opened: set[str], segment: list[Taken], last: list[Taken]
-) -> bool:
+def _begins(opens: set[str], opened: set[str], segment: list[Taken], last: list[Taken]) -> bool:
     """Whether a part of a line begins a block of its own."""
     timed = any(role.name == "time" for item in last for role in item.roles)
     if opens & opened or ("around" in opens and opened):

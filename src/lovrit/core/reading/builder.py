@@ -13,10 +13,11 @@ SILENT = frozenset({
     "SECTION", "STATIONS", "LADDER", "PYRAMID", "ALTERNATING", "ODD", "EACH", "ALL",
 })  # fmt: skip
 # and those that are dropped before a name, but may stand inside one
-SMALL = frozenset({
-    "X", "OF", "FOR", "WITH", "ELL", "sign", "±", "=", "#", "°", '"', "'", "~", "*", "%", "ON", "HARD", "BACK", "TO", "AFTER",
-    "REP", "NEEDED", "ADD", "BY",
+WORDS_OF_ONE = frozenset({
+    "X", "OF", "FOR", "WITH", "ELL", "sign", "±", "=", "#", "°", '"', "'", "~", "*", "%", "ON", "HARD", "BACK", "TO",
+    "AFTER", "REP", "NEEDED", "ADD", "BY", "MAX", "SHARE", "OR",
 })  # fmt: skip
+STOPS = frozenset({"@", "AT", "THEN", "AND"})
 TRAILING = frozenset({"OF", "FOR", "ON", "X", "OR", "WITH", "TO", "AND"})
 FIGURED, FEW = re.compile(r"\b([1-4])-"), ("one", "two", "three", "four")
 CALORIES = ("cal ", "cals ", "calorie ", "calories ")
@@ -26,6 +27,13 @@ HEADING = frozenset({"times", "sets", "work", "pair", "far", "scheme", "works"})
 def build(said: Said, text: str, items: list[Taken]) -> None:
     """Put what the pieces say into a line."""
     _Builder(said, text).build(items)
+
+
+def _abbreviates(token: Token, after: Token | None) -> bool:
+    """Whether a full stop ends no sentence: a small letter follows it."""
+    return bool(
+        after and after.kind not in ENDS and after.start > token.end and after.text[:1].islower()
+    )
 
 
 class _Builder:
@@ -119,44 +127,37 @@ class _Builder:
     # what they left
 
     def _piece(self, token: Token, after: Token | None) -> None:
-        if token.kind in ("@", "AT"):
-            self._end()
-            self.noting = True
-        elif token.kind == ":" and self._is_heading():
-            self._as_note()
-        elif (
-            token.kind == "."
-            and after
-            and after.kind not in ENDS
-            and after.start > token.end
-            and after.text[:1].islower()
-        ):
-            pass  # an abbreviation
-        elif token.kind in "()":
-            self._end()
-            self.depth = int(token.kind == "(")
-        elif (
-            token.kind in ENDS
-            or token.kind == "THEN"
-            or (token.kind == "AND" and self._parts_here(after))
-        ):
-            self._end()
+        if token.kind in ENDS or token.kind in STOPS:
+            self._sign(token, after)
         elif token.figure:
             self._figure(token)
-        elif token.kind == "MAX" and not self.parts:
-            self.most = True
-        elif token.kind == "SHARE":
-            self.share = True
-        elif token.kind == "OR" and not self.parts:
-            self.other = bool(self.said.tasks)
-        elif token.kind in SMALL and not self.parts:
-            pass
+        elif token.kind in WORDS_OF_ONE and not self.parts:
+            self._first(token)
         elif token.kind == "X":
             self.often = True
         elif self.parts and self.amount and self.amount_behind:
             self.after.append(token)
         else:
             self.parts.append(token)
+
+    def _sign(self, token: Token, after: Token | None) -> None:
+        """What stands between things, or inside one: a colon behind a heading, a bracket, an “and”, an abbreviation."""
+        if token.kind == ":" and self._is_heading():
+            self._as_note()
+        elif token.kind == "." and _abbreviates(token, after):
+            pass
+        elif token.kind == "AND" and not self._parts_here(after):
+            self.parts.append(token)
+        else:
+            self._end()
+            self.noting = token.kind in ("@", "AT")
+            self.depth = {"(": 1, ")": 0}.get(token.kind, self.depth)
+
+    def _first(self, token: Token) -> None:
+        """A small word before a name."""
+        self.most = self.most or token.kind == "MAX"
+        self.share = self.share or token.kind == "SHARE"
+        self.other = self.other or (token.kind == "OR" and bool(self.said.tasks))
 
     def _is_heading(self) -> bool:
         """Whether words before a colon only say what follows: no move that the library knows whole, and no figure."""

@@ -143,25 +143,26 @@ class Draft:
 
     def offers(self) -> list[Offer]:
         """All ways in which every role is taken."""
-        return [one for one in self._tried() if not one.missing and not one.over]
+        return [one for one in self.tried() if not one.missing and not one.over]
 
     def nearest(self) -> list[Offer]:
         """The ways that lack least."""
-        tried = list(self._tried())
+        tried = list(self.tried())
         least = min(map(_off, tried), default=0)
         near = [one for one in tried if _off(one) == least]
         usual = [one for one in near if not set(one.missing) & UNUSUAL]
         return sorted(usual or near, key=self._unlikely)
 
     def _unlikely(self, offer: Offer) -> bool:
-        """Whether it is a way in which people seldom say such tasks: counted ones by the clock, uncounted ones by reps."""
+        """Whether it is a way people seldom say such tasks in: counted ones by the clock, others by reps."""
         counted = bool(self.tasks) and all(
             one.amount or one.most for line in self.tasks for one in line
         )
         clocked = bool(offer.saying.needs & {"pair", "work", "each"})
         return clocked == counted
 
-    def _tried(self, lines: bool = True) -> Iterator[Offer]:
+    def tried(self, lines: bool = True) -> Iterator[Offer]:
+        """Every way with what it lacks and what it leaves over; ``lines`` whether its moves are all there."""
         own = self.own_roles()
         for kind in KINDS:
             for saying in kind.sayings:
@@ -174,7 +175,7 @@ class Draft:
         trial = replace(self, roles={**self.roles, **roles})
         if "rest" in roles and "rest" in self.roles:
             trial.roles = {**self.roles, "between": roles["rest"]}
-        tried = list(trial._tried(bool(self.tasks)))
+        tried = list(trial.tried(bool(self.tasks)))
         least = min(map(_off, tried), default=1)
         return any(not one.over for one in tried if _off(one) == least)
 
@@ -194,6 +195,8 @@ class Draft:
         if roles.keys() & CLOCK and any(
             one.seconds >= LONG_S for line in self.tasks for one in line
         ):
+            over = (*over, "line")
+        if "far" in roles and not self.tasks and any(one.endswith("%") for one in self.marks):
             over = (*over, "line")
         if "far" in roles and any(
             one.amount and one.amount.measure == "count" for line in self.tasks for one in line

@@ -8,7 +8,7 @@ from lovrit.core.reading.token import Figure
 
 
 class Left(NamedTuple):
-    """What could be two things, or has no place: as written, which role it is unsure of, and whose task it stands by."""
+    """What could be two things, or has no place: as written, which role it is unsure of, and by which task."""
 
     text: str
     unsure: str = ""

@@ -19,7 +19,12 @@ OF_ANOTHER = frozenset({
 RESTS_UNSURE = frozenset({"rest", "between", "odd:rest"})
 RACES = frozenset({"amrap", "fortime"})
 SENTENCE = 4  # words
-LABELS = frozenset({"name", "word", "ACTIVE", "HARD", "KIT", "LIMB"})
+# what no stretch at one's own pace is called
+NO_LABELS = frozenset({
+    "AMRAP", "EMOM", "EVERY", "RFT", "FOR_TIME", "X", "ON", "CAP", "ROUND", "SET", "REP", "SUPERSET", "LADDER", "MAX",
+    "FOR", "TEAM", "PYRAMID", "ODD", "ELL",
+})  # fmt: skip
+NO_NAMES = frozenset({"off", "death", "relay"})
 LONG_TASK_S, LONG_SLOT_S = 90, 20 * 60
 CLOCKED = frozenset({"pair", "each", "work"})
 
@@ -131,45 +136,48 @@ class _Gatherer:
             self.made.notes += kept
 
     def _take(self, line: Said, after: list[Said]) -> None:
-        if self.open and line.tasks and not line.roles and all(map(_sounds_like_prose, line.tasks)):
-            self.open.notes.append(line.text)
-            self.open.lines.append(line)
-            return
-        if (
-            self.open
-            and "period" in line.roles
-            and {"amrap", "fortime"} & self.open.roles.keys()
-            and line.tasks
+        for is_so, does in (
+            (self._is_aside, self._aside),
+            (self._lengthens, self._stretch),
+            (self._closes, self._all_of),
+            (self._is_for_all, self._to_all),
+            (self._rests_among, self._rest_among),
+            (self._nests, self._inside),
+            (self._pairs, self._pair),
         ):
-            self.open.notes.append(line.text)
-        elif (
-            self.open
-            and self.open.roles.keys() == {"around"}
-            and not self.open.moves
-            and line.roles.keys() == {"around", "time"}
-        ):
-            self._stretch(line)
-        elif self._closes(line):
-            self._all_of(line)
-        elif line.all_ and line.roles.keys() == {"rest"} and not line.tasks:
-            self._to_all(line)
-        elif (
-            self.open
-            and "rest" in line.roles
-            and self.open.roles.keys() == {"rounds"}
-            and len(line.roles) == 1
-            and self.open.moves
-            and ":" in line.roles["rest"]
-        ):
-            self._rest_among(line)
-        elif self.open and self._nests(line):
-            self._inside(line)
-        elif self.open and self._pairs(line):
-            self._pair(line)
-        elif self.open and self._belongs(self.open, line, after):
+            if is_so(line):
+                does(line)
+                return
+        if self.open and self._belongs(self.open, line, after):
             self.open.add(line)
         else:
             self._begin(line)
+
+    def _is_aside(self, line: Said) -> bool:
+        """Whether a line is only told: a sentence among moves, a thing on the side every so often."""
+        if not self.open or not line.tasks:
+            return False
+        prose = not line.roles and all(map(_sounds_like_prose, line.tasks))
+        return prose or ("period" in line.roles and bool(RACES & self.open.roles.keys()))
+
+    def _aside(self, line: Said) -> None:
+        assert self.open
+        self.open.notes.append(line.text)
+        self.open.lines.append(line)
+
+    def _lengthens(self, line: Said) -> bool:
+        """Whether a line says how long the warm-up above it is, by what is done in it."""
+        bare = self.open and self.open.roles.keys() == {"around"} and not self.open.moves
+        return bool(bare and line.roles.keys() == {"around", "time"})
+
+    def _is_for_all(self, line: Said) -> bool:
+        """Whether a rest is said of all blocks above."""
+        return line.all_ and line.roles.keys() == {"rest"} and not line.tasks
+
+    def _rests_among(self, line: Said) -> bool:
+        """Whether a rest stands among the lines of rounds."""
+        rounds = self.open and self.open.roles.keys() == {"rounds"} and self.open.moves
+        return bool(rounds and line.roles.keys() == {"rest"} and ":" in line.roles["rest"])
 
     def _begin(self, line: Said) -> None:
         draft = Draft(roles=dict(self.company))
@@ -217,7 +225,8 @@ class _Gatherer:
     def _nests(self, line: Said) -> bool:
         """Whether a line is a whole block inside rounds that say nothing else."""
         outer = self.open
-        assert outer
+        if outer is None:
+            return False
         only = (
             outer.roles.keys() <= {"rounds", "sets", "between", "rest"}
             and outer.roles
@@ -249,7 +258,8 @@ class _Gatherer:
     def _pairs(self, line: Said) -> bool:
         """Whether a line is the second of a pair: A2 behind A1, as many sets."""
         outer = self.open
-        assert outer
+        if outer is None:
+            return False
         before = next((one.label for one in outer.lines if one.label), "")
         letters = len(before) == 2 and len(line.label) == 2 and before[0] == line.label[0]
         return bool(
@@ -314,20 +324,16 @@ class _Gatherer:
             return draft.could_take(said)
         if not line.roles.keys() <= OF_ANOTHER:
             return False
-        if said.keys() & {"rest"} and self._own_rest(draft, line, after):
+        if said.keys() & {"rest"} and self._own_rest(draft, after):
             return False
         return draft.could_take(said)
 
-    def _own_rest(self, draft: Draft, line: Said, after: list[Said]) -> bool:
+    def _own_rest(self, draft: Draft, after: list[Said]) -> bool:
         """Whether a rest stands by itself, between two blocks."""
         wanting = any("rest" in one.missing for one in draft.nearest())
         more = any(not one.says_nothing for one in after)
-        return (
-            draft.moves > 0
-            and not wanting
-            and more
-            or (not draft.moves and bool(draft.offers()) and more)
-        )
+        whole = not wanting if draft.moves else bool(draft.offers())
+        return whole and more
 
 
 def _sounds_like_prose(task: Task) -> bool:
@@ -389,7 +395,12 @@ def _takes_tasks(draft: Draft, line: Said) -> bool:
 
 def is_label(name: str) -> bool:
     """Whether a stretch may be called so on the slate: no word of it says another kind of block."""
-    return all(token.kind in LABELS for token in cut(name))
+    words = cut(name)
+    if any(one.kind == "AROUND" and one.kept != one.text.lower() for one in words):
+        return False  # wu is short for what it is called
+    return not any(
+        one.kind in NO_LABELS or one.figure or plain(one.text) in NO_NAMES for one in words
+    )
 
 
 def _alone(task: Task) -> bool:

@@ -1,9 +1,10 @@
 """What the pieces of a line say together: roles, each found by its neighbours wherever in the line it stands.
 
-A way of saying is a pattern over kinds of pieces (not over letters), and what it gives. At each place the first way that
-fits is taken; what none takes is left for the names of moves, or is asked about.
+A way of saying is a pattern over kinds of pieces (not over letters), and what it gives. At each place the first way
+that fits is taken; what none takes is left for the names of moves, or is asked about.
 """
 
+import itertools
 import re
 from collections.abc import Callable, Sequence
 from functools import cache
@@ -14,6 +15,7 @@ from lovrit.core.reading.tokens import short
 
 FEW_MIN, MANY_MIN = 3, 60  # a bare length is minutes within; else it is asked
 MOST_EFFORT = 10
+LONGEST_WAY = 40  # rungs
 MOST_HELD = 4  # pieces of kit that one person works with at once
 LONGEST_REST_S = 300  # an easy stretch from here on is one of its own
 FEW_MINUTES, SURE_SECONDS = (
@@ -96,9 +98,14 @@ def gives(*names: str) -> Gives:
     return give
 
 
+def _unsure(of: str) -> Gives:
+    """What could be more than one thing, and of which role."""
+    return lambda pieces: [Role("left", pieces.text), Role("unsure", of)]
+
+
 def flag(*roles: tuple[str, str]) -> Gives:
     """Roles that have no figure."""
-    return lambda pieces: [Role(name, value) for name, value in roles]
+    return lambda _pieces: [Role(name, value) for name, value in roles]
 
 
 def length(name: str) -> Gives:
@@ -266,11 +273,19 @@ def _falling(pieces: Pieces) -> list[Role]:
     return [Role("scheme", f"{said[0]}-1")] if by_one else [Role("left", pieces.text)]
 
 
+def _down(pieces: Pieces) -> list[Role]:
+    """10 -2: ten, eight, six …"""
+    start, step = (figure.number or 0 for figure in pieces.figures[:2])
+    if not 0 < step < start or start // step > LONGEST_WAY:
+        return [Role("left", pieces.text)]
+    return [Role("scheme", "-".join(map(str, range(start, 0, -step))))]
+
+
 def _climbing(pieces: Pieces) -> list[Role]:
     """2, 4, 6, 8, …: where it begins, and by how much it grows."""
     said = [int(one) for figure in pieces.figures for one in figure.said]
     step = said[1] - said[0]
-    if step < 1 or any(b - a != step for a, b in zip(said, said[1:], strict=False)):
+    if step < 1 or any(b - a != step for a, b in itertools.pairwise(said)):
         return [Role("left", pieces.text)]
     return [Role("ladder", f"{said[0]} +{step}")]
 
@@ -358,7 +373,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("REST :? count : count", _share),
     ("MAX [.]? time", length("cap")),
     ("(?:REST )?EQUAL", flag(("rest", "= work"))),
-    ("REST :? odd", lambda p: [Role("left", p.text), Role("unsure", "odd:rest")]),
+    ("REST :? odd", _unsure("odd:rest")),
     ("REST (?:NEEDED)|NEEDED", lambda p: [Role("needed"), Role("note", p.text)]),
     (f"(?:REST :? )?{LEN} OF? (?:ACTIVE )*(?:REST )?(?:,? {BTW})|{BTW} :? {LEN}", _rest("between")),
     (f"{LEN} OF? CHANGE|CHANGE :? {LEN}", _rest("change")),
@@ -393,10 +408,10 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("(?:time|far) OF? (?:ACTIVE )*REST (?:AFTER (?:(?:word|OF) count?)?|WITHIN)?", _rest("rest")),
     ("count (?:REST|ACTIVE) WITHIN", _rest("rest")),
     ("time R(?! count)|R time", _rest("rest")),
-    ("REST :? (?:FOR|OF)? time_range WITHIN?|time_range (?:OF )*REST WITHIN?", lambda p: [Role("left", p.text), Role("unsure", "range:rest")]),
+    ("REST :? (?:FOR|OF)? time_range WITHIN?|time_range (?:OF )*REST WITHIN?", _unsure("range:rest")),
     ("(?:time|far) (?:ACTIVE )*WITHIN|WITHIN :? (?:time|far)", _rest("rest")),
     ("(?<=[,/\\-+WITH]) (?:time|far) (?:OF )*(?:ACTIVE )+REST?|(?<=[,/\\-+WITH]) ACTIVE (?:BACK )?(?:time|far)", _easy),
-    ("\\( count_pair \\)|(?<=name) count_pair", lambda p: [Role("left", p.text), Role("unsure", "load")]),
+    ("\\( count_pair \\)|(?<=name) count_pair", _unsure("load")),
     ("count_pair (?:ON|REST)|time_pair", _pair),
     ("count_pair(?! (?:name|word|KIT|SIDE|cal))", _pair),
     ("(?<!name) (?<!word) X count(?= (?:[,:.()]|$))", gives("often")),
@@ -409,7 +424,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("(?:@|AT|OF)? (?:load|share|watt)(?:_range|_pair|_list)?|(?:@|AT) split|split", _load),
     ("RESERVE :? count|(?:LEAVE )?count RESERVE", _marked("rir")),
     ("WITH /? OF? (?:count |load )?KIT", _with),
-    ("(?<=count) EACH", lambda p: [Role("left", p.text), Role("unsure", "each")]),
+    ("(?<=count) EACH", _unsure("each")),
     ("TEMPO :? (?:rhythm|count_list)|rhythm", _marked("tempo")),
     ("RATE :? count|R count|count RATE", _marked("rate")),
     ("R (?:count_pair|count_list|count_range)", _note),
@@ -426,6 +441,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("LADDER? :? count_list ELL|LADDER? count (?:, count )+,? ELL(?! count)", _climbing),
     ("count (?:, count )+,? ELL ,? count|count_list ELL count", _falling),
     ("count (?:name|word|KIT) FOR MINUTE count , count (?:name|word|KIT)? FOR MINUTE count (?:, ELL)?", _by_minute),
+    ("count - count(?= (?:LADDER|FOR_TIME|$))", _down),
     ("ADD count (?:EACH|EVERY)? ROUND?", _added),
     ("count TO count LADDER?", _way),
     ("count (?:, count )(?:, count )+(?! (?:name|word|KIT))", _scheme),

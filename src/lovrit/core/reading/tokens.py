@@ -347,6 +347,8 @@ def _chain(tokens: list[Token], at: int) -> tuple[int, str]:
     sign = tokens[at + 1].kind if at + 1 < len(tokens) else ""
     if sign not in ("/", "-"):
         return 1, ""
+    if sign == "-" and tokens[at + 1].start > first.end and _follows(tokens, at + 1):
+        return 1, ""  # 10 -2: down by two
     size, end = 1, at
     while (
         end + 2 < len(tokens)
@@ -369,6 +371,12 @@ def _chain(tokens: list[Token], at: int) -> tuple[int, str]:
     ):
         return 1, ""  # “row 500 - 10 burpees” is two things
     return size, sign
+
+
+def _follows(tokens: list[Token], at: int) -> bool:
+    """Whether a figure stands close behind a sign."""
+    after = tokens[at + 1] if at + 1 < len(tokens) else None
+    return bool(after and after.figure and after.start == tokens[at].end)
 
 
 def _goes_with(one: Token, other: Token) -> bool:
@@ -395,7 +403,7 @@ def _one(chain: list[Token], sign: str) -> Token:
 def float_of(said: str) -> float:
     """A figure as it is compared; a time by its seconds."""
     if ":" in said:
-        minutes, seconds = said.split("/")[0].split(":")[:2]
+        minutes, seconds = said.split("/", maxsplit=1)[0].split(":")[:2]
         return int(minutes) * 60 + int(seconds)
     return float(said)
 

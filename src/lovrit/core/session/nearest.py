@@ -104,8 +104,8 @@ def _understood(text: str, indented: bool) -> bool:
             return bool(read_header_line(text))
         if not reads(text, "block"):
             return False
-        move = read_heading(text).move
-        return not move or read_move(move) is not None  # a heading may bring its move with it
+        below = read_heading(text).below  # a heading may bring its moves with it
+        return all(read_move(one) for one in below if not one.startswith(("@", "note:")))
     except Unreadable:
         return False
 

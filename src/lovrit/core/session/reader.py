@@ -8,13 +8,14 @@ from dataclasses import dataclass, field
 from typing import Any, NamedTuple
 
 from lovrit.core.blocks.block import Block
-from lovrit.core.session.headings import OTHER_KINDS, read_header_line, read_heading
+from lovrit.core.reading.heading import heading_ways
+from lovrit.core.reading.message import is_label
+from lovrit.core.session.headings import LONE, read_header_line, read_heading
 from lovrit.core.session.lines import BlockLine
 from lovrit.core.session.movelines import read_move, said_line
 from lovrit.core.session.nearest import nearest_line
 from lovrit.core.session.nesting import OpenNest, read_nest
 from lovrit.core.session.session import Nest, Session
-from lovrit.core.session.spoken import LONE, own_form
 from lovrit.core.slate.line import Line
 from lovrit.core.slate.problem import Problem, Unreadable
 from lovrit.core.slate.tree import Figure
@@ -110,18 +111,25 @@ class _Reader:
                 self._end_nest()
             if self.nest and self.nest.begins_block(text):
                 self._nested(number, text)
-            elif self.open and (note := NOTE.match(text)):
-                self.open.notes.append(note[1].strip())
             elif text[0] in " \t":
-                self._move(number, text)
-            elif self._nests(number, text):
-                return
-            elif HEADER.match(text) and not _is_heading(text):
-                self._header(number, text)
-            else:
-                self._block(number, text)
+                self._below(number, text)
+            elif not self._nests(number, text):
+                self._at_the_edge(number, text)
         except Unreadable as error:
             self._problem(number, error, text)
+
+    def _below(self, number: int, text: str) -> None:
+        note = NOTE.match(text)
+        if self.open and note:
+            self.open.notes.append(note[1].strip())
+        else:
+            self._move(number, text)
+
+    def _at_the_edge(self, number: int, text: str) -> None:
+        if HEADER.match(text) and not _is_heading(text):
+            self._header(number, text)
+        else:
+            self._block(number, text)
 
     def _problem(self, number: int, error: Unreadable, text: str = "") -> None:
         if self.open and text[:1] in (" ", "\t"):
@@ -171,18 +179,17 @@ class _Reader:
             return
         self.open.read = heading.read
         if heading.own:
-            load = heading.move if heading.move.startswith("@") else ""
-            below = f"\n  {heading.move}" if heading.move and not load else ""
+            load = next((one for one in heading.below if one.startswith("@")), "")
+            below = "".join(f"\n  {one}" for one in heading.below if one != load)
             self.spoken.append(Spoken(number, heading.own + below, load))
-        if heading.move:
-            self._said_move(number, heading.move)
+        for one in heading.below:
+            self._said_below(number, one)
 
     def _is_title(self, text: str) -> bool:
         """Whether a line is the session’s name: the first, without a figure, and no word of it says a kind of block."""
         first = not (self.fields or self.blocks or self.problems or self.nests)
         plain = not any(one.isdigit() for one in text) and TITLE.fullmatch(text)
-        words = {one.lower() for one in text.split()}
-        return bool(first and plain and not words & OTHER_KINDS and text.lower() not in LONE)
+        return bool(first and plain and is_label(text) and text.lower() not in LONE)
 
     def _nests(self, number: int, text: str) -> bool:
         """Whether a line says that what stands below it is repeated."""
@@ -234,11 +241,13 @@ class _Reader:
         self.places[nest.first :] = [*places, *([*between, *places] * (nest.times - 1))]
         self.nests.append(made)
 
-    def _said_move(self, number: int, said: str) -> None:
-        """What is written of the moves in the heading itself: one of them, or the load of all."""
+    def _said_below(self, number: int, said: str) -> None:
+        """What a heading itself says of its lines: a move, the load of all, a note."""
         assert self.open
         if said.startswith("@"):
             self.open.load = said
+        elif note := NOTE.match(f"  {said}"):
+            self.open.notes.append(note[1].strip())
         else:
             self._move(number, f"  {said}")
 
@@ -306,7 +315,7 @@ class _Reader:
 def _is_heading(text: str) -> bool:
     """Whether a line that looks like a header is a heading as it is said: ``cool down: 5 min``."""
     key = HEADER.match(text)
-    return bool(key) and f"{key[1].lower()}:" not in HEADERS and own_form(text) is not None  # type: ignore[index]
+    return bool(key) and f"{key[1].lower()}:" not in HEADERS and bool(heading_ways(text).forms)  # type: ignore[index]
 
 
 def _refuse_long(text: str) -> None:

@@ -116,7 +116,7 @@ def read_slate(house: InHouse, body: SlateBody) -> Response:
 
 @router.post("/read/message")
 def read_message(body: MessageText) -> Response:
-    """A message as people send it: a slate, what has to be asked with answers to choose from, and what was kept beside."""
+    """A message as people send it: a slate, what has to be asked with answers, what was kept beside."""
     return JSONResponse(message_object(read_board(body.text)))
 
 

@@ -92,7 +92,6 @@ def new(house: InHouse, text: Annotated[str, Form(max_length=70_000)] = "") -> R
 
 @router.post("/desk/board")
 def board(
-    request: Request,
     house: InHouse,
     text: Annotated[str, Form(max_length=MOST_BYTES)] = "",
     file: UploadFile | None = None,

@@ -86,7 +86,7 @@ def parts(house: House, made: Message, chosen: dict[int, int]) -> list[Part]:
 
 
 def within(text: str, was: str, now: str) -> str:
-    """A slate with what a message makes of it: in the place of what it made before, else behind all that stands there."""
+    """A slate with what a message makes of it: in the place of what it made before, else behind all else."""
     if was.strip() and was.strip() in text:
         return text.replace(was.strip(), now.strip(), 1)
     if not text.strip():

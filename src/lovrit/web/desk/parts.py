@@ -13,7 +13,7 @@ from lovrit.web.pages import render
 BEGINNINGS = (
     (
         "A circuit for a group",
-        "warm-up 8:00 at 3\n\n3 rounds of 40/20, break 2:00, at 8\n  squat\n  ring row\n  bench step-up\n  plank\n\ncool-down 4:00 at 2\n",
+        "warm-up 8:00 at 3\n\n3 rounds of 40/20, break 2:00, at 8\n  squat\n  ring row\n  bench step-up\n  plank\n",
     ),
     ("Intervals", "warm-up 10:00 at 3\n\n6 x 2:00/2:00 at 8\n  row\n\ncool-down 5:00 at 2\n"),
     (
