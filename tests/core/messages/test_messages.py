@@ -78,7 +78,9 @@ def test_no_figure_is_lost(case: Case) -> None:
 
 
 SAID = """3 12 40/20 5x5 21-15-9 rounds for time amrap emom rest 2 min squat push-ups 400m run , : - @ 70% 24kg RPE 8
-each side then ( ) cap x sets of reps every Runden Pause tours por tiempo bench warm up 8 min A) B) max 1.30 '"""
+each side then ( ) cap x sets of reps every Runden Pause tours por tiempo bench warm up 8 min A) B) max 1.30 '
+1:01 30s (95/65) 22.5/15 10-1 1/2 3000 Z2 31X1 2:05/500 ladder ... + each
+7pm C2B 30-30 at rate tempo heart in reserve"""
 WORDS = st.sampled_from([*SAID.split(), "\n"])
 
 

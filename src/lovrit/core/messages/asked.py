@@ -62,7 +62,23 @@ LACKS: dict[str, Lack] = {
 }
 # what no answer may leave aside
 WEIGHTY = frozenset(
-    {"sets", "reps", "times", "far", "pair", "scheme", "rounds", "total", "period", "amrap", "line"}
+    {
+        "sets",
+        "reps",
+        "times",
+        "far",
+        "pair",
+        "scheme",
+        "rounds",
+        "total",
+        "period",
+        "amrap",
+        "line",
+        "fortime",
+        "quality",
+        "once_far",
+        "work",
+    }
 )
 WHICH = "which of these is it?"
 
@@ -234,6 +250,8 @@ def _read_as(unsure: str, figure: Figure) -> Iterator[str]:
         yield figure.own
     elif unsure == "range":
         yield from map(clocked, figure.seconds)
+    elif figure.form != "one" or figure.measure not in ("count", "odd"):
+        return
     elif unsure == "odd":
         whole, _, part = figure.said[0].partition(".")
         yield f"{whole}:{part:0<2}"
@@ -245,7 +263,7 @@ def _read_as(unsure: str, figure: Figure) -> Iterator[str]:
 
 def _load_units(figure: Figure | None) -> tuple[str, ...]:
     """A bare load with each unit that it could have; two standards are no share of anything."""
-    if figure is None:
+    if figure is None or figure.measure != "count":
         return ()
     share = figure.form == "one" and float(figure.said[0]) <= WHOLE
     return tuple(

@@ -12,7 +12,7 @@ from lovrit.core.reading.vocabulary import plain, prose
 
 SHOW = re.compile(r"[*_~`]+(?=\S)|(?<=\S)[*_~`]+|[\U0001F000-\U0001FAFF\u2600-\u27bf\ufe0f\u20e3]")
 SIGN = re.compile(r"\s*(?:[-*•·–—▪◦☐☑✓✔✅→>➡👉🔥💪⏱🏃]\ufe0f?\s*(?=\S))+")
-NUMBER = re.compile(r"\s*\(?(?P<label>\d{1,2})[.)]\s+(?=\S)")
+NUMBER = re.compile(r"\s*\(?(?P<label>\d{1,2})(?:[.)]|\s[-–])\s+(?=\S)")
 LETTER = re.compile(
     r"\s*(?:part\s+)?\(?(?P<label>[A-Ha-h]\d?)(?:[.):]\s*|(?<=\d)\s+)(?=\S)", re.IGNORECASE
 )

@@ -6,7 +6,7 @@ from dataclasses import dataclass, field, replace
 from lovrit.core.reading.apart import read_line
 from lovrit.core.reading.draft import Draft
 from lovrit.core.reading.line import Said, Task
-from lovrit.core.reading.said import clocked
+from lovrit.core.reading.said import LONGEST_REST_S, clocked
 from lovrit.core.reading.tokens import cut, time_of
 from lovrit.core.reading.vocabulary import labels, plain
 
@@ -307,7 +307,10 @@ class _Gatherer:
         """Whether a line is the heading of the moves above it, which have none."""
         if line.tasks or "around" in line.roles or _makes_its_own(line):
             return False
-        if all(_alone(one) for row in draft.tasks for one in row) and not line.roles.keys() & RACES:
+        if (
+            all(one.seconds >= LONG_TASK_S for row in draft.tasks for one in row)
+            and not line.roles.keys() & RACES
+        ):
             return False
         counted = any(one.amount for row in draft.tasks for one in row)
         return not (counted and Draft(roles=dict(line.roles)).offers())
@@ -374,23 +377,34 @@ def _takes_tasks(draft: Draft, line: Said) -> bool:
     """Whether what a line does is done in the block above."""
     roles = draft.roles
     if not roles:
-        return not any(_alone(task) for task in line.tasks) or line.inset or line.bullet
+        return (
+            not any(task.seconds >= LONG_TASK_S for task in line.tasks) or line.inset or line.bullet
+        )
     if roles.keys() <= {"rounds"} and any(
         task.name == "rest" for row in draft.tasks for task in row
     ):
         return True
-    if roles.keys() <= {"rest", "needed"} or "once_far" in roles:
+    if _is_whole(draft):
         return False
-    inside = line.inset or line.bullet or bool(line.label)
     if {"around", "time"} <= roles.keys() and not (roles.keys() & CLOCKED):
-        return inside or all(task.whole and not task.amount for task in line.tasks)
-    if "sets" in roles and "reps" in roles and draft.lines and draft.lines[0].tasks:
-        return False
-    if "times" in roles and draft.moves and not (CLOCKED & roles.keys()):
-        return False
-    if roles.keys() & CLOCKED and any(_long(task) for task in line.tasks) and not inside:
-        return False
-    return inside or not any(_alone(task) and plain(task.name) in labels() for task in line.tasks)
+        return line.inside or all(task.whole and not task.amount for task in line.tasks)
+    return line.inside or not any(
+        _stands_alone(task, bool(roles.keys() & CLOCKED)) for task in line.tasks
+    )
+
+
+def _is_whole(draft: Draft) -> bool:
+    """Whether a block has all its lines: a rest, a way once, sets and repeats of what their own line says."""
+    roles = draft.roles
+    own = "sets" in roles and "reps" in roles and draft.lines and draft.lines[0].tasks
+    repeats = "times" in roles and draft.moves and not (CLOCKED & roles.keys())
+    return bool(roles.keys() <= {"rest", "needed"} or "once_far" in roles or own or repeats)
+
+
+def _stands_alone(task: Task, by_clock: bool) -> bool:
+    """Whether a task at the edge is a stretch of its own: too long for a line, or called as stretches are."""
+    called = plain(task.name) in labels() and task.seconds >= LONG_TASK_S
+    return task.seconds >= LONGEST_REST_S or called or (by_clock and task.seconds > LONG_TASK_S)
 
 
 def is_label(name: str) -> bool:
@@ -401,14 +415,6 @@ def is_label(name: str) -> bool:
     return not any(
         one.kind in NO_LABELS or one.figure or plain(one.text) in NO_NAMES for one in words
     )
-
-
-def _alone(task: Task) -> bool:
-    return bool(task.amount and task.amount.seconds and task.amount.seconds[0] >= LONG_TASK_S)
-
-
-def _long(task: Task) -> bool:
-    return bool(task.amount and task.amount.seconds and task.amount.seconds[0] > LONG_TASK_S)
 
 
 def standing(draft: Draft) -> Iterator[Draft]:

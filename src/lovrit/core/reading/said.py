@@ -15,6 +15,8 @@ from lovrit.core.reading.tokens import short
 
 FEW_MIN, MANY_MIN = 3, 60  # a bare length is minutes within; else it is asked
 MOST_EFFORT = 10
+PHASES = ("down", "low", "up", "high")
+HEAVY_SETS = {"single": "1", "double": "2", "triple": "3", "five": "5"}
 LONGEST_WAY = 40  # rungs
 MOST_HELD = 4  # pieces of kit that one person works with at once
 LONGEST_REST_S = 300  # an easy stretch from here on is one of its own
@@ -164,6 +166,11 @@ def _sets(pieces: Pieces) -> list[Role]:
     return [Role("sets", pieces.one(0)), Role("reps", reps_of(pieces.figures[1]))]
 
 
+def _by_set(pieces: Pieces) -> list[Role]:
+    figure = pieces.figures[0]
+    return [Role("sets", str(len(figure.said))), Role("reps", reps_of(figure))]
+
+
 def reps_of(figure: Figure) -> str:
     """Reps of a set, or by set, as a heading has them."""
     return figure.own if figure.form == "list" else f"{figure.own} reps"
@@ -217,6 +224,12 @@ def _effort(pieces: Pieces) -> list[Role]:
     if all(float(one) <= MOST_EFFORT for one in figure.said):
         return [Role("effort", figure.own)]
     return [Role("left", pieces.text), Role("unsure", "load")]
+
+
+def _at_rhythm(pieces: Pieces) -> list[Role]:
+    """Seconds down, low, up and high."""
+    figures = pieces.figures[0].said
+    return _marked("tempo")(pieces) if len(figures) == len(PHASES) else [Role("left", pieces.text)]
 
 
 def _load(pieces: Pieces) -> list[Role]:
@@ -322,7 +335,10 @@ def _around(pieces: Pieces) -> list[Role]:
 
 
 def _heavy(pieces: Pieces) -> list[Role]:
-    return [Role("heavy", pieces.one())]
+    if pieces.figures:
+        return [Role("heavy", pieces.one())]
+    named = HEAVY_SETS.get(pieces.tokens[-1].text.lower())
+    return [Role("heavy", named)] if named else [NOT_THIS]
 
 
 def _rft(pieces: Pieces) -> list[Role]:
@@ -356,6 +372,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("FOR count (?:ROUND|SET)", gives("rounds")),
     (f"FOR time|time FOR(?! {LEN})", gives("total")),
     # as many as possible, for time
+    ("AMRAP :? count X time", lambda p: [Role("amrap"), *gives("times", "work")(p)]),
     (f"AMRAP :? (?:FOR|X)? {LEN} (?:MINUTE)?", lambda p: [Role("amrap"), *_length("total", p.figures[0], p.text)]),
     ("time AMRAP", lambda p: [Role("amrap"), *_length("total", p.figures[0], p.text)]),
     ("AMRAP", flag(("amrap", ""))),
@@ -365,7 +382,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     (f"CAP :? OF? {LEN} (?:MINUTE)?|time CAP", length("cap")),
     # a word for a length of its own
     ("ACCUMULATE time", gives("accumulate")),
-    ("BUILD (?:TO|OF)* HEAVY count REP?", _heavy),
+    ("BUILD (?:TO|OF)* HEAVY (?:count|word|name) REP?", _heavy),
     ("BUY_IN :?", flag(("once", "buy-in"))),
     ("CASH_OUT :?", flag(("once", "cash-out"))),
     (f"AROUND [:,]? {LEN}(?! (?:X|ROUND|SET|name|word|KIT))|AROUND [:,]? time|time AROUND|AROUND", _around),
@@ -382,7 +399,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     (f"count X {LEN} ON (?:/)? {LEN} (?:REST|ACTIVE)", _times_pair),
     ("count X (?:count_pair|time_pair)", _counted_pair("times")),
     ("count X \\(? time", gives("times", "work")),
-    ("count X (?:far|cal)", gives("times", "far")),
+    ("count X \\(? (?:far|cal)", gives("times", "far")),
     ("count X load", _kit),
     ("count X SECTION", gives("rounds")),
     ("count X AMRAP", lambda p: [Role("rounds", p.one()), Role("amrap")]),
@@ -391,7 +408,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     (f"count SET (?:OF|WITH|X|EACH|:)* (?:{COUNT}|count_list) REP?", _sets),
     ("count SET OF?", gives("sets")),
     ("count ROUND (?:EACH )?OF?|X count ROUND|ROUND X? count", gives("rounds")),
-    ("count_list REP", lambda p: [Role("sets", str(len(p.figures[0].said))), Role("reps", reps_of(p.figures[0]))]),
+    ("count_list REP(?! FOR_TIME)", _by_set),
     ("count STATIONS|STATIONS count(?= ,)", lambda p: [Role("stations", p.one())]),
     ("STATIONS \\( time \\)", gives("each")),
     ("STATIONS :?", flag()),
@@ -414,10 +431,12 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("\\( count_pair \\)|(?<=name) count_pair", _unsure("load")),
     ("count_pair (?:ON|REST)|time_pair", _pair),
     ("count_pair(?! (?:name|word|KIT|SIDE|cal))", _pair),
-    ("(?<!name) (?<!word) X count(?= (?:[,:.()]|$))", gives("often")),
+    ("(?<!name) (?<!word) X count(?= (?:[,:.()]|ALTERNATING|$))", gives("often")),
     # how hard
     ("(?:@|AT)? RPE :? (?:count|count_range|count_pair)(?: / count)?", _effort),
+    ("(?:@|AT) count_list", _at_rhythm),
     ("(?:@|AT) (?:count|count_range|count_pair)", _effort),
+    ("(?:@|AT)? (?:far|word|name)? PACE", lambda p: [Role("note", p.text.removeprefix("@").strip())]),
     ("(?:@|AT)? HEART :? (?:count|count_range|share|share_range)", _heart),
     ("(?:@|AT)? (?:share|share_range) (?:OF )*(?:OF_MAX|MAX HEART|HEART)", _heart),
     ("(?:@|AT|OF)? \\(? (?:load|share|watt)(?:_range|_pair|_list)? (?:OF )*OF_RM?", _load),
@@ -445,7 +464,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("ADD count (?:EACH|EVERY)? ROUND?", _added),
     ("count TO count LADDER?", _way),
     ("count (?:, count )(?:, count )+(?! (?:name|word|KIT))", _scheme),
-    ("count_list(?! (?:name|word|KIT))|count_list(?= FOR_TIME)", _scheme),
+    ("count_list(?! (?:name|word|KIT))|count_list REP?(?= FOR_TIME)", _scheme),
     ("count_list", _scheme),
     ("PYRAMID? :? time_list", _works),
     ("LADDER|PYRAMID", flag(("climbs", ""))),

@@ -390,6 +390,8 @@ def _one(chain: list[Token], sign: str) -> Token:
     last = figures[-1]
     said = tuple(one.said[0] for one in figures)
     form: Form = "pair" if sign == "/" else "list"
+    if last.measure == "count" and len(said) > 2:
+        form = "list"
     if sign == "-" and len(said) == 2 and float_of(said[0]) < float_of(said[1]):
         form = "range"
     seconds: tuple[int, ...] = ()
