@@ -13,7 +13,8 @@ from tests.browser.test_left_alone import CLASSES, begun, press
 pytestmark = pytest.mark.browser
 
 PAGES = (
-    "/desk", "/desk/4", "/desk/4/revisions", "/desk/4/fit", "/desk/4/recast?block=1", "/desk/4/try", "/crew/4",
+    "/desk", "/desk/4", "/desk/4/revisions", "/desk/4/fit", "/desk/4/recast?block=1", "/desk/4/try",
+    "/desk/4/message", "/crew/4",
     "/crew/4/fit", "/hall/4", "/people", "/people/3", "/straps", "/weeks", "/weeks/clashes", "/weeks/series?session=4",
     "/club", "/debrief", "/moves", "/moves/new", "/join", "/debrief/{over}", "/run/{ready}", "/run/{on}", "/wall/{on}",
 )  # fmt: skip

@@ -144,7 +144,7 @@ def test_forms_at_hand_a_title_in_place_and_a_move_said_once(page: Page, server:
     expect(page.locator("h1")).to_have_text("Tuesday, cold hall")
     page.locator(".cm-content").click()
     page.keyboard.press("Control+End")
-    expect(page.locator("#forms")).to_have_attribute("open", "")
+    page.locator("#forms summary").click()
     page.locator("#forms button", has_text="hold ladder").click()
     settled(page)
     expect(page.locator(".stretch")).to_have_count(2)

@@ -20,7 +20,7 @@ from lovrit.store.database import Database
 from lovrit.web.app import create_app
 from tests.conftest import ready
 
-ROUNDS = int(os.environ.get("LOVRIT_FUZZ", "1500"))
+ROUNDS = int(os.environ.get("LOVRIT_FUZZ", "900"))
 DEEP = "[" * 3000 + "]" * 3000
 NUMBERS = [
     "0",

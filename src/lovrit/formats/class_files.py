@@ -179,6 +179,7 @@ def _board(told: Board) -> dict[str, Any]:
         "then": list(told.then),
         "coming": [one.text for row in told.coming for one in row.what],
         "rest": told.rest,
+        "note": told.note,
         "rungs": dict(told.rungs),
     }
 

@@ -20,10 +20,12 @@ def to_markdown(plan: Plan) -> str:
     told += [session.date] if session.date else []
     told += [f"{session.people} people"] if session.people else []
     lines += [" · ".join(told), ""]
+    lines += [_plain(session.note), ""] if session.note else []
     for block, laid in zip(session.blocks, plan.timeline.blocks, strict=True):
         lines += [f"## {clock(laid.start_s)} {_plain(laid.label)}", ""]
         lines += [f"{nth}. {_plain(move_line(move))}" for nth, move in enumerate(block.moves, 1)]
         lines += [""] if block.moves else []
+        lines += [_plain(block.note), ""] if block.note else []
     return "\n".join(lines).rstrip() + "\n"
 
 
@@ -42,6 +44,7 @@ def to_card(plan: Plan) -> str:
     ):
         lines.append(f"{nth}. {laid.label}  ({clock(laid.seconds)})")
         lines += [f"   {line}" for line in _keys(block, laid, mine.get(nth - 1, []))]
+        lines += [f"   ({block.note})"] if block.note else []
     return "\n".join(lines) + "\n"
 
 

@@ -45,6 +45,7 @@ def to_sheet(plan: Plan, nonce: str = "") -> str:
         [f"{session.slot.start}–{session.slot.end}"] if session.slot and session.slot.start else []
     )
     told += [f"{session.people} people"] if session.people else []
+    told += [session.note] if session.note else []
     return _template().render(
         title=session.title or "A session",
         told=told,
@@ -64,6 +65,7 @@ def _block(plan: Plan, at: int) -> SheetBlock:
     block, laid = plan.session.blocks[at], plan.timeline.blocks[at]
     length = "" if laid.label.endswith(clock(laid.seconds)) else clock(laid.seconds)
     lines = tuple(_line(line) for line in block.moves)
+    lines += (SheetLine(block.note, ()),) if block.note else ()
     return SheetBlock(clock(laid.start_s), _head(block), length, not block.works, lines)
 
 

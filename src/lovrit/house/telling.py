@@ -225,7 +225,7 @@ def _moment(live: Told, one: Moment, table: _Table, screen: str) -> dict[str, An
         "next": table.of(one.board.next) if one.board.next else None,
         "resting": one.board.resting,
         "first": one.board.first,
-        "rest": one.board.rest,
+        "rest": " · ".join(filter(None, (one.board.rest, one.board.note))),
         "rungs": dict(one.board.rungs),
         "cues": [[live.ms(cue.at_s), cue.kind, cue.say] for cue in one.cues],
     }

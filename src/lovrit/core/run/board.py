@@ -90,8 +90,8 @@ class Board(NamedTuple):
     """What a moment says. ``rows`` is what is on; ``next`` the work behind it, which is what is shown in a rest.
 
     ``first`` is what comes before that: a pause with its seconds, another beat. ``rest`` is the rest that is usual
-    after a set; ``whom`` names groups, halves, pairs or people; ``rungs`` are the reps that each group, pair or person
-    has come to, where reps climb and are counted.
+    after a set, ``note`` what is said to people while it is done; ``whom`` names groups, halves, pairs or people;
+    ``rungs`` are the reps that each group, pair or person has come to, where reps climb and are counted.
     """
 
     rows: tuple[Row, ...] = ()
@@ -102,6 +102,7 @@ class Board(NamedTuple):
     ends: str = "clock"
     of: str = ""
     rest: str = ""
+    note: str = ""
     rungs: tuple[tuple[str, str], ...] = ()
 
     @property
@@ -139,6 +140,7 @@ def board_of(state: Going, lane: Lane) -> Board:
         ends="heart" if step.gate else "tap" if step.tap else "clock",
         of=of_words(state, planned, step),
         rest=planned.block.rest_said,
+        note=planned.block.note,
         rungs=tuple(_rungs(state, planned.block)),
     )
 

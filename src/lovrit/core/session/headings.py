@@ -3,6 +3,7 @@
 import re
 from typing import NamedTuple
 
+from lovrit.core.blocks.intervals import Intervals
 from lovrit.core.blocks.steady import Steady
 from lovrit.core.clock import clock
 from lovrit.core.reading.heading import Ways, heading_ways
@@ -55,6 +56,8 @@ def read_heading(text: str) -> Heading:
     ways = heading_ways(text)
     if len(ways.forms) == 1:
         return _said(ways.forms[0], plain)
+    if plain and isinstance(plain.block, Intervals) and not ways.forms:
+        return Heading(plain)
     _ask(text, ways, wrong)
     raise wrong or Unreadable(
         f"“{text.strip()}” could be more than one thing: say it in full.", 1, nearest=""
@@ -73,6 +76,8 @@ def _is_clear(text: str, plain: BlockLine) -> bool:
     """Whether the slate's own reading can mean nothing else: no bare length, no name that says another kind."""
     block = plain.block
     if isinstance(block, Steady) and not is_label(block.label):
+        return False
+    if isinstance(block, Intervals) and block.each and block.each.unit == "reps":
         return False
     capped = re.search(r"\bcap\s+\d+(?![\d:.]|\s*(?:s|min|'|\"))", text, re.IGNORECASE)
     head = re.split(r",|\bat\b|\bheart\b|\bpace\b|\bladder\b", text, maxsplit=1)[0]

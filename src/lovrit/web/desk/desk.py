@@ -11,7 +11,7 @@ from lovrit.core.crew.person import Person
 from lovrit.core.moves.names import key_of
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.session.edits import BlockEdit, Edit
-from lovrit.core.session.reader import read, split_lines
+from lovrit.core.session.picture import block_in, drawn_text
 from lovrit.core.session.slatetext import CannotEdit
 from lovrit.core.timeline.plan import Plan
 from lovrit.house.company import company_here
@@ -55,8 +55,8 @@ class Desk:
 
     @property
     def stale(self) -> bool:
-        """Whether the picture is of an earlier text, the last that could be read whole."""
-        return self.drawn is not self.typed
+        """Whether the picture is of an earlier text, since nothing of this one can be read."""
+        return bool(self.typed.problems and self.drawn.reading.text == self.row.good_text)
 
     def view(self, block: int, part: int) -> DeskView:
         """What the page shows."""
@@ -87,7 +87,9 @@ def open_desk(
         keep_good(work, row, typed)
     else:
         keep_what_is_read(work, row, typed)
-        drawn = house.plan(row.good_text) if row.good_text else typed
+        drawn = house.plan(drawn_text(row.text, row.good_text or ""))
+        if not drawn.session.blocks and row.good_text:
+            drawn = house.plan(row.good_text)
     down = _counted(house, work, session_id)
     who = [one.person for one in down]
     people = _people(down, typed)
@@ -143,36 +145,19 @@ def _people(who: list[Counted], plan: Plan) -> People:
 
 
 def edited(row: SessionRow, text: str, edit: Edit) -> str:
-    """A text after an edit by hand. Where the picture is of an earlier text, the block is found by its line.
+    """A text after an edit by hand. Blocks are counted as they are drawn, and found in the text by their lines.
 
     Raises:
         CannotEdit: where the text has no place for it now.
     """
-    block = getattr(edit, "block", None)
-    if block is not None and row.good_text and row.good_text != text:
-        found = _same_block(row.good_text, text, block)
-        edit = edit.but(block=found)
-        if isinstance(edit, BlockEdit) and edit.what == "move":
-            edit = edit.but(to=_same_block(row.good_text, text, edit.to))
+    drawn = drawn_text(text, row.good_text or "")
+    for name in (
+        ("block", "to") if isinstance(edit, BlockEdit) and edit.what == "move" else ("block",)
+    ):
+        at = getattr(edit, name, None)
+        if at is not None:
+            found = block_in(text, drawn, at)
+            if found is None:
+                raise CannotEdit("That block's line can't be read as it stands; mend it first.")
+            edit = edit.but(**{name: found})
     return apply_edit(text, edit)
-
-
-def _same_block(good: str, text: str, block: int) -> int:
-    """Where a block of the picture stands in the text as it is now."""
-    before, now = plan_places(good), plan_places(text)
-    if before == now:
-        return block
-    if block >= len(before):
-        raise CannotEdit("That block is no longer there.")
-    nth = before[: block + 1].count(before[block])
-    for at, line in enumerate(now):
-        nth -= line == before[block]
-        if not nth:
-            return at
-    raise CannotEdit("That block's line can't be read as it stands; mend it first.")
-
-
-def plan_places(text: str) -> list[str]:
-    """The first lines of the blocks that can be read, as they are written."""
-    lines = ["", *split_lines(text)]
-    return [lines[place.line].strip() for place in read(text).blocks]

@@ -1,5 +1,6 @@
 """The tape: the whole session as one measured strip. Work is solid, steady time hatched, breaks are gaps."""
 
+from collections.abc import Iterator
 from typing import Literal
 
 from lovrit.core.blocks.marks import Ink, Mark, thinning
@@ -45,8 +46,15 @@ class Tick(Value):
     label: str
 
 
+class Unread(Value):
+    """A line of the slate that can't be read, where it would stand on the clock, in percent."""
+
+    line: int
+    x: float
+
+
 class Tape(Value):
-    """The tape: its marks, its blocks, its scale, and what is spare of the slot or over it."""
+    """The tape: its marks, its blocks, its scale, what is spare of the slot or over it, lines that can’t be read."""
 
     marks: tuple[Strip, ...] = ()
     stretches: tuple[Span, ...] = ()
@@ -56,10 +64,11 @@ class Tape(Value):
     spare_x: float | None = None
     spare: str = ""
     over_x: float | None = None
+    unread: tuple[Unread, ...] = ()
 
 
-def tape_view(plan: Plan, chosen: int) -> Tape:
-    """The tape of a plan, with the block whose rails are shown marked."""
+def tape_view(plan: Plan, chosen: int, unread: tuple[int, ...] = ()) -> Tape:
+    """The tape of a plan, with the block whose rails are shown marked, and lines that can’t be read."""
     total = plan.timeline.total_s
     if not total:
         return Tape()
@@ -78,7 +87,27 @@ def tape_view(plan: Plan, chosen: int) -> Tape:
         spare_x=_at(total, length) if slot > total else None,
         spare=f"{clock(slot - total)} spare" if slot > total else "",
         over_x=_at(slot, length) if 0 < slot < total else None,
+        unread=tuple(_unread(plan, length, unread)),
     )
+
+
+def _unread(plan: Plan, length: int, unread: tuple[int, ...]) -> Iterator[Unread]:
+    """Lines that can't be read: where the block begins that they are part of, or the next one."""
+    places = [
+        (place.line, laid.start_s)
+        for place, laid in zip(plan.reading.blocks, plan.timeline.blocks, strict=False)
+    ]
+    for line in dict.fromkeys(unread):
+        inside = (
+            [start for first, start in places if first <= line] if _stands_in(plan, line) else []
+        )
+        after = [start for first, start in places if first > line]
+        yield Unread(line=line, x=_at([*inside[-1:], *after, plan.timeline.total_s][0], length))
+
+
+def _stands_in(plan: Plan, line: int) -> bool:
+    lines = plan.reading.text.split("\n")
+    return line <= len(lines) and lines[line - 1][:1] in (" ", "\t")
 
 
 def _at(seconds: float, length: int) -> float:

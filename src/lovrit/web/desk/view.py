@@ -56,6 +56,7 @@ class DeskView(Value):
     clocks: tuple[dict[str, int | str], ...]
     places: dict[int, str]
     stale: bool
+    unread: str
     blocked: int
     weighed: int
 
@@ -80,7 +81,7 @@ def desk_view(
     return DeskView(
         title=plan.session.title or "Untitled session",
         readout=tuple(readout(plan, people)),
-        tape=tape_view(plan, shown[0]),
+        tape=tape_view(plan, shown[0], tuple(one.line for one in problems or plan.problems)),
         rails=rails_view(plan, max(1, len(people.groups)), *shown),
         notes=notes,
         first=max(SHOWN, sum(note.level == "stop" for note in notes)),
@@ -90,9 +91,23 @@ def desk_view(
         clocks=() if stale else clocks(plan),
         places=places(plan),
         stale=stale,
+        unread=_unread(plan, problems),
         blocked=sum(note.level == "stop" for note in notes),
         weighed=sum(note.level == "weigh" for note in notes),
     )
+
+
+def _unread(plan: Plan, problems: tuple[Problem, ...]) -> str:
+    """What is drawn of lines that can't be read: as each last could be, or without it."""
+    lost = {one.line for one in plan.problems}
+    kept = sorted({one.line for one in problems} - lost)
+    said = (
+        [f"without {len(lost)} {'line' if len(lost) == 1 else 'lines'} that can’t be read"]
+        if lost
+        else []
+    )
+    said += [f"line {', '.join(map(str, kept))} as it last could be read"] if kept else []
+    return ", ".join(said)
 
 
 def clocks(plan: Plan) -> tuple[dict[str, int | str], ...]:

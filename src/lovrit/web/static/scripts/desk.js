@@ -484,7 +484,8 @@ class Desk {
       return;
     }
     const goto = target.closest(".goto");
-    if (goto instanceof HTMLElement) {
+    if (goto instanceof HTMLElement || goto instanceof SVGElement) {
+      event.preventDefault();
       this.goto(Number(goto.dataset.goto), Number(goto.dataset.column ?? 1));
       return;
     }
