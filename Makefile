@@ -84,8 +84,9 @@ bench: setup browser  ## speed and memory, with their baselines, in one run
 	$(BIN)/python tools/years.py
 	$(BIN)/python tools/slow.py
 
-soak: setup  ## 200 kills at random moments, every statement of every migration, 20,000 requests of any kind
+soak: setup  ## 200 kills at random moments, every statement of every migration, 20,000 requests, eight times the drawn cases
 	$(BIN)/python tools/soak.py
+	LOVRIT_HYPOTHESIS=long $(BIN)/pytest -n $(WORKERS) --dist loadfile tests/core/place tests/core/test_rules.py tests/core/messages
 
 shots: setup browser  ## every picture of docs/screenshots, from the demo data
 	$(BIN)/python tools/shots.py

@@ -19,22 +19,23 @@ if worker := os.environ.get("PYTEST_XDIST_WORKER"):
     kept = Path(__file__).parent.parent / "build" / "tests" / worker
     os.environ["XDG_CACHE_HOME"] = str(kept)
 
-LESS = {"ci": 1, "dev": 8}  # the profile of a quick look draws an eighth of what all tests draw
+# the profile of a quick look draws an eighth of what all tests draw, that of a long one eight times as much
+LESS = {"ci": 8, "dev": 64, "long": 1}
 PROFILE = os.environ.get("LOVRIT_HYPOTHESIS", "ci")
 for name, less in LESS.items():
     settings.register_profile(
         name,
         deadline=None,
         derandomize=True,
-        max_examples=60 // less,
+        max_examples=480 // less,
         suppress_health_check=[HealthCheck.too_slow, HealthCheck.filter_too_much],
     )
 settings.load_profile(PROFILE)
 
 
 def examples(most: int) -> settings:
-    """So many examples where all is tried, fewer in a quick look."""
-    return settings(max_examples=max(4, most // LESS[PROFILE]))
+    """So many examples in all tests, fewer in a quick look, more in a long one."""
+    return settings(max_examples=max(4, 8 * most // LESS[PROFILE]))
 
 
 @pytest.fixture(scope="session")

@@ -137,9 +137,9 @@ def test_a_taken_port_and_a_taken_folder_are_said(tmp_path: Path) -> None:
 
 
 def test_a_kill_in_a_migration_leaves_a_file_that_starts_again() -> None:
-    """At every fifth statement of a first start and of each older version; `make soak` does every one."""
+    """At every seventh statement of a first start and of each older version; `make soak` does every one."""
     done = subprocess.run(
-        [sys.executable, "-m", "tests.store.killed", "5"],
+        [sys.executable, "-m", "tests.store.killed", "7"],
         capture_output=True,
         text=True,
         check=False,

@@ -78,7 +78,7 @@ def test_every_screen_goes_on_to_the_end(hall: Hall, browser: Browser, kind: str
     pages = opened(hall, browser, class_id)
     live = hall.floor.live(class_id)
     for _ in range(90):
-        hall.on(23)
+        hall.on(37)
         if live.told(hall.clock()).going.phase == "over":
             break
         for name, page in pages.items():

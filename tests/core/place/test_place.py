@@ -93,7 +93,7 @@ def holds_every_must(problem: Problem, told: dict[str, Any]) -> None:
     assert all(sorted(seen) == sorted(names) for seen in visited.values())
 
 
-@examples(60)
+@examples(30)
 @given(problems())
 def test_a_placing_keeps_every_must_and_none_is_said_where_none_is(problem: Problem) -> None:
     told = placed_object(problem, 4.0)
@@ -120,7 +120,7 @@ def cheapest(problem: Problem) -> int | None:
     return best
 
 
-@examples(40)
+@examples(20)
 @given(problems(most_stations=4, most_people=4))
 def test_the_order_is_the_best_of_all_orders(problem: Problem) -> None:
     laid, best = lay(problem, 8.0), cheapest(problem)
@@ -160,7 +160,7 @@ def _kit_holds(
     return all(many <= problem.kit.get(kind, 0) for kind, many in used.items())
 
 
-@examples(40)
+@examples(20)
 @given(problems(most_stations=3, most_people=5))
 def test_it_is_placed_just_where_trying_everything_finds_a_way(problem: Problem) -> None:
     assert (place(problem, 6.0) is not None) == (
@@ -261,7 +261,7 @@ def test_what_cannot_be_read_is_said(crew: Any, hall: Any, said: str) -> None:
         problem_of(read(SESSION).session, shipped(), crew, hall, None)
 
 
-@examples(40)
+@examples(20)
 @given(problems())
 def test_an_evening_that_was_placed_clashes_nowhere(problem: Problem) -> None:
     """What the Hall tells of an evening is counted apart from the solver; the two agree."""

@@ -35,7 +35,7 @@ WISHES = st.builds(
 )
 
 
-@examples(50)
+@examples(25)
 @given(problems(most_stations=4, most_people=6), WISHES, st.booleans())
 def test_a_must_is_kept_what_is_off_costs_nothing_and_each_way_out_works(
     problem: Problem, wishes: Wishes, in_order: bool
