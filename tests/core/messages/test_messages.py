@@ -16,7 +16,10 @@ from tests.core.messages.cases import Case, cases, meaning
 CASES = list(cases())
 OURS = frozenset({"expected", "token", "syntax", "parse", "does not belong"})
 MINUTE_S = 60
-PLACES = r"(?m)^\s*(?:\d{1,2}[.)]|min\w* \d+:?|[A-H]\d)|^\d(?= [a-z])|\d+ station\w*|1:1|after A\d"
+PLACES = (
+    r"(?m)^\s*(?:\d{1,2}(?:[.)]| [-–] )|min\w* \d+:?|[A-H]\d(?=[.):\s]))|^\d(?= [a-z])"
+    r"|\d+ (?:station|atelier|exercise)\w*|1:1|after A\d"
+)
 
 
 @pytest.mark.parametrize("case", CASES, ids=lambda case: case.name)

@@ -112,6 +112,8 @@ class Intervals(Paired):
         Saying("{rounds} x {pair}", SAID_AIMS, most=0),
         Saying("{rounds} x {work}/{rest}", SAID_AIMS, most=0),
         Saying("{times} x {far}", {**SAID_RESTS, **SAID_AIMS}, wants="rest", most=1),
+        Saying("{times} x {pair}", SAID_AIMS, most=1, times="outer"),
+        Saying("{times} x {far}", {**SAID_AIMS, "rest": "rest {}"}, most=1, times="outer"),
         Saying("1 x {once_far}", {**SAID_AIMS, "around": ""}, most=1),
         Saying("1 x ({pattern})", SAID_AIMS, most=1, derive=_said_pattern),
     )

@@ -32,7 +32,7 @@ HEADING = frozenset(
     {"AMRAP", "EMOM", "FOR_TIME", "RFT", "ROUND", "X", "SET", "CAP", "PEOPLE", "AROUND"}
 )
 # what begins a block where it is said again on the same line
-OPENING = frozenset({"sets", "times", "around", "amrap", "period", "scheme", "rounds"})
+OPENING = frozenset({"sets", "times", "around", "amrap", "period", "scheme", "rounds", "often"})
 TOGETHER = ("SUPERSET", "TOGETHER")
 
 
@@ -93,7 +93,7 @@ def _is_prose(tokens: list[Token]) -> bool:
 
 def _blocks(items: list[Taken]) -> list[list[Taken]]:
     """A line that says several blocks, at the commas between them."""
-    if any(one.kind in TOGETHER for item in items for one in item.tokens):
+    if any(one.kind in TOGETHER for item in items for one in item.tokens) or _is_prepared(items):
         return [items]
     blocks: list[list[Taken]] = []
     opened: set[str] = set()
@@ -108,6 +108,15 @@ def _blocks(items: list[Taken]) -> list[list[Taken]]:
         blocks[-1] += segment
         opened |= opens | ({"alone"} if _is_stretch(segment) else set())
     return blocks
+
+
+def _is_prepared(items: list[Taken]) -> bool:
+    """Whether a line begins with a warm-up that has no length of its own: all of it is done in it."""
+    first = {role.name for item in items[:1] for role in item.roles}
+    said = {role.name for item in items for role in item.roles}
+    counted = sum(item.tokens[0].kind == "count" and not item.roles for item in items)
+    whole = first == {"around"} or (first == {"around", "time"} and counted > 1)
+    return whole and not said & {"rounds", "often", "amrap", "period"} and len(items) > 1
 
 
 def _begins(opens: set[str], opened: set[str], segment: list[Taken], last: list[Taken]) -> bool:

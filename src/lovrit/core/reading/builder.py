@@ -17,6 +17,7 @@ WORDS_OF_ONE = frozenset({
     "X", "OF", "FOR", "WITH", "ELL", "sign", "±", "=", "#", "°", '"', "'", "~", "*", "%", "ON", "HARD", "BACK", "TO",
     "AFTER", "REP", "NEEDED", "ADD", "BY", "MAX", "SHARE", "OR",
 })  # fmt: skip
+OF_A_TASK = frozenset({"sided", "counted", "most"})
 STOPS = frozenset({"@", "AT", "THEN", "AND"})
 TRAILING = frozenset({"OF", "FOR", "ON", "X", "OR", "WITH", "TO", "AND"})
 FIGURED, FEW = re.compile(r"\b([1-4])-"), ("one", "two", "three", "four")
@@ -43,6 +44,7 @@ class _Builder:
         self.share = False
         self.other = False  # what comes next is another way of the move before
         self.depth = 0  # of brackets
+        self.resting = False  # what is named next is done in the rest
         self._clear()
 
     def _clear(self) -> None:
@@ -76,7 +78,10 @@ class _Builder:
             return
         for role in item.roles:
             self._role(role, item)
+        self.resting = "rest" in names and item.tokens[-1].kind == "ACTIVE"
         kinds = {one.kind for one in item.tokens}
+        if "SECTION" in kinds and self._is_heading():
+            self._as_note()
         self.said.section = self.said.section or "SECTION" in kinds
         self.said.all_ = self.said.all_ or "ALL" in kinds
         if "ALTERNATING" in kinds and not item.roles:
@@ -93,10 +98,27 @@ class _Builder:
             unsure = next((one.value for one in item.roles if one.name == "unsure"), "")
             figure = next((one.figure for one in item.tokens if one.figure), None)
             self.said.left.append(Left(role.value, unsure, figure, self._at()))
+        elif role.name in OF_A_TASK:
+            self._of_task(role)
         elif role.name == "task":
             self.said.tasks.append(Task(role.value.lower()))
         elif role.name != "unsure":
             self._said(role)
+
+    def _of_task(self, role: Role) -> None:
+        """A count that stands behind a move: its reps, or those of a set; of each side; as many as one can."""
+        if role.name == "counted" and "sets" in self.said.roles and "reps" not in self.said.roles:
+            self._said(Role("reps", f"{role.value} reps"))
+            return
+        self._end()
+        last = self.said.tasks[-1] if self.said.tasks else None
+        figure = Figure("count", "one", (role.value,)) if role.value else None
+        if last is None or last.amount or last.most:
+            self.said.left += [Left(role.value, "", figure, self._at())] if last is None else []
+            self.said.notes += [f"{role.value} each side"] if last and role.name == "sided" else []
+            return
+        marks = (*last.marks, ", each side") if role.name == "sided" else last.marks
+        self.said.tasks[-1] = replace(last, amount=figure, most=role.name == "most", marks=marks)
 
     def _said(self, role: Role) -> None:
         roles = self.said.roles
@@ -128,7 +150,10 @@ class _Builder:
 
     def _piece(self, token: Token, after: Token | None) -> None:
         if token.kind in ENDS or token.kind in STOPS:
+            self.resting = False
             self._sign(token, after)
+        elif self.resting:
+            self.said.notes.append(token.text)
         elif token.figure:
             self._figure(token)
         elif token.kind in WORDS_OF_ONE and not self.parts:
@@ -142,7 +167,7 @@ class _Builder:
 
     def _sign(self, token: Token, after: Token | None) -> None:
         """What stands between things, or inside one: a colon behind a heading, a bracket, an “and”, an abbreviation."""
-        if token.kind == ":" and self._is_heading():
+        if token.kind == ":" and self._is_heading(after):
             self._as_note()
         elif token.kind == "." and _abbreviates(token, after):
             pass
@@ -159,16 +184,12 @@ class _Builder:
         self.share = self.share or token.kind == "SHARE"
         self.other = self.other or (token.kind == "OR" and bool(self.said.tasks))
 
-    def _is_heading(self) -> bool:
+    def _is_heading(self, after: Token | None = None) -> bool:
         """Whether words before a colon only say what follows: no move that the library knows whole, and no figure."""
-        whole = all(one.kind == "name" for one in self.parts)
-        return (
-            bool(self.parts)
-            and not whole
-            and not self.amount
-            and not self.said.roles
-            and not self.said.tasks
+        whole = all(one.kind == "name" for one in self.parts) and not (
+            after and after.kind == "AROUND"
         )
+        return bool(self.parts) and not (whole or self.amount or self.said.roles or self.said.tasks)
 
     def _as_note(self) -> None:
         self.said.notes.append(self.text[self.parts[0].start : self.parts[-1].end])
@@ -176,7 +197,7 @@ class _Builder:
 
     def _parts_here(self, after: Token | None) -> bool:
         """Whether an “and” stands between two things: before a figure, or a name behind a whole name."""
-        if after is None or after.figure or not self.parts:
+        if after is None or after.figure or self.marks or not self.parts:
             return True
         return after.kind == "name" and all(one.kind in ("name", "word") for one in self.parts)
 
@@ -288,7 +309,9 @@ class _Builder:
             parts = parts[:-1]
         if all(one.kind == "name" for one in parts) and any(one.kept for one in parts):
             return " ".join(one.kept or one.text for one in parts).lower(), ()
-        said = " ".join(self.text[parts[0].start : parts[-1].end].split()).lower()
+        said = " ".join(
+            self.text[parts[0].start : parts[-1].end].replace("&", " and ").split()
+        ).lower()
         return FIGURED.sub(lambda found: f"{FEW[int(found[1]) - 1]}-", said), ()
 
     def _unnamed(self, amount: Figure | None, most: bool, marks: list[str]) -> None:

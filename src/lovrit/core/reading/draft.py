@@ -2,10 +2,12 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
+from math import inf
 from typing import NamedTuple
 
 from lovrit.core.blocks.kinds import KINDS
 from lovrit.core.blocks.roles import Roles, Saying
+from lovrit.core.clock import read_clock
 from lovrit.core.reading.line import Left, Said, Task
 from lovrit.core.reading.said import clocked
 from lovrit.core.reading.tokens import short
@@ -38,6 +40,23 @@ UNUSUAL = frozenset(
         "ladder",
     }
 )
+
+
+def _seconds(said: str) -> float:
+    """A length; one that nobody wrote is as long as it takes."""
+    return read_clock(said) if said else inf
+
+
+OUTER = "outer"  # how often whole sets of intervals are done
+RESTS = frozenset({"rest", "between", "within"})
+ASIDE = frozenset({"turns", "stations", "maxed"})  # roles that say nothing that has to be written
+
+
+def _unsaid(saying: Saying, roles: Roles) -> tuple[str, ...]:
+    """Rests that a way needs said, and nobody said."""
+    between = ("between",) if saying.times and not RESTS & roles.keys() else ()
+    wanted = {saying.wants, "within", "between", "needed", "time"}
+    return between + ((saying.wants,) if saying.wants and not wanted & roles.keys() else ())
 
 
 def _off(offer: Offer) -> int:
@@ -181,35 +200,25 @@ class Draft:
 
     def _offer(self, saying: Saying, own: dict[str, str], lines: bool) -> Offer | None:
         roles = saying.derive(own) if saying.derive else own
-        if (lines and self.moves < saying.least) or (
-            saying.most is not None and self.moves > saying.most
-        ):
+        few = lines and self.moves < saying.least
+        many = saying.most is not None and self.moves > saying.most
+        if few or many or (saying.times == OUTER and OUTER not in roles):
             return None
-        missing = tuple(sorted(saying.needs - roles.keys()))
-        takes = (
-            saying.needs
-            | saying.takes.keys()
-            | ({"rest", "between", "within"} if saying.times else set())
+        missing = tuple(sorted(saying.needs - roles.keys())) + _unsaid(saying, roles)
+        takes = saying.needs | saying.takes.keys() | (RESTS if saying.times else frozenset())
+        over = tuple(sorted(roles.keys() - takes - ASIDE))
+        return Offer(saying, roles, missing, (*over, *(["line"] if self._misfits(roles) else [])))
+
+    def _misfits(self, roles: Roles) -> bool:
+        """Whether a line can't be what its heading says: longer than the clock of it, reps in a way to go."""
+        tasks = [one for line in self.tasks for one in line]
+        longest = max((one.seconds for one in tasks), default=0)
+        too_long = ("around" in roles and longest > _seconds(roles.get("time", ""))) or (
+            bool(roles.keys() & CLOCK) and longest >= LONG_S
         )
-        over = tuple(sorted(roles.keys() - takes - {"turns", "stations", "maxed"}))
-        if roles.keys() & CLOCK and any(
-            one.seconds >= LONG_S for line in self.tasks for one in line
-        ):
-            over = (*over, "line")
-        if "far" in roles and not self.tasks and any(one.endswith("%") for one in self.marks):
-            over = (*over, "line")
-        if "far" in roles and any(
-            one.amount and one.amount.measure == "count" for line in self.tasks for one in line
-        ):
-            over = (*over, "line")
-        if saying.times and not {"rest", "between", "within"} & roles.keys():
-            missing = (*missing, "between")
-        if (
-            saying.wants
-            and not {saying.wants, "within", "between", "needed", "time"} & roles.keys()
-        ):
-            missing = (*missing, saying.wants)
-        return Offer(saying, roles, missing, over)
+        counted = any(one.amount and one.amount.measure == "count" for one in tasks)
+        share = not tasks and any(one.endswith("%") for one in self.marks)
+        return too_long or ("far" in roles and (counted or share))
 
     def own_roles(self) -> dict[str, str]:
         """Its roles, with those that its labels and tasks say."""

@@ -123,6 +123,17 @@ class _Gatherer:
 
     def _told(self, line: Said) -> None:
         """Words that are no part of a block: kept beside the one above, or before all."""
+        if (
+            line.section
+            and line.words == 1
+            and self.open
+            and self.open.moves
+            and self.open.roles.keys() & CLOCKED
+        ):
+            self.open.tasks.append([Task(plain(line.text).strip(" -*"))])
+            self.open.labels.append(line.label)
+            self.open.lines.append(line)
+            return
         if line.section and not line.notes:
             self.open = (
                 self.open if self.open and not self.open.roles and not line.figures else None

@@ -151,15 +151,21 @@ def _bare(figure: Figure) -> str:
     return short(figure.seconds[0]) if figure.seconds else figure.said[0]
 
 
-def _counted_pair(name: str) -> Gives:
-    return lambda pieces: [
-        Role(name, pieces.one(0)),
-        Role("pair", "/".join(pieces.figures[1].said)),
-    ]
+def _counted_pair(name: str) -> Callable[..., list[Role]]:
+    def give(pieces: Pieces, at: int = 0) -> list[Role]:
+        pair = "/".join(pieces.figures[at + 1].said)
+        return [Role(name, pieces.one(at)), Role("pair", pair)]
+
+    return give
 
 
 def _times_pair(pieces: Pieces) -> list[Role]:
     return [Role("times", pieces.one()), Role("pair", "/".join(map(_bare, pieces.figures[1:3])))]
+
+
+def _outer_pair(pieces: Pieces) -> list[Role]:
+    """Sets of intervals: 2 x (8 x 30/30)."""
+    return [Role("outer", pieces.one()), *_counted_pair("times")(pieces, 1)]
 
 
 def _sets(pieces: Pieces) -> list[Role]:
@@ -245,7 +251,8 @@ def _load(pieces: Pieces) -> list[Role]:
 def _heart(pieces: Pieces) -> list[Role]:
     figure = pieces.figures[0]
     beats = "-".join(figure.said)
-    return [Role("heart", f"{beats}% max" if figure.measure == "share" else beats)]
+    of = "reserve" if pieces.has("OF_RESERVE") else "max"
+    return [Role("heart", f"{beats}% {of}" if figure.measure == "share" else beats)]
 
 
 def _kit(pieces: Pieces) -> list[Role]:
@@ -329,9 +336,7 @@ def _works(pieces: Pieces) -> list[Role]:
 
 def _around(pieces: Pieces) -> list[Role]:
     roles = [Role("around", pieces.kept("AROUND"))]
-    if pieces.figures:
-        roles.append(Role("time", _minutes(pieces.figures[0])))
-    return roles
+    return roles + (_length("time", pieces.figures[0], pieces.text) if pieces.figures else [])
 
 
 def _heavy(pieces: Pieces) -> list[Role]:
@@ -339,6 +344,11 @@ def _heavy(pieces: Pieces) -> list[Role]:
         return [Role("heavy", pieces.one())]
     named = HEAVY_SETS.get(pieces.tokens[-1].text.lower())
     return [Role("heavy", named)] if named else [NOT_THIS]
+
+
+def _heaviest(pieces: Pieces) -> list[Role]:
+    """A best of so many reps: 3RM."""
+    return [Role("heavy", "".join(filter(str.isdigit, pieces.tokens[-1].text)))]
 
 
 def _rft(pieces: Pieces) -> list[Role]:
@@ -382,11 +392,16 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     (f"CAP :? OF? {LEN} (?:MINUTE)?|time CAP", length("cap")),
     # a word for a length of its own
     ("ACCUMULATE time", gives("accumulate")),
+    ("BUILD (?:TO|OF)* OF_RM", _heaviest),
     ("BUILD (?:TO|OF)* HEAVY (?:count|word|name) REP?", _heavy),
     ("BUY_IN :?", flag(("once", "buy-in"))),
     ("CASH_OUT :?", flag(("once", "cash-out"))),
-    (f"AROUND [:,]? {LEN}(?! (?:X|ROUND|SET|name|word|KIT))|AROUND [:,]? time|time AROUND|AROUND", _around),
+    (f"AROUND [:,]? {LEN}(?! (?:X|ROUND|SET|name|word|KIT))|AROUND [:,]? time|{LEN} AROUND|AROUND", _around),
     # rests
+    ("\\( count (?:/|OF)? (?:LIMB|SIDE) \\)", lambda p: [Role("sided", p.one())]),
+    ("count REP(?! (?:OF |WITH )?(?:name|word|KIT))", lambda p: [Role("counted", p.one())]),
+    ("^count X$", gives("rounds")),
+    ("FAIL", flag(("most", ""))),
     ("REST :? count : count", _share),
     ("MAX [.]? time", length("cap")),
     ("(?:REST )?EQUAL", flag(("rest", "= work"))),
@@ -397,6 +412,8 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     # so many times so much
     ("count ROUND (?:EACH )?[:,]? OF? (?:count_pair|time_pair)", _counted_pair("rounds")),
     (f"count X {LEN} ON (?:/)? {LEN} (?:REST|ACTIVE)", _times_pair),
+    ("count X \\( count X (?:count_pair|time_pair) \\)?", _outer_pair),
+    ("count (?:X \\(|SET OF) count X far", gives("outer", "times", "far")),
     ("count X (?:count_pair|time_pair)", _counted_pair("times")),
     ("count X \\(? time", gives("times", "work")),
     ("count X \\(? (?:far|cal)", gives("times", "far")),
@@ -424,7 +441,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("REST :? count (?:MINUTE)?", _rest("rest")),
     ("(?:time|far) OF? (?:ACTIVE )*REST (?:AFTER (?:(?:word|OF) count?)?|WITHIN)?", _rest("rest")),
     ("count (?:REST|ACTIVE) WITHIN", _rest("rest")),
-    ("time R(?! count)|R time", _rest("rest")),
+    ("time R(?! count)|R =? time", _rest("rest")),
     ("REST :? (?:FOR|OF)? time_range WITHIN?|time_range (?:OF )*REST WITHIN?", _unsure("range:rest")),
     ("(?:time|far) (?:ACTIVE )*WITHIN|WITHIN :? (?:time|far)", _rest("rest")),
     ("(?<=[,/\\-+WITH]) (?:time|far) (?:OF )*(?:ACTIVE )+REST?|(?<=[,/\\-+WITH]) ACTIVE (?:BACK )?(?:time|far)", _easy),
@@ -438,7 +455,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("(?:@|AT) (?:count|count_range|count_pair)", _effort),
     ("(?:@|AT)? (?:far|word|name)? PACE", lambda p: [Role("note", p.text.removeprefix("@").strip())]),
     ("(?:@|AT)? HEART :? (?:count|count_range|share|share_range)", _heart),
-    ("(?:@|AT)? (?:share|share_range) (?:OF )*(?:OF_MAX|MAX HEART|HEART)", _heart),
+    ("(?:@|AT)? (?:share|share_range) (?:OF )*(?:OF_MAX|OF_RESERVE|MAX HEART|HEART)", _heart),
     ("(?:@|AT|OF)? \\(? (?:load|share|watt)(?:_range|_pair|_list)? (?:OF )*OF_RM?", _load),
     ("(?:@|AT|OF)? (?:load|share|watt)(?:_range|_pair|_list)?|(?:@|AT) split|split", _load),
     ("RESERVE :? count|(?:LEAVE )?count RESERVE", _marked("rir")),

@@ -13,14 +13,15 @@ PIECE = re.compile(
     r"|(?P<clock>\d{1,3}:[0-5]\d(?::[0-5]\d)?)(?!\d)"
     r"|(?P<short>:[0-5]\d)(?!\d)"
     r"|(?P<minsec>\d{1,2}['′’]\s?[0-5]?\d(?:[\"″”]|'')?)(?=\W|$)"
+    r"|(?P<best>\d{1,2}\s?-?rm(?!\w))"
     r"|(?P<rhythm>[2-6][0-3](?-i:X)[0-3]|\d{4}(?=\s*(?:,|$)))(?!\w)"
     r"|(?P<emom>e\d{0,2}mom|e\d{2,3}s)(?![^\W\d_])"
     r"|(?P<limbed>[1-4]-(?=arm|leg|hand|point|way|foot)[a-z]+)"
     r"|(?P<mixed>(?!x\d)[^\W\d_]{1,3}\d[^\W\d_]{1,3}(?!\w))"
-    r"|(?P<best>1\s?-?rm(?!\w))"
     r"|(?P<hour>\d{1,2}(?:[:.][0-5]\d)?\s?(?:am|pm|uhr)(?!\w)|\d{1,2}h[0-5]\d(?!\w))"
     r"|(?P<zone>z(?:one)?\s?[1-7])(?!\w)"
     r"|(?P<number>\d{1,7}(?:\.\d{1,2}|,5(?!\d))?)"
+    r"|(?P<cross>(?<=\d)x(?=max))"
     r"|(?P<short_word>(?:b/w|e/s|e/l|w/u|c/d|w/o|l/r)(?![^\W\d_]))"
     r"|(?P<word>[^\W\d_]+(?:['’](?=[^\W\d_])[^\W\d_]+)*)"
     r"|(?P<dots>\.{2,}|…)"
@@ -29,7 +30,7 @@ PIECE = re.compile(
     re.IGNORECASE,
 )
 SIGNS = {
-    "×": "X", "*": "*", ",": ",", ";": ",", ":": ":", "/": "/", "|": "|", "+": "+", "&": "+", "-": "-", "–": "-",
+    "×": "X", "*": "*", ",": ",", ";": ",", ":": ":", "/": "/", "|": "|", "+": "+", "-": "-", "–": "-",
     "—": "-", "(": "(", ")": ")", "[": "(", "]": ")", "@": "@", ".": ".", "%": "%", "=": "=", "~": "~", "≥": "~",
     "±": "±", "!": ".", "?": ".", "#": "#", "°": "°", '"': '"', "'": "'", "″": '"', "′": "'", "’": "'", "”": '"',
 }  # fmt: skip
@@ -51,7 +52,9 @@ class _Piece(NamedTuple):
 def cut(line: str) -> list[Token]:
     """The pieces of a line: figures with their units first, then words by their longest saying."""
     pieces = [
-        _Piece(found.lastgroup or "", found[0], found.start(), found.end())
+        _Piece("word", "and", found.start(), found.end())
+        if found[0] == "&"
+        else _Piece(found.lastgroup or "", found[0], found.start(), found.end())
         for found in PIECE.finditer(line)
         if found.lastgroup != "blank"
     ]
@@ -269,6 +272,9 @@ def _worded(halves: Sequence[Half]) -> Iterator[Token]:
             seconds = figure if half.text[-1] in "sS" else str(60 * int(figure))
             yield Token("EMOM", half.start, half.end, half.text, None, seconds)
             at += 1
+        elif half.group == "cross":
+            yield Token("X", half.start, half.end, half.text)
+            at += 1
         else:
             kind = "ELL" if half.group == "dots" else SIGNS.get(half.text, "sign")
             yield Token(kind, half.start, half.end, half.text)
@@ -362,6 +368,8 @@ def _chain(tokens: list[Token], at: int) -> tuple[int, str]:
     ):
         end, size = end + 2, size + 1
     spaced = tokens[at + 1].start > first.end
+    if size == 2 and sign == "-" and spaced and not _climbs(first, tokens[at + 2]):
+        return 1, ""  # “emom 20 - 5 exercises” is two things
     if (
         size == 2
         and sign == "-"
@@ -371,6 +379,12 @@ def _chain(tokens: list[Token], at: int) -> tuple[int, str]:
     ):
         return 1, ""  # “row 500 - 10 burpees” is two things
     return size, sign
+
+
+def _climbs(one: Token, other: Token) -> bool:
+    """Whether the second figure is the larger one: a range."""
+    low, high = (each.figure.said[0] if each.figure else "0" for each in (one, other))
+    return float_of(low) < float_of(high)
 
 
 def _follows(tokens: list[Token], at: int) -> bool:

@@ -8,6 +8,7 @@ from lovrit.core.reading.draft import CLOCK, Draft, Offer
 from lovrit.core.reading.line import Task
 
 INSET = "  "
+RESTS = frozenset({"between", "rest", "within"})
 MOST_NOTE = 300  # letters; the slate takes no longer line than 400
 
 
@@ -17,8 +18,10 @@ def written(draft: Draft, offer: Offer) -> str:
     if not saying.times:
         head = saying.heading(roles)
         return "\n".join([head, *_lines(draft, saying, offer)])
-    rest = next((roles[one] for one in ("between", "rest", "within") if one in roles), "")
-    once = {name: said for name, said in roles.items() if name not in ("between", "rest", "within")}
+    outer = next((one for one in ("between", "within", "rest") if one in roles), "")
+    inner = saying.takes.keys() & {"rest"} if outer != "rest" else set()
+    once = {name: said for name, said in roles.items() if name not in RESTS or name in inner}
+    rest = roles.get(outer, "")
     nest = f"{roles[saying.times]} times, rest {rest}"
     return "\n".join(
         [nest, INSET + saying.heading(once), *(INSET + one for one in _lines(draft, saying, offer))]
