@@ -39,6 +39,24 @@ cool-down 4:00 at 2
 """
 
 
+MESSAGE = """Hi all, tomorrow in the hall
+WU 8 min easy laps
+A. Front squat 5x3, tempo 31X1
+B. 3 Runden 40s / 20s, 2 min b/w rounds
+- ring row
+- Liegestütze
+- plank
+C. AMRAP 10: 12 cal row, 10 thrusters (40/30), 8 burpees
+Bring water, please
+CD 5 min
+"""
+PASTE = """(text) => {
+  const event = new ClipboardEvent("paste", { clipboardData: new DataTransfer(), bubbles: true, cancelable: true });
+  event.clipboardData.setData("text/plain", text);
+  document.querySelector(".cm-content").dispatchEvent(event);
+}"""
+
+
 def serve(data: Path) -> subprocess.Popen[bytes]:
     """The demo, fresh, on a port of its own."""
     env = os.environ | {"LOVRIT_DATA": str(data), "LOVRIT_PORT": str(PORT)}
@@ -96,7 +114,16 @@ as many as possible in 20:00 at 9
 
 
 def thinking(browser: Browser) -> None:
-    """A session that is too much, what is said of it, its recast, and a fit."""
+    """A message read, a session that is too much and what is said of it, and a fit."""
+    page = open_page(browser, "/desk", DESK)
+    page.get_by_role("button", name="New session").click()
+    page.wait_for_selector(".cm-content")
+    page.evaluate(PASTE, MESSAGE)
+    page.wait_for_selector(".became")
+    page.locator(".answer").first.click()
+    page.wait_for_timeout(1500)
+    page.evaluate("desk.editor.contentDOM.blur()")
+    take(page, "desk-message")
     page = open_page(browser, "/desk", DESK)
     page.get_by_role("button", name="New session").click()
     page.wait_for_selector(".cm-content")
@@ -106,10 +133,6 @@ def thinking(browser: Browser) -> None:
     page.locator(".cm-line", has_text="jump squat").click()
     page.wait_for_timeout(1500)
     take(page, "desk-forecast")
-    page.evaluate("desk.editor.contentDOM.blur()")
-    page.keyboard.press("Alt+r")
-    page.wait_for_timeout(900)
-    take(page, "desk-recast")
     page = open_page(browser, "/desk/4", DESK)
     page.keyboard.press("Alt+f")
     page.wait_for_timeout(600)

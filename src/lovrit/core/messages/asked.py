@@ -95,6 +95,7 @@ WHAT = {
     "range": "how long is it, on one clock for all?",
     "pair": "a work and a rest, or something else?",
     "rounds": "so many rounds?",
+    "superset": "after each set, or after each pair?",
     "each": "on each side, or each of you?",
 }
 
@@ -233,6 +234,12 @@ def _answer(draft: Draft) -> Iterator[str]:
 def _ways_of(draft: Draft, left: Left) -> Iterator[Draft]:
     """The block with what was left as each thing that it could be, and with it as a note."""
     unsure, _, of = left.unsure.partition(":")
+    if unsure == "superset":
+        yield draft
+        yield replace(
+            draft, roles={name: said for name, said in draft.roles.items() if name != "together"}
+        )
+        return
     if unsure in ("load", "second", "each"):
         marks = (", each side",) if unsure == "each" else _load_units(left.figure)
         yield from (_loaded(draft, left, mark) for mark in marks if draft.tasks)

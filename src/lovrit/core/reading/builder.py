@@ -65,6 +65,12 @@ class _Builder:
                 )
         self._end()
         self._settle()
+        if (
+            "SUPERSET" in {one.kind for item in items for one in item.tokens}
+            and len(self.said.tasks) > 1
+        ):
+            rest = self.said.roles.get("rest") or self.said.roles.get("within")
+            self.said.left += [Left(f"rest {rest}", "superset")] if rest else []
 
     # what the ways of saying took
 
@@ -121,7 +127,7 @@ class _Builder:
         self.said.tasks[-1] = replace(last, amount=figure, most=role.name == "most", marks=marks)
 
     def _said(self, role: Role) -> None:
-        roles = self.said.roles
+        roles, named = self.said.roles, bool(self.parts)
         if role.name != "around" or self.parts:
             self._end()
         if roles.get(role.name, role.value) == role.value:
@@ -130,8 +136,18 @@ class _Builder:
             roles["pair"] += f" {role.value}"
         elif role.name == "rest" and "between" not in roles:
             roles["between"] = role.value
+        elif role.name == "reps" and "together" in roles:
+            self._own_reps(role.value, named)
         else:
             self.said.again.append(role)
+
+    def _own_reps(self, said: str, named: bool) -> None:
+        """Reps of the second of a pair: of the move before them, or of the one that follows."""
+        figure = Figure("count", "one", (said.removesuffix(" reps"),))
+        if named and self.said.tasks:
+            self.said.tasks[-1] = replace(self.said.tasks[-1], amount=figure)
+        else:
+            self.amount = figure
 
     def _at(self) -> int:
         """The task that a thing stands by."""

@@ -10,8 +10,10 @@ def drawn_text(text: str, good: str) -> str:
 
     Lines keep their numbers; a line that stood nowhere before is left as it is.
     """
+    if not good or text == good:
+        return text
     bad = {one.line for one in read(text, 0).problems}
-    if not bad or not good:
+    if not bad:
         return text
     now, before = split_lines(text), split_lines(good)
     for tag, i, j, k, end in SequenceMatcher(None, now, before, autojunk=False).get_opcodes():
