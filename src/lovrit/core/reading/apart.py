@@ -26,6 +26,7 @@ PLACE = re.compile(
 )
 SENTENCE = re.compile(r"(?<=[^\W\d_])[.!?]+\s+(?=[A-ZÀ-Þ])")
 MANY_WORDS = 6
+SCORES = frozenset({"score", "scoring", "wertung", "puntuacion"})
 LONG_S = 90
 # words that only headings have: what they stand in is no sentence to people
 HEADING = frozenset(
@@ -80,6 +81,8 @@ def _without_prose(said: Said, text: str) -> str:
 
 def _is_prose(tokens: list[Token]) -> bool:
     """A sentence to people: words that moves don't have, and nothing that is counted."""
+    if tokens and plain(tokens[0].text) in SCORES:
+        return True
     if any(one.kind in HEADING for one in tokens):
         return False
     words = [one for one in tokens if one.kind not in ENDS and not one.figure]
@@ -121,7 +124,11 @@ def _is_prepared(items: list[Taken]) -> bool:
 
 def _begins(opens: set[str], opened: set[str], segment: list[Taken], last: list[Taken]) -> bool:
     """Whether a part of a line begins a block of its own."""
-    timed = any(role.name == "time" for item in last for role in item.roles)
+    timed = any(role.name == "time" for item in last for role in item.roles) or any(
+        item.tokens[0].kind == "far" for item in last if not item.roles
+    )
+    if opens and last[-1].tokens[-1].kind == "THEN":
+        return True
     if opens & opened or ("around" in opens and opened):
         return True
     if "alone" in opened and (opens or _is_stretch(segment)):

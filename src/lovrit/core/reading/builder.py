@@ -64,6 +64,7 @@ class _Builder:
                     item.tokens[0], items[nth + 1].tokens[0] if nth + 1 < len(items) else None
                 )
         self._end()
+        self._without_title()
         self._settle()
         if (
             "SUPERSET" in {one.kind for item in items for one in item.tokens}
@@ -71,6 +72,17 @@ class _Builder:
         ):
             rest = self.said.roles.get("rest") or self.said.roles.get("within")
             self.said.left += [Left(f"rest {rest}", "superset")] if rest else []
+
+    def _without_title(self) -> None:
+        """A word that no move is called, before moves that are all counted, only says what kind of work it is."""
+        tasks = self.said.tasks
+        counted = len(tasks) > 2 and all(one.amount or one.most for one in tasks[1:])
+        if (
+            counted
+            and self.said.roles
+            and not (tasks[0].known or tasks[0].amount or tasks[0].marks)
+        ):
+            self.said.notes.append(tasks.pop(0).name)
 
     # what the ways of saying took
 
@@ -89,7 +101,8 @@ class _Builder:
         if "SECTION" in kinds and self._is_heading():
             self._as_note()
         self.said.section = self.said.section or "SECTION" in kinds
-        self.said.all_ = self.said.all_ or "ALL" in kinds
+        between = "STATIONS" in kinds and bool({"rest", "within"} & self.said.roles.keys())
+        self.said.all_ = self.said.all_ or "ALL" in kinds or between
         if "ALTERNATING" in kinds and not item.roles:
             self.said.roles.setdefault("alternating", "")
 

@@ -91,6 +91,11 @@ def _by_the_clock(draft: "Draft", roles: dict[str, str]) -> dict[str, str]:
         )
     if rests:
         return {"pair": f"{short(work)}/{short(rests[0])}"}
+    if (
+        "rest" in roles and draft.moves > 1
+    ):  # behind several: after the round, where it is as long as the work
+        whole = ":" in roles["rest"] and read_clock(roles["rest"]) >= work
+        return {"each": short(work), "between": roles["rest"]} if whole else {}
     if "rest" in roles:
         return {"work": short(work)}
     return {"each": short(work)} if draft.moves > 1 else {}
@@ -229,9 +234,14 @@ class Draft:
         if "often" in roles:
             several = self.moves > 1 or not roles.keys() & {"pair", "work", "far"}
             roles.setdefault("rounds" if several else "times", roles.pop("often"))
+        if "company" in roles:
+            roles.pop("oneworks", None)
         if self.tasks and all(one.most for line in self.tasks for one in line):
             roles["maxed"] = ""
-        roles |= _by_the_clock(self, roles)
+        timed = _by_the_clock(self, roles)
+        if "between" in timed:
+            roles.pop("rest", None)
+        roles |= timed
         if roles.get("stations") == str(self.moves):
             del roles["stations"]
         if "add" in roles:

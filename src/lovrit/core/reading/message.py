@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 
+from lovrit.core.clock import read_clock
 from lovrit.core.reading.apart import read_line
 from lovrit.core.reading.draft import Draft
 from lovrit.core.reading.line import Said, Task
@@ -183,7 +184,7 @@ class _Gatherer:
 
     def _is_for_all(self, line: Said) -> bool:
         """Whether a rest is said of all blocks above."""
-        return line.all_ and line.roles.keys() == {"rest"} and not line.tasks
+        return line.all_ and line.roles.keys() in ({"rest"}, {"within"}) and not line.tasks
 
     def _rests_among(self, line: Said) -> bool:
         """Whether a rest stands among the lines of rounds."""
@@ -273,19 +274,18 @@ class _Gatherer:
             return False
         before = next((one.label for one in outer.lines if one.label), "")
         letters = len(before) == 2 and len(line.label) == 2 and before[0] == line.label[0]
-        return bool(
-            letters
-            and before != line.label
-            and line.roles.get("sets") == outer.roles.get("sets")
-            and "sets" in line.roles
-        )
+        sets = line.roles.get("sets") or line.roles.get("times")
+        return bool(letters and before != line.label and sets and sets == outer.roles.get("sets"))
 
     def _pair(self, line: Said) -> None:
         outer = self.open
         assert outer
         outer.roles["together"] = ""
-        reps = line.roles.pop("reps", "")
-        if reps != outer.roles.get("reps"):
+        reps, work = line.roles.pop("reps", ""), line.roles.pop("work", "")
+        line.roles.pop("times", "")
+        if work:
+            line.tasks = [replace(one, amount=time_of(read_clock(work))) for one in line.tasks]
+        elif reps != outer.roles.get("reps"):
             line.tasks = [_counted(one, reps) for one in line.tasks]
         outer.add(line)
 
@@ -394,6 +394,8 @@ def _takes_tasks(draft: Draft, line: Said) -> bool:
     if roles.keys() <= {"rounds"} and any(
         task.name == "rest" for row in draft.tasks for task in row
     ):
+        return True
+    if roles.keys() == {"around"} and not draft.moves:
         return True
     if _is_whole(draft):
         return False

@@ -371,6 +371,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("day", lambda pieces: [Role("slot", pieces.one())]),
     ("SETUP :? time|time SETUP", gives("setup")),
     ("time SLOT|SLOT ,? OF? time", gives("slot")),
+    ("TEAM SECTION? \\( count PEOPLE \\)|TEAM count ,? ONE_WORKS|TEAM OF? count", _team),
     ("count PEOPLE", lambda pieces: [Role("people", pieces.one())]),
     # minutes that each have their task
     (f"EMOM :? (?:X|FOR)? {LEN} (?:MINUTE|ROUND|SET)?", _emom),
@@ -454,8 +455,8 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("(?:@|AT) count_list", _at_rhythm),
     ("(?:@|AT) (?:count|count_range|count_pair)", _effort),
     ("(?:@|AT)? (?:far|word|name)? PACE", lambda p: [Role("note", p.text.removeprefix("@").strip())]),
-    ("(?:@|AT)? HEART :? (?:count|count_range|share|share_range)", _heart),
-    ("(?:@|AT)? (?:share|share_range) (?:OF )*(?:OF_MAX|OF_RESERVE|MAX HEART|HEART)", _heart),
+    ("(?:@|AT|OF)? HEART :? (?:count|count_range|share|share_range)", _heart),
+    ("(?:@|AT|OF)? (?:share|share_range) (?:OF )*(?:OF_MAX|OF_RESERVE|MAX HEART|HEART)", _heart),
     ("(?:@|AT|OF)? \\(? (?:load|share|watt)(?:_range|_pair|_list)? (?:OF )*OF_RM?", _load),
     ("(?:@|AT|OF)? (?:load|share|watt)(?:_range|_pair|_list)?|(?:@|AT) split|split", _load),
     ("RESERVE :? count|(?:LEAVE )?count RESERVE", _marked("rir")),
@@ -468,7 +469,6 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("EACH MINUTE|ODD :?", flag()),
     ("/ LIMB|EACH LIMB|SIDE", flag(("side", "each side"))),
     # with whom
-    ("TEAM count ,? ONE_WORKS|TEAM count", _team),
     ("ONE_WORKS", flag(("oneworks", ""))),
     ("PARTNERS :?", flag(("company", "partners alternate"))),
     ("TOGETHER", flag(("together", ""))),

@@ -10,6 +10,7 @@ from lovrit.core.reading.vocabulary import LONGEST, names, numbers, plain, sayin
 
 PIECE = re.compile(
     r"(?P<day>\d{1,2}:[0-5]\d\s*[-–]\s*\d{1,2}:[0-5]\d)(?![\d:])"
+    r"|(?P<pace>\d{1,2}:[0-5]\d\s?(?:min)?\s?/\s?(?:km|mi(?:le)?)(?!\w))"
     r"|(?P<clock>\d{1,3}:[0-5]\d(?::[0-5]\d)?)(?!\d)"
     r"|(?P<short>:[0-5]\d)(?!\d)"
     r"|(?P<minsec>\d{1,2}['′’]\s?[0-5]?\d(?:[\"″”]|'')?)(?=\W|$)"
@@ -21,7 +22,7 @@ PIECE = re.compile(
     r"|(?P<hour>\d{1,2}(?:[:.][0-5]\d)?\s?(?:am|pm|uhr)(?!\w)|\d{1,2}h[0-5]\d(?!\w))"
     r"|(?P<zone>z(?:one)?\s?[1-7])(?!\w)"
     r"|(?P<number>\d{1,7}(?:\.\d{1,2}|,5(?!\d))?)"
-    r"|(?P<cross>(?<=\d)x(?=max))"
+    r"|(?P<cross>(?<=\d)x(?=max|amrap))"
     r"|(?P<short_word>(?:b/w|e/s|e/l|w/u|c/d|w/o|l/r)(?![^\W\d_]))"
     r"|(?P<word>[^\W\d_]+(?:['’](?=[^\W\d_])[^\W\d_]+)*)"
     r"|(?P<dots>\.{2,}|…)"
@@ -264,7 +265,7 @@ def _worded(halves: Sequence[Half]) -> Iterator[Token]:
             kind = {"mixed": "word", "limbed": "word", "best": "OF_RM", "hour": "HOUR"}[half.group]
             yield Token(kind, half.start, half.end, half.text)
             at += 1
-        elif half.group == "zone":
+        elif half.group in ("zone", "pace"):
             yield Token("ZONE", half.start, half.end, half.text)
             at += 1
         elif half.group == "emom":
