@@ -39,6 +39,9 @@ def _read(node: Node) -> Read:
     return Read(fields, counted + figures)
 
 
+WITHIN = {"within": "break {}"}  # a rest “in between”, where each turn has its own already
+
+
 class Rotate(Paired):
     """Each turn moves everyone one station on; ``together`` everyone is at the same one, and goes on with it.
 
@@ -54,18 +57,18 @@ class Rotate(Paired):
     together: bool = False
 
     sayings: ClassVar[tuple[Saying, ...]] = tuple(
-        Saying(head, {**SAID_AIMS, **BREAK, "together": "together"}, least=least)
-        for head, least in (
-            ("{rounds} rounds of {pair}", 1),
-            ("{rounds} rounds of {work}/{rest}", 1),
-            ("{rounds} rounds of {work}/{within}", 1),
-            ("{rounds} rounds of {work}/{change}", 1),
-            ("{rounds} rounds of {each}/{change}", 1),
-            ("{rounds} rounds of {each}/{within}", 1),
-            ("{rounds} rounds of {each}/0", 1),
-            ("{times} rounds of {pair}", 2),
-            ("{times} rounds of {work}/{rest}", 2),
-            ("{sets} rounds of {pair}", 2),
+        Saying(head, {**SAID_AIMS, **BREAK, "together": "together", **more}, least=least)
+        for head, least, more in (
+            ("{rounds} rounds of {pair}", 1, WITHIN),
+            ("{rounds} rounds of {work}/{rest}", 1, WITHIN),
+            ("{rounds} rounds of {work}/{within}", 1, {}),
+            ("{rounds} rounds of {work}/{change}", 1, {}),
+            ("{rounds} rounds of {each}/{change}", 1, {}),
+            ("{rounds} rounds of {each}/{within}", 1, {}),
+            ("{rounds} rounds of {each}/0", 1, {}),
+            ("{times} rounds of {pair}", 2, WITHIN),
+            ("{times} rounds of {work}/{rest}", 2, {}),
+            ("{sets} rounds of {pair}", 2, {}),
         )
     )
     forms: ClassVar[tuple[Form, ...]] = (

@@ -45,6 +45,7 @@ class _Builder:
         self.other = False  # what comes next is another way of the move before
         self.depth = 0  # of brackets
         self.resting = False  # what is named next is done in the rest
+        self.said_since = False  # whether something was said of the block since its last move
         self._clear()
 
     def _clear(self) -> None:
@@ -141,6 +142,7 @@ class _Builder:
 
     def _said(self, role: Role) -> None:
         roles, named = self.said.roles, bool(self.parts)
+        self.said_since = bool(self.said.tasks or self.parts)
         if role.name != "around" or self.parts:
             self._end()
         if roles.get(role.name, role.value) == role.value:
@@ -301,7 +303,8 @@ class _Builder:
                 replace(amount, form="one", said=amount.said[:1]),
                 [*marks, ", each side"],
             )
-        if amount is None and not most and not known and self._is_note(parts):
+        closing = self.said_since and plain(name) in labels()  # “…, 2 min between rounds, stretch”
+        if amount is None and not most and (closing or (not known and self._is_note(parts))):
             self.said.notes.append(self.text[parts[0].start : parts[-1].end])
             return None
         if most and name.startswith(CALORIES):
