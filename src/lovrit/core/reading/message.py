@@ -119,7 +119,7 @@ class _Gatherer:
             and not line.bullet
             and len(self.lines) > 1
             and line.words <= 8
-            and not line.notes
+            and (line.section or not line.notes)
         )
 
     def _told(self, line: Said) -> None:
