@@ -31,16 +31,16 @@ function language(known) {
       if (stream.sol()) {
         state.indented = /^[ \t]/.test(stream.string);
         if (stream.match(known.headers)) {
-          if (/^title/i.test(stream.current())) stream.match(/^[^#]*/);
+          if (/^(title|note)/i.test(stream.current())) stream.match(/^[^#]*/);
           return "heading";
         }
       }
       if (stream.eatSpace()) return null;
+      if (state.indented && stream.match(/^note\s*:[^#]*/i)) return "heading"; // said to people, and no move
       if (stream.peek() === "#") {
         stream.skipToEnd();
         return "comment";
       }
-      if (stream.match(/^note\s*:.*/i)) return "comment";
       if (stream.match(/^\d+(:\d\d)*(\.\d+)?/)) return state.indented ? "literal" : "number";
       if (stream.match(/^[^\W\d_][\w-]*/u)) {
         if (known.words.has(stream.current().toLowerCase())) return "keyword";
