@@ -78,3 +78,18 @@ def test_the_message_is_read_from_outside(client: TestClient) -> None:
     assert [one["line"] for one in made["asked"]] == [2, 3]
     assert all(len(one["answers"]) >= 2 for one in made["asked"])
     assert made["kept"] == ["Bring water, please"]
+
+
+def test_what_is_said_to_people_stands_where_they_look(client: TestClient) -> None:
+    text = "note: Bring water\n\n6 x 30/30 at 8\n  note: Breathe out as you stand\n  squat\n"
+    session = int(client.post("/desk", data={"text": text}).url.path.rsplit("/", 1)[1])
+    client.post(f"/crew/{session}/place", data={"person": 1, "group": 0})
+    run = client.post(f"/desk/{session}/floor").url.path
+    talk = client.get(f"{run}/talk").text
+    cards = client.get(f"{run}/cards").text
+    wall = client.get(run.replace("/run/", "/wall/")).text
+    assert "Bring water" in talk and "Bring water" in cards
+    assert "Breathe out as you stand" in cards and "Breathe out as you stand" in wall
+    sheet = client.get(f"/desk/{session}/session.sheet").text
+    assert "Bring water" in sheet and "Breathe out as you stand" in sheet
+    assert "Breathe out as you stand" in client.get(f"/desk/{session}/session.md").text

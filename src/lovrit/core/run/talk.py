@@ -27,6 +27,7 @@ class Said(Value):
 def talk(plan: ClassPlan) -> tuple[Said, ...]:
     """The talk of a class, line by line, in the order in which it is said."""
     lines = [Said(about="aim", text=_aim(plan)), Said(about="run", text=_run(plan))]
+    lines += [Said(about="run", text=plan.session.note)] if plan.session.note else []
     lines += _moves(plan)
     lines += [Said(about="target", text=text) for text in dict.fromkeys(_targets(plan))]
     lines += [Said(about="caution", text=text) for text in _cautions(plan)]

@@ -76,13 +76,19 @@ def cards(request: Request, house: InHouse, class_id: Id) -> HTMLResponse:
 
 def _card(live: Live, mine: Comer, code: str) -> Card:
     blocks = tuple(
-        CardBlock(_begins(live, one), tuple(_lines(live, one, mine)))
+        CardBlock(_begins(live, one), (*_lines(live, one, mine), *_noted(one)))
         for one in live.run_by.blocks
         if one.block.works and one.block.moves
     )
     told = [DOES_NOT[limit] for limit in mine.limits]
     minds = ", ".join([*told, SHARES[mine.share]] if mine.share else told)
     return Card(mine.name, letter(mine.group), mine.group, _box(live, mine), minds, blocks, code)
+
+
+def _noted(planned: PlannedBlock) -> Iterator[tuple[str, str]]:
+    """What is said to people while a block is done."""
+    if planned.block.note:
+        yield "", planned.block.note
 
 
 def _begins(live: Live, planned: PlannedBlock) -> str:
