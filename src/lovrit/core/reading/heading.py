@@ -19,6 +19,9 @@ class Ways(NamedTuple):
     left: tuple[Left, ...] = ()
     lacking: tuple[str, ...] = ()
     said: bool = False  # whether any role was found
+    nest: tuple[
+        str, ...
+    ] = ()  # the lines of whole blocks that are done several times, where it says these
 
 
 def heading_ways(text: str) -> Ways:
@@ -46,7 +49,9 @@ def heading_ways(text: str) -> Ways:
     near = [one for one in tried if not one.over]
     least = min((len(one.missing) for one in near), default=0)
     lacking = {name for one in near if len(one.missing) == least for name in one.missing}
-    return Ways(tuple(forms), lacking=tuple(sorted(lacking)), said=bool(draft.roles))
+    nests = [written(whole, one) for one in draft.tried(lines=False) if _is_nest(one)]
+    nest = tuple(one.strip() for one in nests[0].split("\n")[:2]) if nests and not forms else ()
+    return Ways(tuple(forms), lacking=tuple(sorted(lacking)), said=bool(draft.roles), nest=nest)
 
 
 def _is_unsure(text: str, draft: Draft) -> bool:
@@ -61,6 +66,10 @@ def _may_head(draft: Draft, offer: Offer) -> bool:
     rest = draft.roles.keys() <= {"rest", *ALONE} and offer.saying.fields == {"rest"}
     few = offer.saying.least <= max(1, draft.moves)
     return rest or (few and offer.saying.most != 0 and not offer.saying.times)
+
+
+def _is_nest(offer: Offer) -> bool:
+    return bool(offer.saying.times) and not offer.missing and not offer.over
 
 
 def _bare(draft: Draft, offer: Offer) -> Offer:

@@ -51,11 +51,14 @@ def read_heading(text: str) -> Heading:
     plain, wrong = _plain(text)
     if plain and _is_clear(text, plain):
         return Heading(plain)
-    if wrong and reads(text, "block") and not FALLING.search(text):
+    own = wrong and reads(text, "block") and not FALLING.search(text)
+    if wrong and own and not MISPLACED.search(wrong.text):
         raise wrong  # the slate's own form, with something in it that can't be
     ways = heading_ways(text)
     if len(ways.forms) == 1:
         return _said(ways.forms[0], plain)
+    if wrong and own and not ways.nest:
+        raise wrong
     if plain and isinstance(plain.block, Intervals) and not ways.forms:
         return Heading(plain)
     _ask(text, ways, wrong)
@@ -103,6 +106,11 @@ def _ask(text: str, ways: Ways, wrong: Unreadable | None) -> None:
     if line.lower() in LONE:
         said = f"“{line}” says what kind it is, not how long or how often."
         raise Unreadable(said, 1, ("every 1:00 for 12:00",))
+    if ways.nest and not ways.forms:
+        said = (
+            f"Rounds with a rest between stand below “{ways.nest[0]}”, indented: “{ways.nest[1]}”."
+        )
+        raise Unreadable(said, 1, ways.nest, "")
     if len(ways.forms) > 1:
         heads = tuple(one.split("\n")[0] for one in ways.forms)
         raise Unreadable(f"“{line}” could be {' or '.join(heads[:2])}: write which.", 1, heads)
@@ -113,6 +121,8 @@ def _ask(text: str, ways: Ways, wrong: Unreadable | None) -> None:
         raise Unreadable(f"“{line}”: {asked}?", column, expected)
 
 
+# a rest or a break that another kind has under another word
+MISPLACED = re.compile(r"rest is already written|“(?:rest|break|change)” does not go")
 FALLING = re.compile(r"\d\s+[-–]\d")
 
 
