@@ -34,6 +34,7 @@ HEADING = frozenset(
 )
 # what begins a block where it is said again on the same line
 OPENING = frozenset({"sets", "times", "around", "amrap", "period", "scheme", "rounds", "often"})
+RESTED = frozenset({"rest", "within", "between", "needed", "time"})
 TOGETHER = ("SUPERSET", "TOGETHER")
 
 
@@ -50,7 +51,17 @@ def read_line(number: int, raw: str) -> list[Said]:
         part = said if not made else Said(number, said.text, said.inset, said.bullet)
         build(part, text, items)
         made.append(part)
+    _rest_of_all(made)
     return made
+
+
+def _rest_of_all(parts: list[Said]) -> None:
+    """A rest at the end of a line with several lifts is that of each that has none."""
+    last = parts[-1].roles if parts else {}
+    name = next((one for one in ("rest", "within") if one in last and "sets" in last), "")
+    for part in parts[:-1] if name else []:
+        if "sets" in part.roles and not RESTED & part.roles.keys():
+            part.roles[name] = last[name]
 
 
 def _unlabelled(said: Said, text: str, raw: str) -> str:
@@ -127,7 +138,7 @@ def _begins(opens: set[str], opened: set[str], segment: list[Taken], last: list[
     timed = any(role.name == "time" for item in last for role in item.roles) or any(
         item.tokens[0].kind == "far" for item in last if not item.roles
     )
-    if opens and last[-1].tokens[-1].kind == "THEN":
+    if opens and len(last) > 1 and last[-1].tokens[-1].kind == "THEN":
         return True
     if opens & opened or ("around" in opens and opened):
         return True

@@ -221,6 +221,8 @@ class Draft:
         too_long = ("around" in roles and longest > _seconds(roles.get("time", ""))) or (
             bool(roles.keys() & CLOCK) and longest >= LONG_S
         )
+        if {"around", "time"} <= roles.keys() and tasks and not tasks[0].seconds and longest:
+            return True  # its length may be that of the first thing alone
         counted = any(one.amount and one.amount.measure == "count" for one in tasks)
         share = not tasks and any(one.endswith("%") for one in self.marks)
         return too_long or ("far" in roles and (counted or share))

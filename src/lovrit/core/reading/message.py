@@ -75,12 +75,12 @@ class _Gatherer:
         return self.made
 
     def _headers(self, line: Said) -> None:
+        alone = not line.roles.keys() - {*HEADERS, "around", "time"}
         found = [name for name in HEADERS if name in line.roles and name not in self.made.headers]
-        for name in found:
+        for name in found if alone else []:
             self.made.headers[name] = line.roles.pop(name)
-        if found and not line.roles:
-            line.notes += [one.written() for one in line.tasks if not one.known]
-            line.tasks = [one for one in line.tasks if one.known]
+        if found and alone and not line.roles and not all(one.known for one in line.tasks):
+            line.notes, line.tasks = [line.text], [one for one in line.tasks if one.known]
         if not self.made.drafts and "slot" not in self.made.headers:
             self._slot(line)
 

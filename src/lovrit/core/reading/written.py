@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from lovrit.core.blocks.roles import Saying
+from lovrit.core.clock import read_clock
 from lovrit.core.reading.draft import CLOCK, Draft, Offer
 from lovrit.core.reading.line import Task
 
@@ -60,12 +61,15 @@ def task_line(line: list[Task]) -> str:
 
 def _timed(draft: Draft, offer: Offer) -> list[list[Task]]:
     """Its tasks; without the time that the heading says for all, and the rests that go with it."""
-    if not offer.roles.keys() & CLOCK or draft.roles.keys() & CLOCK:
+    if not offer.roles.keys() & CLOCK:
         return draft.tasks
+    said = next((offer.roles[one] for one in ("work", "each", "pair") if one in offer.roles), "")
+    work = read_clock(said.split("/")[0]) if " " not in said else 0
+    rests = not draft.roles.keys() & CLOCK
     return [
-        [replace(one, amount=None) for one in line]
+        [replace(one, amount=None) if one.seconds == work else one for one in line]
         for line in draft.tasks
-        if line[0].name != "rest"
+        if not (rests and line[0].name == "rest")
     ]
 
 
