@@ -15,7 +15,7 @@ SILENT = frozenset({
 # and those that are dropped before a name, but may stand inside one
 WORDS_OF_ONE = frozenset({
     "X", "OF", "FOR", "WITH", "ELL", "sign", "±", "=", "#", "°", '"', "'", "~", "*", "%", "ON", "HARD", "BACK", "TO",
-    "AFTER", "REP", "NEEDED", "ADD", "BY", "MAX", "SHARE", "OR",
+    "AFTER", "REP", "NEEDED", "ADD", "BY", "EVERY", "MAX", "SHARE", "OR",
 })  # fmt: skip
 OF_A_TASK = frozenset({"sided", "counted", "most"})
 STOPS = frozenset({"@", "AT", "THEN", "AND"})

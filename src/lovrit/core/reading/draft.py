@@ -227,6 +227,15 @@ class Draft:
         share = not tasks and any(one.endswith("%") for one in self.marks)
         return too_long or ("far" in roles and (counted or share))
 
+    def _repeated(self, roles: dict[str, str]) -> None:
+        """What stands “x 6” is done so often: intervals, repeats of a way to go, rounds of anything else."""
+        one = self.tasks[0][0] if self.moves == 1 else None
+        way = one.amount if one and one.amount and one.amount.measure == "far" else None
+        if way and way.form == "one" and "far" not in roles and not roles.keys() & NO_CLOCK:
+            roles["far"] = way.own
+        several = self.moves > 1 or not roles.keys() & {"pair", "work", "far"}
+        roles.setdefault("rounds" if several else "times", roles.pop("often"))
+
     def own_roles(self) -> dict[str, str]:
         """Its roles, with those that its labels and tasks say."""
         roles = dict(self.roles)
@@ -234,8 +243,7 @@ class Draft:
             roles.setdefault("period", MINUTE)
             roles["turns"] = str(self.moves)
         if "often" in roles:
-            several = self.moves > 1 or not roles.keys() & {"pair", "work", "far"}
-            roles.setdefault("rounds" if several else "times", roles.pop("often"))
+            self._repeated(roles)
         if "company" in roles:
             roles.pop("oneworks", None)
         if self.tasks and all(one.most for line in self.tasks for one in line):

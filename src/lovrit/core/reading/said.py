@@ -405,7 +405,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("FAIL", flag(("most", ""))),
     ("REST :? count : count", _share),
     ("MAX [.]? time", length("cap")),
-    ("REST :? = ON", flag(("rest", "= work"))),
+    ("REST :? = ON (?:word)?", flag(("rest", "= work"))),
     ("(?:REST )?EQUAL", flag(("rest", "= work"))),
     ("REST :? odd", _unsure("odd:rest")),
     ("REST (?:NEEDED)|NEEDED", lambda p: [Role("needed"), Role("note", p.text)]),

@@ -59,8 +59,16 @@ def task_line(line: list[Task]) -> str:
     return " + ".join(one.written() for one in line)
 
 
+def _without(task: Task, said: str) -> Task:
+    """A task without the amount that its heading says."""
+    return replace(task, amount=None) if task.amount and task.amount.own == said else task
+
+
 def _timed(draft: Draft, offer: Offer) -> list[list[Task]]:
     """Its tasks; without the time that the heading says for all, and the rests that go with it."""
+    far = offer.roles.get("far")
+    if far:
+        return [[_without(one, far) for one in line] for line in draft.tasks]
     if not offer.roles.keys() & CLOCK:
         return draft.tasks
     said = next((offer.roles[one] for one in ("work", "each", "pair") if one in offer.roles), "")
