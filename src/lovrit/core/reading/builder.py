@@ -19,6 +19,9 @@ WORDS_OF_ONE = frozenset({
 })  # fmt: skip
 OF_A_TASK = frozenset({"sided", "counted", "most"})
 STOPS = frozenset({"@", "AT", "THEN", "AND"})
+COUNTED = frozenset(
+    {"SET", "ROUND", "REP", "MINUTE"}
+)  # words of a count, which no move is called alone
 TRAILING = frozenset({"OF", "FOR", "ON", "X", "OR", "WITH", "TO", "AND"})
 FIGURED, FEW = re.compile(r"\b([1-4])-"), ("one", "two", "three", "four")
 CALORIES = ("cal ", "cals ", "calorie ", "calories ")
@@ -45,6 +48,7 @@ class _Builder:
         self.other = False  # what comes next is another way of the move before
         self.depth = 0  # of brackets
         self.resting = False  # what is named next is done in the rest
+        self.begun = False  # whether words stood before anything was said of the block
         self.said_since = False  # whether something was said of the block since its last move
         self._clear()
 
@@ -77,12 +81,16 @@ class _Builder:
     def _without_title(self) -> None:
         """A word that no move is called, before moves that are all counted, only says what kind of work it is."""
         tasks = self.said.tasks
-        counted = len(tasks) > 2 and all(one.amount or one.most for one in tasks[1:])
         if (
-            counted
-            and self.said.roles
-            and not (tasks[0].known or tasks[0].amount or tasks[0].marks)
+            len(tasks) < 2
+            or not self.said.roles
+            or tasks[0].known
+            or tasks[0].amount
+            or tasks[0].marks
         ):
+            return
+        counted = len(tasks) > 2 and all(one.amount or one.most for one in tasks[1:])
+        if counted or self.begun:
             self.said.notes.append(tasks.pop(0).name)
 
     # what the ways of saying took
@@ -288,6 +296,10 @@ class _Builder:
         name, more = self._name(parts)
         known = any(one.kind == "name" or one.named for one in parts)
         whole = all(one.kind == "name" or one.named for one in parts)
+        if all(one.kind in COUNTED for one in parts) and not amount:
+            self.said.notes.append(name)
+            return None
+        self.begun = self.begun or not (self.said.roles or self.said.tasks)
         if self.other and self.said.tasks:
             self.other = False
             return self._mark(f", or {name}")

@@ -163,6 +163,11 @@ def _times_pair(pieces: Pieces) -> list[Role]:
     return [Role("times", pieces.one()), Role("pair", "/".join(map(_bare, pieces.figures[1:3])))]
 
 
+def _pair_often(pieces: Pieces) -> list[Role]:
+    """30/30 x 12."""
+    return [Role("pair", "/".join(pieces.figures[0].said)), Role("often", pieces.one(1))]
+
+
 def _outer_pair(pieces: Pieces) -> list[Role]:
     """Sets of intervals: 2 x (8 x 30/30)."""
     return [Role("outer", pieces.one()), *_counted_pair("times")(pieces, 1)]
@@ -448,6 +453,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("(?:time|far) (?:ACTIVE )*WITHIN|WITHIN :? (?:time|far)", _rest("rest")),
     ("(?<=[,/\\-+WITH]) (?:time|far) (?:OF )*(?:ACTIVE )+REST?|(?<=[,/\\-+WITH]) ACTIVE (?:BACK )?(?:time|far)", _easy),
     ("\\( count_pair \\)|(?<=name) count_pair", _unsure("load")),
+    ("(?:time_pair|count_pair) X count(?= (?:name|word|KIT))", _pair_often),
     ("count_pair (?:ON|REST)|time_pair", _pair),
     ("count_pair(?! (?:name|word|KIT|SIDE|cal))", _pair),
     ("(?<!name) (?<!word) X count(?= (?:[,:.()]|ALTERNATING|$))", gives("often")),

@@ -36,6 +36,7 @@ SIGNS = {
     "±": "±", "!": ".", "?": ".", "#": "#", "°": "°", '"': '"', "'": "'", "″": '"', "′": "'", "’": "'", "”": '"',
 }  # fmt: skip
 SPLIT_FAR = "500"
+MINUTE_S = 60
 MEASURES: dict[str, Measure] = {
     "s": "time", "min": "time", "h": "time", "m": "far", "km": "far", "mi": "far", "cal": "cal", "kg": "load",
     "lb": "load", "share": "share", "W": "watt", "size": "size",
@@ -159,12 +160,18 @@ def _own_unit(unit: str, piece: _Piece) -> str:
 
 
 def _and_seconds(pieces: list[_Piece], at: int) -> tuple[int, int] | None:
-    """Seconds behind minutes: 2 min 30 s."""
-    if at + 1 < len(pieces) and pieces[at].group == "number" and pieces[at].text.isdecimal():
-        unit, used = _unit(pieces, at + 1, pieces[at].end)
-        if unit == "s" and int(pieces[at].text) < 60:
-            return int(pieces[at].text), used + 1
-    return None
+    """Seconds behind minutes: 2 min 30 s, 1 min 30."""
+    if at >= len(pieces) or pieces[at].group != "number" or not pieces[at].text.isdecimal():
+        return None
+    seconds = int(pieces[at].text)
+    unit, used = _unit(pieces, at + 1, pieces[at].end)
+    after = pieces[at + 1] if at + 1 < len(pieces) else None
+    bare = (
+        not unit
+        and len(pieces[at].text) == 2
+        and (not after or after.text in "),.;" or plain(after.text) in ("de", "rest"))
+    )
+    return (seconds, used + 1) if seconds < MINUTE_S and (unit == "s" or bare) else None
 
 
 def _unit(pieces: list[_Piece], at: int, end: int) -> tuple[str, int]:
