@@ -44,6 +44,9 @@ from lovrit.core.slate.tree import Node, figure, tokens, trees
 from lovrit.core.slate.words import Word
 from lovrit.core.slate.written import whole_amount
 
+EQUAL = "= work"
+SAID_BREAKS = ("rest", "within", "between", "easy")
+SAID_WORKS = {**SAID_AIMS, **dict.fromkeys(SAID_BREAKS, "")}
 SCORE = Option(
     "score",
     "SCORE",
@@ -79,11 +82,13 @@ def _read_repeats(node: Node) -> Read:
 
 
 def _said_pattern(roles: Roles) -> Roles:
-    """Works that differ, each with as much rest."""
-    if "works" not in roles or roles.get("rest") != "= work":
+    """Works that differ, each with the rest that was said: the same after each, or as long as it was."""
+    if "works" not in roles:
         return roles
-    left = {name: said for name, said in roles.items() if name not in ("works", "rest")}
-    return {**left, "pattern": " ".join(f"{one}/{one}" for one in roles["works"].split())}
+    rest = next((roles[one] for one in SAID_BREAKS if one in roles), "")
+    left = {name: said for name, said in roles.items() if name != "works"}
+    works = roles["works"].split()
+    return {**left, "pattern": " ".join(f"{one}/{one if rest == EQUAL else rest}" for one in works)}
 
 
 class Intervals(Paired):
@@ -115,7 +120,10 @@ class Intervals(Paired):
         Saying("{times} x {pair}", SAID_AIMS, most=1, times="outer"),
         Saying("{times} x {far}", {**SAID_AIMS, "rest": "rest {}"}, most=1, times="outer"),
         Saying("1 x {once_far}", {**SAID_AIMS, "around": ""}, most=1),
-        Saying("1 x ({pattern})", SAID_AIMS, most=1, derive=_said_pattern),
+        *(
+            Saying(head, SAID_WORKS, wants="rest", most=1, derive=_said_pattern)
+            for head in ("1 x ({pattern})", "{times} x ({pattern})", "{rounds} x ({pattern})")
+        ),
     )
     forms: ClassVar[tuple[Form, ...]] = (
         Form(

@@ -31,7 +31,8 @@ class Lack(NamedTuple):
 
 LACKS: dict[str, Lack] = {
     "rest": Lack(
-        "how long is the rest after each?", ({"rest": "2:00"}, {"rest": "3:00"}, {"needed": ""})
+        "how long is the rest after each?",
+        ({"rest": "2:00"}, {"rest": "3:00"}, {"rest": "= work"}, {"needed": ""}),
     ),
     "within": Lack("how long is the rest after each?", ({"within": "1:00"},)),
     "between": Lack(
@@ -78,6 +79,7 @@ WEIGHTY = frozenset(
         "quality",
         "once_far",
         "work",
+        "works",
     }
 )
 WHICH = "which of these is it?"

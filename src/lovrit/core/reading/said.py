@@ -336,7 +336,22 @@ def _way(pieces: Pieces) -> list[Role]:
 
 
 def _works(pieces: Pieces) -> list[Role]:
-    return [Role("works", " ".join(pieces.figures[0].said))]
+    """Lengths that differ: bare figures have the unit of the last one."""
+    *before, last = pieces.figures
+    if not before:
+        return [Role("works", " ".join(last.said))]
+    unit = _unit(next(one for one in reversed(pieces.tokens) if one.figure))
+    lengths = [one.seconds[0] if one.seconds else unit * (one.number or 0) for one in before]
+    if not all(lengths):
+        return [Role("left", pieces.text)]
+    return [Role("works", " ".join(map(short, (*lengths, *last.seconds))))]
+
+
+def _unit(piece: Token) -> int:
+    """Seconds that its figure stands for by one, 0 where it isn't a whole number of minutes or of seconds."""
+    whole = re.match(r"\d+(?![\d:.,])", piece.text)
+    seconds = piece.figure.seconds[0] if piece.figure and piece.figure.seconds else 0
+    return next((one for one in (1, 60) if whole and one * int(whole[0]) == seconds), 0)
 
 
 def _around(pieces: Pieces) -> list[Role]:
@@ -371,6 +386,7 @@ def _every_now_and_then(pieces: Pieces) -> list[Role]:
 
 BTW = "(?:BETWEEN|WITHIN (?:OF |word )?ROUND|AFTER (?:EACH )?ROUND)"
 COUNT = "(?:count|count_range)"
+LENGTHS = "(?:time_list|time (?:, time)(?:, time)+|count (?:, count)+ , time)"
 LEN = "(?:time|count)"
 WAYS: tuple[tuple[str, Gives], ...] = (
     ("day", lambda pieces: [Role("slot", pieces.one())]),
@@ -481,6 +497,8 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("TOGETHER", flag(("together", ""))),
     ("SUPERSET :?", flag(("together", ""))),
     # figures that change by round
+    ("count X(?= (?:name|word|PYRAMID|LADDER|:)+ time_list)", gives("times")),
+    (f"(?:PYRAMID|LADDER)? :? {LENGTHS} HARD? (?!ACTIVE|REST|WITHIN|BETWEEN|name|word)", _works),
     ("LADDER? :? count_list ELL|LADDER? count (?:, count )+,? ELL(?! count)", _climbing),
     ("count (?:, count )+,? ELL ,? count|count_list ELL count", _falling),
     ("count (?:name|word|KIT) FOR MINUTE count , count (?:name|word|KIT)? FOR MINUTE count (?:, ELL)?", _by_minute),
@@ -490,7 +508,6 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("count (?:, count )(?:, count )+(?! (?:name|word|KIT))", _scheme),
     ("count_list(?! (?:name|word|KIT))|count_list REP?(?= FOR_TIME)", _scheme),
     ("count_list", _scheme),
-    ("PYRAMID? :? time_list", _works),
     ("LADDER|PYRAMID", flag(("climbs", ""))),
     ("ALTERNATING|SECTION count [:-]|SECTION :?", flag()),
 )  # fmt: skip
