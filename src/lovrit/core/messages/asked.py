@@ -114,9 +114,9 @@ def ask(draft: Draft) -> Question:
     """What has to be asked of a block."""
     if draft.left:
         return _of_left(draft, draft.left[0])
-    bare = _bare(draft)
-    if bare:
-        return bare
+    special = _bare(draft) or _in_turn(draft)
+    if special:
+        return special
     offers = draft.offers()
     if len(offers) > 1:
         return Question(f"{name_of(draft)}: {WHICH}", _texts(draft, offers))
@@ -138,6 +138,21 @@ def _bare(draft: Draft) -> Question | None:
     answers = (f"{one.name} {number}:00", far, f"for time\n  {number} cal {one.name}")
     said = f"{name_of(draft)}: {number} minutes, kilometres, calories or reps?"
     return Question(said, tuple(text for text in answers if sound(text)))
+
+
+def _in_turn(draft: Draft) -> Question | None:
+    """Turns of moves that alternate: as many in all, or of each."""
+    own = draft.own_roles()
+    role = next((one for one in ("rounds", "times") if one in own), "")
+    turns = int(own[role]) if role and own[role].isdecimal() else 0
+    if "alternating" not in own or not turns or len(draft.tasks) <= 1 or draft.offers():
+        return None
+    left = {name: said for name, said in own.items() if name not in ("alternating", role)}
+    counts = [turns // draft.moves] if turns % draft.moves == 0 else []
+    ways = [replace(draft, roles={**left, "rounds": str(one)}) for one in (*counts, turns)]
+    texts = [text for way in ways for text in _texts(way, way.offers())]
+    said = f"{name_of(draft)}: {turns} turns in all, or of each?"
+    return Question(said, tuple(texts)) if texts else None
 
 
 def name_of(draft: Draft) -> str:
