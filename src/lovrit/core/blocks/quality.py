@@ -16,6 +16,7 @@ from lovrit.core.moves.library import Library
 from lovrit.core.slate.words import Word
 
 QUALITY_TAKES = {**SAID_AIMS, **RESTS, "cap": "cap {}", "around": ""}
+MAXED_TAKES = {**QUALITY_TAKES, "maxed": "<max"}
 
 
 class Quality(Block):
@@ -30,6 +31,7 @@ class Quality(Block):
     sayings: ClassVar[tuple[Saying, ...]] = (
         Saying("{rounds} rounds for quality", QUALITY_TAKES, ("quality",), least=1),
         Saying("{rounds} rounds for quality", QUALITY_TAKES, ("around",), least=1),
+        Saying("{sets} rounds for quality", MAXED_TAKES, ("maxed",), wants="rest", least=1),
     )
     forms: ClassVar[tuple[Form, ...]] = (
         Form(

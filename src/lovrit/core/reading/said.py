@@ -389,6 +389,7 @@ COUNT = "(?:count|count_range)"
 LENGTHS = "(?:time_list|time (?:, time)(?:, time)+|count (?:, count)+ , time)"
 LEN = "(?:time|count)"
 WAYS: tuple[tuple[str, Gives], ...] = (
+    ("count X MAX|count SET (?:OF)? (?:MAX|OF_MAX)", lambda p: [Role("sets", p.one()), Role("maxed")]),
     ("day", lambda pieces: [Role("slot", pieces.one())]),
     ("SETUP :? time|time SETUP", gives("setup")),
     ("time SLOT|SLOT ,? OF? time", gives("slot")),

@@ -92,6 +92,6 @@ def _task(task: Task, behind: str, before: str, counted: str, offer: Offer) -> s
         return f"{before} {task.written(behind)}"
     if amount and counted and amount.own == counted:
         amount = None
-    if "maxed" in offer.saying.flags:
+    if "maxed" in offer.saying.flags and not before:
         return Task(task.name, None, task.marks).written(behind)
     return Task(task.name, amount, task.marks, task.most).written(behind)
