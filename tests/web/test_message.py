@@ -23,13 +23,18 @@ def _field(page: str, name: str) -> str:
 
 
 def _post(client: TestClient, session: int, page: str = "", **fields: str) -> str:
-    given = {name: _field(page, name) for name in ("text", "said", "was")} if page else {}
-    version = re.search(r'data-version="(\d+)"', page or client.get(f"/desk/{session}").text)
-    assert version
-    body = {**given, "base": version[1], **fields}
+    given = {name: _field(page, name) for name in ("text", "said")} if page else {}
+    body = {**given, **fields}
     answer = client.post(f"/desk/{session}/message", data=body, headers={"x-lovrit": "1"})
     assert answer.status_code == 200
     return answer.text
+
+
+def _write(client: TestClient, session: int, text: str) -> None:
+    version = re.search(r'data-version="(\d+)"', client.get(f"/desk/{session}").text)
+    assert version
+    body = {"text": text, "base": version[1]}
+    assert client.post(f"/desk/{session}/text", data=body).status_code == 200
 
 
 def _new(client: TestClient) -> int:
@@ -54,6 +59,23 @@ def test_a_message_is_answered_press_by_press_and_taken_off(client: TestClient) 
     assert not _slate(_post(client, session, page, put="undo")).strip()
     undone = client.post(f"/desk/{session}/undo", headers={"x-lovrit": "1"}).text
     assert "# 10 thrusters (40/30)" in _slate(undone)
+
+
+def test_what_was_written_by_hand_stays_beside_answers(client: TestClient) -> None:
+    session = _new(client)
+    page = _post(client, session, text=MESSAGE)
+    by_hand = _slate(page).replace("warm-up 8:00", "warm-up 9:00")
+    _write(client, session, by_hand)
+    answered = _post(client, session, page, put="1.0")
+    assert _slate(answered).count("warm-up") == 1 and "warm-up 9:00" in _slate(answered)
+    assert "5 sets of 3 reps, rest 2:00" in _slate(answered)
+    _write(client, session, _slate(answered).replace("rest 2:00", "rest 2:30"))
+    body = {name: _field(answered, name) for name in ("text", "said")} | {"put": "1.1"}
+    refused = client.post(f"/desk/{session}/message", data=body, headers={"x-lovrit": "1"})
+    assert refused.status_code == 409 and "stays as you wrote it" in refused.text
+    _write(client, session, _slate(answered))
+    off = _slate(_post(client, session, answered, put="undo"))
+    assert off.rstrip().endswith("warm-up 9:00") and "5 sets" not in off and "thrusters" not in off
 
 
 def test_a_message_goes_behind_what_stands_there(client: TestClient) -> None:

@@ -58,11 +58,16 @@ class Message(NamedTuple):
 
     def answered(self, chosen: Mapping[int, int]) -> str:
         """The slate with some questions answered: by the number of a row, the number of its answer (both from 0)."""
-        said = [
-            row.asked.answers[chosen[nth]] if row.asked and nth in chosen else row.slate
+        return _joined(self.head, self.parts(chosen)) if self.rows else self.slate
+
+    def parts(self, chosen: Mapping[int, int]) -> list[str]:
+        """What each row stands as, where some are answered; an answer that there is none of leaves it asked."""
+        return [
+            row.asked.answers[chosen[nth]]
+            if row.asked and chosen.get(nth, len(row.asked.answers)) < len(row.asked.answers)
+            else row.slate
             for nth, row in enumerate(self.rows)
         ]
-        return _joined(self.head, said)
 
 
 class _Part(NamedTuple):

@@ -8,6 +8,7 @@ from fastapi.responses import HTMLResponse, RedirectResponse, Response
 
 from lovrit.core.clock import clock
 from lovrit.core.messages.read import Message
+from lovrit.core.messages.standing import changed_on, put_on, taken_off
 from lovrit.formats.board import read_board
 from lovrit.house.house import House
 from lovrit.store import sessions
@@ -15,12 +16,11 @@ from lovrit.web.bodies import MOST
 from lovrit.web.desk.desk import keep_good, open_desk
 from lovrit.web.desk.parts import Shown, parts_of
 from lovrit.web.desk.think import panel
-from lovrit.web.inhouse import FormId, Id, InHouse
+from lovrit.web.inhouse import Id, InHouse
 from lovrit.web.pages import render
 
 router = APIRouter()
 CHOSEN = re.compile(r"(\d{1,3})\.(\d)")
-HEADERS = re.compile(r"(?:title|note|slot|people|setup):", re.IGNORECASE)
 UNDO = "undo"
 
 
@@ -47,11 +47,10 @@ class Part(NamedTuple):
 
 
 class Sent(NamedTuple):
-    """A message on its way: its text, what was answered so far (row.answer …), and what it made of the slate before."""
+    """A message on its way: its text, and what was answered so far (row.answer …)."""
 
     text: str
     said: str = ""
-    was: str = ""
 
     @property
     def chosen(self) -> dict[int, int]:
@@ -74,25 +73,23 @@ class Sent(NamedTuple):
 
 def parts(house: House, made: Message, chosen: dict[int, int]) -> list[Part]:
     """The parts of a message as the panel shows them."""
-    shown = []
+    shown, stand = [], made.parts(chosen)
     for nth, row in enumerate(made.rows):
         answers = tuple(
             Answer(text, clock(house.plan(text).sums.total_s), chosen.get(nth) == at)
             for at, text in enumerate(row.asked.answers if row.asked else ())
         )
-        slate = row.asked.answers[chosen[nth]] if row.asked and nth in chosen else row.slate
-        shown.append(Part(row.said, slate, row.asked.question if row.asked else "", answers))
+        shown.append(Part(row.said, stand[nth], row.asked.question if row.asked else "", answers))
     return shown
 
 
-def within(text: str, was: str, now: str) -> str:
-    """A slate with what a message makes of it: in the place of what it made before, else behind all else."""
-    if was.strip() and was.strip() in text:
-        return text.replace(was.strip(), now.strip(), 1)
-    if not text.strip():
-        return now
-    blocks = "\n".join(line for line in now.split("\n") if not HEADERS.match(line)).strip()
-    return f"{text.rstrip()}\n\n{blocks}\n" if blocks else text
+def _put(text: str, made: Message, before: Sent, sent: Sent, put: str) -> str:
+    """The slate after a press: the message read onto it, an answer to a question, or all of it taken off."""
+    if put == UNDO:
+        return taken_off(text, made, before.chosen)
+    if put:
+        return changed_on(text, made, before.chosen, sent.chosen)
+    return put_on(text, made)
 
 
 @router.get("/desk/{session_id}/message")
@@ -108,22 +105,21 @@ def read(
     request: Request,
     house: InHouse,
     session_id: Id,
-    base: FormId,
     text: Annotated[str, Form(max_length=MOST)] = "",
     said: Annotated[str, Form(max_length=2000)] = "",
-    was: Annotated[str, Form(max_length=MOST)] = "",
     put: Annotated[str, Form(max_length=10)] = "",
     op: Annotated[str | None, Form(max_length=64)] = None,
 ) -> Response:
     """Read a message onto the slate, or answer a question about it; each is one step that can be undone."""
-    sent = Sent(text.replace("\r\n", "\n"), said, was.replace("\r\n", "\n")).answered(put)
+    before = Sent(text.replace("\r\n", "\n"), said)
+    sent = before.answered(put)
     made = read_board(sent.text)
-    now = "" if put == UNDO else made.answered(sent.chosen) if made.rows else made.slate
     with house.database.writing() as work:
         row = sessions.get(work, session_id)
-        changed = within(row.text, sent.was, now)
+        again = sessions.seen(work, session_id, op)
+        changed = row.text if again else _put(row.text, made, before, sent, put)
         plan = house.plan(changed)
-        written = sessions.write_text(work, row, changed, base, op, op, house.now_ms())
+        written = sessions.write_text(work, row, changed, row.version, op, op, house.now_ms())
         if row.text == changed:
             keep_good(work, row, plan)
     house.hub.say(f"desk-{session_id}", "version", str(written.version))
@@ -132,7 +128,7 @@ def read(
     with house.database.work() as work:
         opened = open_desk(house, work, session_id, written)
     follows = bytes(parts_of(house, opened, Shown(0, 0)).body).decode()
-    shown = None if put == UNDO else sent._replace(was=now)
+    shown = None if put == UNDO else sent
     values = {"session": opened.row, "written": opened.written, "sent": shown, "oob": True}
     rows = parts(house, made, sent.chosen) if shown else []
     return HTMLResponse(
@@ -146,4 +142,4 @@ def message_of(house: House, session_id: int) -> dict[str, Any]:
     if text is None:
         return {"message": None}
     made = read_board(text)
-    return {"message": Sent(text, "", made.slate), "made": made, "rows": parts(house, made, {})}
+    return {"message": Sent(text), "made": made, "rows": parts(house, made, {})}
