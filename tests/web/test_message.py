@@ -46,6 +46,7 @@ def test_a_message_is_answered_press_by_press_and_taken_off(client: TestClient) 
     page = _post(client, session, text=MESSAGE)
     assert "2 questions about it" in page and "Bring water, please" in _slate(page)
     assert _slate(page).startswith("warm-up 8:00\n\n# A. Back squat 5x3 @ 80%\n")
+    assert re.search(r"note: rest as needed</code><small>\d+:\d\d and rests", page)
     page = _post(client, session, page, put="1.0")
     assert "1 question about it" in page
     assert "5 sets of 3 reps, rest 2:00\n  back squat @ 80%" in _slate(page)

@@ -83,6 +83,7 @@ WEIGHTY = frozenset(
     }
 )
 WHICH = "which of these is it?"
+AS_NEEDED = "rest as needed"
 
 
 WHAT = {
@@ -198,7 +199,7 @@ def _filled(draft: Draft, offer: Offer) -> Iterator[str]:
     over = [f"{name} {own[name]}".strip() for name in offer.over if name in own]
     kept = {name: said for name, said in own.items() if name not in offer.over}
     for given in _given(offer.missing):
-        freely = ["rest as needed"] if "needed" in given else []
+        freely = [AS_NEEDED] if "needed" in given else []
         whole = replace(draft, roles={**kept, **given}, notes=[*draft.notes, *over, *freely])
         for one in whole.offers():
             text = written(whole, one)

@@ -115,8 +115,13 @@ def length(name: str) -> Gives:
     return lambda pieces: _length(name, pieces.figures[0], pieces.text)
 
 
+def is_minutes(bare: float) -> bool:
+    """Whether a length without a unit can only be minutes."""
+    return FEW_MIN <= bare <= MANY_MIN
+
+
 def _length(name: str, figure: Figure, text: str) -> list[Role]:
-    if not figure.seconds and not FEW_MIN <= float(figure.said[0]) <= MANY_MIN:
+    if not figure.seconds and not is_minutes(float(figure.said[0])):
         return [Role("left", text), Role("unsure", f"length:{name}")]
     return [Role(name, _minutes(figure))]
 

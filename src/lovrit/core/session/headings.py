@@ -9,15 +9,12 @@ from lovrit.core.clock import clock
 from lovrit.core.reading.heading import Ways, heading_ways
 from lovrit.core.reading.line import Left
 from lovrit.core.reading.message import is_label
+from lovrit.core.reading.said import is_minutes
 from lovrit.core.session.grammar import reads
 from lovrit.core.session.lines import BlockLine, HeaderLine, read_block, read_header
 from lovrit.core.slate.problem import Unreadable
 from lovrit.core.slate.remembered import remembered
 
-MINUTES = (
-    3,
-    60,
-)  # a bare figure is minutes as a length from three to sixty; anything else is asked
 # words that say what kind it is, and neither how long nor how often
 LONE = ("intervals", "circuit", "finisher", "strength", "chipper", "teams", "partners", "emom")
 BARE_REST = re.compile(
@@ -187,7 +184,7 @@ def read_header_line(text: str) -> HeaderLine:
     if not found:
         return read_header(text)
     key, number = found[1].lower(), int(found[2])
-    if not MINUTES[0] <= number <= MINUTES[1]:
+    if not is_minutes(number):
         ways = (f"{key}: {number}:00", f"{key}: {clock(number)}")
         raise Unreadable(f"“{text.strip()}” could be {ways[0]} or {ways[1]}: write which.", 1, ways)
     return read_header(f"{key}: {number}:00")._replace(figure=None)

@@ -7,6 +7,7 @@ from fastapi import APIRouter, Form, Request
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
 
 from lovrit.core.clock import clock
+from lovrit.core.messages.asked import AS_NEEDED
 from lovrit.core.messages.read import Message
 from lovrit.core.messages.standing import changed_on, put_on, taken_off
 from lovrit.formats.board import read_board
@@ -76,11 +77,17 @@ def parts(house: House, made: Message, chosen: dict[int, int]) -> list[Part]:
     shown, stand = [], made.parts(chosen)
     for nth, row in enumerate(made.rows):
         answers = tuple(
-            Answer(text, clock(house.plan(text).sums.total_s), chosen.get(nth) == at)
+            Answer(text, _length(house, text), chosen.get(nth) == at)
             for at, text in enumerate(row.asked.answers if row.asked else ())
         )
         shown.append(Part(row.said, stand[nth], row.asked.question if row.asked else "", answers))
     return shown
+
+
+def _length(house: House, text: str) -> str:
+    """How long a block lasts; what is rested as needed is no part of it, and said."""
+    length = clock(house.plan(text).sums.total_s)
+    return f"{length} and rests" if AS_NEEDED in text else length
 
 
 def _put(text: str, made: Message, before: Sent, sent: Sent, put: str) -> str:
