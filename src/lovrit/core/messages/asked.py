@@ -9,6 +9,7 @@ from lovrit.core.messages.sound import sound
 from lovrit.core.moves.library import shipped
 from lovrit.core.reading.draft import Draft, Offer
 from lovrit.core.reading.line import Left
+from lovrit.core.reading.questions import QUESTIONS
 from lovrit.core.reading.said import clocked
 from lovrit.core.reading.token import Figure
 from lovrit.core.reading.written import written
@@ -22,44 +23,27 @@ BARE = frozenset({"rest", "between", "within", "change", "length"})
 LABEL = re.compile(r"^\W*(?:[A-H]\d?|\d{1,2})[.):]\s*", re.IGNORECASE)
 
 
-class Lack(NamedTuple):
-    """A role that nobody wrote: how it is asked for, and what is offered."""
-
-    question: str
-    offered: tuple[Mapping[str, str], ...]
-
-
-LACKS: dict[str, Lack] = {
-    "rest": Lack(
-        "how long is the rest after each?",
-        ({"rest": "2:00"}, {"rest": "3:00"}, {"rest": "= work"}, {"needed": ""}),
-    ),
-    "within": Lack("how long is the rest after each?", ({"within": "1:00"},)),
-    "between": Lack(
-        "how long is the rest between rounds?", ({"between": "1:00"}, {"between": "2:00"})
-    ),
-    "change": Lack("how long is the change?", ({"change": "0:15"},)),
-    "pair": Lack(
-        "how long is the work, and how long the rest?", ({"pair": "40/20"}, {"pair": "30/30"})
-    ),
-    "work": Lack("how long is the work?", ({"work": "40"}, {"work": "30"})),
-    "each": Lack("how long at each?", ({"each": "1:00"},)),
-    "rounds": Lack("how many rounds?", ({"rounds": "3"}, {"rounds": "4"}, {"rounds": "5"})),
-    "times": Lack("how often?", ({"times": "4"}, {"times": "6"})),
-    "sets": Lack("how many sets?", ({"sets": "3"}, {"sets": "4"})),
-    "reps": Lack(
-        "how many reps in a set?", ({"reps": "8 reps"}, {"reps": "10 reps"}, {"reps": "12 reps"})
-    ),
-    "total": Lack(
-        "how long does it go on?", ({"total": "10:00"}, {"total": "12:00"}, {"total": "15:00"})
-    ),
-    "time": Lack("how many minutes?", ({"time": "5:00"}, {"time": "10:00"})),
-    "cap": Lack("where does it end?", ({"cap": "10:00"}, {"cap": "15:00"})),
-    "period": Lack("how often does a turn begin?", ({"period": "1:00"}, {"period": "2:00"})),
-    "heavy": Lack("how many reps is the heavy set?", ({"heavy": "3"}, {"heavy": "5"})),
-    "fortime": Lack("for time, or unhurried?", ({"fortime": ""},)),
-    "quality": Lack("for time, or unhurried?", ({"quality": ""},)),
-    "amrap": Lack("as many as possible?", ({"amrap": ""},)),
+# what is offered for a role that nobody wrote
+OFFERED: dict[str, tuple[Mapping[str, str], ...]] = {
+    "rest": ({"rest": "2:00"}, {"rest": "3:00"}, {"rest": "= work"}, {"needed": ""}),
+    "within": ({"within": "1:00"},),
+    "between": ({"between": "1:00"}, {"between": "2:00"}),
+    "change": ({"change": "0:15"},),
+    "pair": ({"pair": "40/20"}, {"pair": "30/30"}),
+    "work": ({"work": "40"}, {"work": "30"}),
+    "each": ({"each": "1:00"},),
+    "rounds": ({"rounds": "3"}, {"rounds": "4"}, {"rounds": "5"}),
+    "times": ({"times": "4"}, {"times": "6"}),
+    "sets": ({"sets": "3"}, {"sets": "4"}),
+    "reps": ({"reps": "8 reps"}, {"reps": "10 reps"}, {"reps": "12 reps"}),
+    "total": ({"total": "10:00"}, {"total": "12:00"}, {"total": "15:00"}),
+    "time": ({"time": "5:00"}, {"time": "10:00"}),
+    "cap": ({"cap": "10:00"}, {"cap": "15:00"}),
+    "period": ({"period": "1:00"}, {"period": "2:00"}),
+    "heavy": ({"heavy": "3"}, {"heavy": "5"}),
+    "fortime": ({"fortime": ""},),
+    "quality": ({"quality": ""},),
+    "amrap": ({"amrap": ""},),
 }
 # what no answer may leave aside
 WEIGHTY = frozenset(
@@ -177,7 +161,7 @@ def _of_lacking(draft: Draft) -> Question:
         for offer, made in zip(offers, one_by_one, strict=True):
             if nth < len(made) and made[nth] not in answers:
                 answers.append(made[nth])
-                questions += [LACKS[name].question for name in offer.missing[:1] if name in LACKS]
+                questions += [QUESTIONS[name] for name in offer.missing[:1] if name in OFFERED]
     lacking = {name for offer in offers for name in offer.missing}
     asked = dict.fromkeys(questions)
     said = next(iter(asked)) if len(asked) == 1 else WHICH if asked else "what is meant by it?"
@@ -212,10 +196,8 @@ def _given(missing: tuple[str, ...]) -> Iterator[dict[str, str]]:
     if not missing:
         return
     first, *more = missing
-    rest = {
-        key: value for one in more if one in LACKS for key, value in LACKS[one].offered[0].items()
-    }
-    for one in LACKS[first].offered if first in LACKS else ():
+    rest = {key: value for one in more if one in OFFERED for key, value in OFFERED[one][0].items()}
+    for one in OFFERED.get(first, ()):
         yield {**one, **rest}
 
 

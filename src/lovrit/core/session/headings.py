@@ -9,6 +9,7 @@ from lovrit.core.clock import clock
 from lovrit.core.reading.heading import Ways, heading_ways
 from lovrit.core.reading.line import Left
 from lovrit.core.reading.message import is_label
+from lovrit.core.reading.questions import QUESTIONS
 from lovrit.core.reading.said import is_minutes
 from lovrit.core.session.grammar import reads
 from lovrit.core.session.lines import BlockLine, HeaderLine, read_block, read_header
@@ -114,30 +115,13 @@ def _ask(text: str, ways: Ways, wrong: Unreadable | None) -> None:
     for one in ways.left:
         raise Unreadable(_of(one, text), column, expected)
     if ways.lacking and ways.said:
-        asked = MISSING.get(ways.lacking[0], "what is missing is not clear")
-        raise Unreadable(f"“{line}”: {asked}?", column, expected)
+        asked = QUESTIONS.get(ways.lacking[0], "what is missing is not clear?")
+        raise Unreadable(f"“{line}”: {asked}", column, expected)
 
 
 # a rest or a break that another kind has under another word
 MISPLACED = re.compile(r"rest is already written|“(?:rest|break|change)” does not go")
 FALLING = re.compile(r"\d\s+[-–]\d")
-
-
-MISSING = {
-    "total": "how long does it go on",
-    "rounds": "how many rounds, or how often",
-    "times": "how many rounds, or how often",
-    "pair": "how long is the work, and how long the rest",
-    "fortime": "for time, unhurried, or by the clock",
-    "quality": "for time, unhurried, or by the clock",
-    "period": "how often does a turn begin",
-    "time": "how many minutes",
-    "rest": "how long is the rest",
-    "between": "how long is the rest between rounds",
-    "cap": "where does it end",
-    "reps": "how many reps",
-    "sets": "how many sets",
-}
 
 
 def _of(left: Left, text: str) -> str:
