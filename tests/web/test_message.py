@@ -23,7 +23,7 @@ def _field(page: str, name: str) -> str:
 
 
 def _post(client: TestClient, session: int, page: str = "", **fields: str) -> str:
-    given = {name: _field(page, name) for name in ("text", "said")} if page else {}
+    given = {name: _field(page, name) for name in ("text",)} if page else {}
     body = {**given, **fields}
     answer = client.post(f"/desk/{session}/message", data=body, headers={"x-lovrit": "1"})
     assert answer.status_code == 200
@@ -71,7 +71,7 @@ def test_what_was_written_by_hand_stays_beside_answers(client: TestClient) -> No
     assert _slate(answered).count("warm-up") == 1 and "warm-up 9:00" in _slate(answered)
     assert "5 sets of 3 reps, rest 2:00" in _slate(answered)
     _write(client, session, _slate(answered).replace("rest 2:00", "rest 2:30"))
-    body = {name: _field(answered, name) for name in ("text", "said")} | {"put": "1.1"}
+    body = {name: _field(answered, name) for name in ("text",)} | {"put": "1.1"}
     refused = client.post(f"/desk/{session}/message", data=body, headers={"x-lovrit": "1"})
     assert refused.status_code == 409 and "stays as you wrote it" in refused.text
     _write(client, session, _slate(answered))
@@ -94,6 +94,13 @@ def test_a_pasted_board_opens_with_its_message_beside_it(client: TestClient) -> 
     session = int(page.url.path.rsplit("/", 1)[1])
     answered = _post(client, session, page.text, put="1.0")
     assert "5 sets of 3 reps, rest 2:00" in _slate(answered)
+    again = client.get(
+        f"/desk/{session}?sent=1"
+    ).text  # opened once more, it knows what stands there
+    assert "1 question about it" in again and again.count('aria-pressed="true"') == 1
+    client.post(f"/desk/{session}/undo", headers={"x-lovrit": "1"})
+    pressed = _post(client, session, again, put="1.1")  # after Undo it is an answer again
+    assert "5 sets of 3 reps, rest 3:00" in _slate(pressed)
 
 
 def test_the_message_is_read_from_outside(client: TestClient) -> None:

@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lovrit.core.messages.read import Message, read_message
-from lovrit.core.messages.standing import changed_on, put_on, taken_off
+from lovrit.core.messages.standing import changed_on, chosen_on, put_on, taken_off
 from lovrit.core.session.slatetext import CannotEdit
 from tests.core.messages.cases import cases
 
@@ -35,6 +35,8 @@ def test_answers_change_their_part_and_nothing_else(
         now = {**chosen, nth: at}
         text, chosen = changed_on(text, made, chosen, now), now
         assert text.startswith(before.rstrip()) and text.endswith(BY_HAND)
+        read_off = chosen_on(text, made)
+        assert made.parts(read_off) == made.parts(chosen)
         assert text.count(made.rows[nth].asked.answers[at]) >= 1  # type: ignore[union-attr]
     assert taken_off(text, made, chosen).split() == f"{before}{BY_HAND}".split()
 

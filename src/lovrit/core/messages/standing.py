@@ -15,6 +15,23 @@ NOT_THERE = (
 Chosen = Mapping[int, int]
 
 
+def chosen_on(text: str, made: Message) -> dict[int, int]:
+    """The answers that stand on a slate, by the rows of the message that they are of."""
+    at, chosen = 0, dict[int, int]()
+    for nth, row in enumerate(made.rows):
+        ways = (row.slate, *(row.asked.answers if row.asked else ()))
+        there = [
+            (found, way)
+            for way, one in enumerate(ways)
+            if (found := _place(text, one, at)) is not None
+        ]
+        if there:
+            at, way = min(there, key=lambda one: (one[0], -len(ways[one[1]])))
+            at += len(ways[way])
+            chosen |= {nth: way - 1} if way else {}
+    return chosen
+
+
 def put_on(text: str, made: Message) -> str:
     """A slate with what a message made behind all else; the headers of the slate stay."""
     if not text.strip():

@@ -9,7 +9,7 @@ from fastapi.responses import HTMLResponse, RedirectResponse, Response
 from lovrit.core.clock import clock
 from lovrit.core.messages.asked import AS_NEEDED
 from lovrit.core.messages.read import Message
-from lovrit.core.messages.standing import changed_on, put_on, taken_off
+from lovrit.core.messages.standing import changed_on, chosen_on, put_on, taken_off
 from lovrit.formats.board import read_board
 from lovrit.house.house import House
 from lovrit.store import sessions
@@ -47,29 +47,14 @@ class Part(NamedTuple):
         return bool(self.question) and not any(one.chosen for one in self.answers)
 
 
-class Sent(NamedTuple):
-    """A message on its way: its text, and what was answered so far (row.answer …)."""
-
-    text: str
-    said: str = ""
-
-    @property
-    def chosen(self) -> dict[int, int]:
-        """Answers by the rows that they are of."""
-        return {int(row): int(answer) for row, answer in CHOSEN.findall(self.said)}
-
-    def answered(self, put: str) -> "Sent":
-        """With one more answer; the same answer again takes it back."""
-        found = CHOSEN.fullmatch(put)
-        if not found:
-            return self
-        chosen = self.chosen
-        row, answer = int(found[1]), int(found[2])
-        if chosen.pop(row, None) != answer:
-            chosen[row] = answer
-        return self._replace(
-            said=" ".join(f"{one}.{which}" for one, which in sorted(chosen.items()))
-        )
+def answered(chosen: dict[int, int], put: str) -> dict[int, int]:
+    """The answers with one more; the same answer again takes it back."""
+    found = CHOSEN.fullmatch(put)
+    if not found:
+        return chosen
+    row, answer = int(found[1]), int(found[2])
+    left = {one: which for one, which in chosen.items() if one != row}
+    return left if chosen.get(row) == answer else {**left, row: answer}
 
 
 def parts(house: House, made: Message, chosen: dict[int, int]) -> list[Part]:
@@ -90,12 +75,13 @@ def _length(house: House, text: str) -> str:
     return f"{length} and rests" if AS_NEEDED in text else length
 
 
-def _put(text: str, made: Message, before: Sent, sent: Sent, put: str) -> str:
+def _put(text: str, made: Message, put: str) -> str:
     """The slate after a press: the message read onto it, an answer to a question, or all of it taken off."""
+    chosen = chosen_on(text, made)
     if put == UNDO:
-        return taken_off(text, made, before.chosen)
+        return taken_off(text, made, chosen)
     if put:
-        return changed_on(text, made, before.chosen, sent.chosen)
+        return changed_on(text, made, chosen, answered(chosen, put))
     return put_on(text, made)
 
 
@@ -113,18 +99,16 @@ def read(
     house: InHouse,
     session_id: Id,
     text: Annotated[str, Form(max_length=MOST)] = "",
-    said: Annotated[str, Form(max_length=2000)] = "",
     put: Annotated[str, Form(max_length=10)] = "",
     op: Annotated[str | None, Form(max_length=64)] = None,
 ) -> Response:
     """Read a message onto the slate, or answer a question about it; each is one step that can be undone."""
-    before = Sent(text.replace("\r\n", "\n"), said)
-    sent = before.answered(put)
-    made = read_board(sent.text)
+    sent = text.replace("\r\n", "\n")
+    made = read_board(sent)
     with house.database.writing() as work:
         row = sessions.get(work, session_id)
         again = sessions.seen(work, session_id, op)
-        changed = row.text if again else _put(row.text, made, before, sent, put)
+        changed = row.text if again else _put(row.text, made, put)
         plan = house.plan(changed)
         written = sessions.write_text(work, row, changed, row.version, op, op, house.now_ms())
         if row.text == changed:
@@ -137,16 +121,16 @@ def read(
     follows = bytes(parts_of(house, opened, Shown(0, 0)).body).decode()
     shown = None if put == UNDO else sent
     values = {"session": opened.row, "written": opened.written, "sent": shown, "oob": True}
-    rows = parts(house, made, sent.chosen) if shown else []
+    rows = parts(house, made, chosen_on(written.text, made)) if shown else []
     return HTMLResponse(
         follows + render(house, "desk/message.html", rows=rows, made=made, **values)
     )
 
 
-def message_of(house: House, session_id: int) -> dict[str, Any]:
+def message_of(house: House, session_id: int, slate: str) -> dict[str, Any]:
     """What a template is told of the message that a session was made from; nothing once it is forgotten."""
     text = house.sent.of(session_id)
     if text is None:
         return {"message": None}
     made = read_board(text)
-    return {"message": Sent(text), "made": made, "rows": parts(house, made, {})}
+    return {"message": text, "made": made, "rows": parts(house, made, chosen_on(slate, made))}

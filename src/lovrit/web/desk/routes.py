@@ -69,7 +69,7 @@ def desk(
     values["why"] = explain(opened.drawn, why) if why else None
     values["goal"] = GOAL_OF.get(why)
     values["theme"] = theme
-    values |= message_of(house, session_id) if sent else {"message": None}
+    values |= message_of(house, session_id, opened.row.text) if sent else {"message": None}
     values["forms"] = [(form, writer.said) for form, writer in WRITERS.items()]
     values["completion"] = completion_words(house.library)
     return page(request, house, "desk/page.html", keys=KEYS["desk"], **values)
