@@ -17,7 +17,8 @@ SCRIPTS := $(wildcard src/lovrit/web/static/scripts/*.js src/lovrit/web/static/s
 help:  ## what can be made
 	@awk -F ':.*## ' '/^[a-z]+:.*## / { printf "  make %-11s %s\n", $$1, $$2 }' $(MAKEFILE_LIST)
 
-setup: $(STAMPS)/python $(STAMPS)/assets  ## everything that `make demo` needs
+setup:  ## everything that `make demo` needs; Python's and node's parts at once
+	@$(MAKE) --no-print-directory -j2 $(STAMPS)/python $(STAMPS)/assets
 
 $(STAMPS)/venv:
 	@mkdir -p $(STAMPS)
@@ -27,9 +28,9 @@ $(STAMPS)/venv:
 	@touch $@
 
 $(STAMPS)/python: $(STAMPS)/venv requirements/app.txt requirements/dev.txt pyproject.toml
-	$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements/dev.txt
+	$(BIN)/pip install --quiet --disable-pip-version-check --no-compile --require-hashes -r requirements/dev.txt
 	$(BIN)/pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation --editable .
-	$(BIN)/python -m compileall -q src/lovrit
+	$(BIN)/python -m compileall -q src/lovrit && $(BIN)/python -c 'import lovrit.web.app, lovrit.cli.main'
 	@touch $@
 
 $(STAMPS)/node: package-lock.json package.json

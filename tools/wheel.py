@@ -34,7 +34,8 @@ def _installed(wheel: Path, where: Path) -> Path:
     subprocess.run([sys.executable, "-m", "venv", str(where)], check=True)
     pip = [str(where / "bin" / "pip"), "install", "--quiet", "--disable-pip-version-check"]
     subprocess.run(
-        [*pip, "--require-hashes", "-r", str(HERE / "requirements" / "app.txt")], check=True
+        [*pip, "--no-compile", "--require-hashes", "-r", str(HERE / "requirements" / "app.txt")],
+        check=True,
     )
     subprocess.run([*pip, "--no-deps", str(wheel)], check=True)
     return where / "bin" / "lovrit"
