@@ -94,7 +94,7 @@ def placed(browser: Browser) -> Page:
     page.wait_for_selector(".took")
     page.get_by_text("The hall and its kit, in figures").click()
     page.get_by_label("bell 12 kg away tonight").fill("1")
-    page.get_by_role("button", name="Keep the hall").click()
+    page.get_by_role("button", name="Save the hall").click()
     page.wait_for_selector(".clashes")
     page.get_by_text("The hall and its kit, in figures").click()
     page.evaluate("scrollTo(0, 0)")

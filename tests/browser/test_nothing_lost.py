@@ -231,7 +231,9 @@ def test_names_of_any_kind_go_nowhere(page: Page, server: Here) -> None:
     text = f"title: {NASTY}\npeople: 4\n\n2 rounds of 0:20/0:10\n  squat\n  plank | kit </script>\n"
     page.goto(f"{server.url}/desk")
     post(server, "/desk", {"text": text.replace(" | kit </script>", "")})
-    page.goto(server.url)
+    page.goto(f"{server.url}/desk")
+    page.locator(".sessions a").first.click()
+    page.wait_for_url("**/desk/*")
     session = page.evaluate("location.pathname").rsplit("/", 1)[1]
     post(
         server,

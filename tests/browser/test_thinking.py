@@ -110,13 +110,13 @@ def test_the_move_under_the_cursor_is_shown_and_a_remark_put_aside(
     page.locator(".cm-line", has_text="push-up").click()
     expect(page.locator("#move")).to_contain_text("One plank from head to heel")
     expect(page.locator("#crowd")).to_have_count(0)
-    page.locator("#look summary", has_text="not for us").first.click()
+    page.locator("#look summary", has_text="hide").first.click()
     said = page.locator("#look li").first.inner_text().split("\n")[0]
-    page.locator("#look .aside[open] button", has_text="here").click()
+    page.locator("#look .aside[open] button", has_text="in this session").click()
     until(page, f"!document.querySelector('#look ol').innerText.includes({said[8:30]!r})")
-    page.locator("#look summary", has_text="1 put aside").click()
-    page.locator("#look button", has_text="let it speak").click()
-    expect(page.locator("#look summary", has_text="put aside")).to_have_count(0)
+    page.locator("#look summary", has_text="1 hidden").click()
+    page.locator("#look button", has_text="show it again").click()
+    expect(page.locator("#look summary", has_text="hidden")).to_have_count(0)
 
 
 def test_moves_and_club_are_plain_to_everyone(page: Page, server: Here) -> None:
@@ -151,12 +151,12 @@ def test_forms_at_hand_a_title_in_place_and_a_move_said_once(page: Page, server:
     expect(page.locator("#problems .problem")).to_have_count(0)
     said = page.locator("#look li", has_text="stick pogo")
     said.locator("summary", has_text="say it once").click()
-    said.get_by_role("button", name="so it is").click()  # nothing is kept of a form left empty
+    said.get_by_role("button", name="save").click()  # nothing is kept of a form left empty
     expect(said).to_have_count(1)
     said.locator("select").select_option("jump")
     said.locator("[name=seconds]").fill("0.8")
     said.locator("[name=lands]").check()
-    said.get_by_role("button", name="so it is").click()
+    said.get_by_role("button", name="save").click()
     expect(page.locator("#look li", has_text="is not in the library")).to_have_count(0)
     page.goto(f"{server.url}/moves/stick%20pogo")
     expect(page.locator("main")).to_contain_text("jump")

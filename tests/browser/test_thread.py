@@ -97,14 +97,14 @@ def test_the_whole_thread_on_two_screens_with_the_server_killed(
     expect(page.locator("#why")).to_contain_text("= 1:23")
     page.keyboard.press("Escape")
 
-    page.get_by_role("link", name="Crew").last.click()
+    page.get_by_role("link", name="Who").click()
     expect(page.locator(".group")).to_have_count(0)
     for nth in range(1, 6):
         page.locator(f"#to-{nth}").select_option("0" if nth < 4 else "1")
         expect(page.locator(f".groups #to-{nth}")).to_have_count(1)
     expect(page.locator(".readout")).to_contain_text("5 people")
     page.locator("#groups").fill("3")
-    page.get_by_role("button", name="Deal groups").click()
+    page.get_by_role("button", name="Make groups").click()
     expect(page.locator(".group")).to_have_count(3)
 
     page.get_by_role("button", name="Take to the floor").click()
@@ -163,7 +163,7 @@ def test_the_whole_thread_on_two_screens_with_the_server_killed(
     page.get_by_role("link", name="To the debrief").click()
     expect(page.locator(".readout")).to_contain_text("5 came, 1 stopped")
     page.locator('[name="text"]').first.fill("3 + 2")
-    page.get_by_role("button", name="Keep").first.click()
+    page.get_by_role("button", name="Save").first.click()
     expect(page.locator('[name="text"]').first).to_have_value("3 + 2")
     page.locator(".felt input[name=value]").first.fill("8")
     page.keyboard.press("Enter")

@@ -69,7 +69,7 @@ def test_four_weeks_are_laid_out_mended_seen_and_changed(page: Page, server: Her
     week.get_by_role("button", name="copy it there").click()
     expect(page.locator(".on[data-day^='2027-06']")).to_have_count(6)
     page.get_by_label("to bring").fill("indoor shoes")
-    page.get_by_role("button", name="Let them see it").click()
+    page.get_by_role("button", name="Publish").click()
     link = page.get_by_role("link", name="Their page").get_attribute("href")
     phone = page.context.browser.new_page(viewport={"width": 390, "height": 844})  # type: ignore[union-attr]
     phone.goto(f"{server.url}{link}")
@@ -80,7 +80,7 @@ def test_four_weeks_are_laid_out_mended_seen_and_changed(page: Page, server: Her
     page.locator(f"[data-session='{numbers[0]}']").focus()
     page.keyboard.press("Alt+ArrowLeft")
     expect(page.locator(".let-see")).to_contain_text("otherwise than they saw it")
-    page.get_by_role("button", name="Let them see it").click()
+    page.get_by_role("button", name="Publish").click()
     expect(page.locator(".let-see")).to_contain_text("They see it as it is")
     phone.goto(f"{server.url}{link}")
     expect(phone.locator(".was")).to_have_count(1)

@@ -157,7 +157,7 @@ def test_revisions_are_kept_and_compared(page: Page, server: Here) -> None:
     page.goto(url + "/revisions")
     page.locator("#reason").fill("as tried on Monday")
     with page.expect_navigation():
-        page.get_by_role("button", name="Keep").click()
+        page.get_by_role("button", name="Save").click()
     page.goto(url)
     page.wait_for_selector(".cm-content")
     page.locator('[data-scrub][data-figure="rounds"]').focus()

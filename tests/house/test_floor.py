@@ -10,7 +10,7 @@ import pytest
 from fastapi.testclient import TestClient
 from sqlalchemy import event as listening
 
-from lovrit.house.live import HELD_SLEEP_MS
+from lovrit.house.live import HELD_SLEEP_MS, Second
 from lovrit.settings import Settings
 from lovrit.store import classes
 from lovrit.store.trouble import Busy
@@ -153,6 +153,34 @@ def test_a_write_that_fails_is_taken_up_again(
     with house.app.state.house.database.work() as work:
         assert classes.get(work, class_id).over_ms == house.shown(class_id, "state")["over_ms"]
         assert {len(trace) for trace in classes.traces(work, class_id).values()} == {31}
+
+
+def test_what_straps_tell_while_a_batch_is_written_down_is_kept(
+    house: House, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """A strap of its own may tell of the same moment, or of an earlier one, as the batch that is under way."""
+    class_id = house.to_the_floor()
+    house.happen(class_id, "start")
+    live, at_ms = house.floor.live(class_id), house.clock.ms
+    who, others, last = (one.id for one in live.comers[:3])
+    real = classes.add_samples
+
+    def slow(work: Any, class_id: int, told: Any) -> None:
+        real(work, class_id, told)
+        live.unwritten = [
+            *live.unwritten,
+            Second(at_ms, {others: 121}),
+            Second(at_ms - 5, {last: 122}),
+        ]
+        monkeypatch.setattr(classes, "add_samples", real)
+
+    live.unwritten = [Second(at_ms, {who: 120})]
+    monkeypatch.setattr(classes, "add_samples", slow)
+    house.floor.write_all()
+    house.floor.write_all()
+    with house.floor.house.database.work() as work:
+        kept = classes.traces(work, class_id)
+    assert [kept[one][-1][1] for one in (who, others, last)] == [120, 121, 122]
 
 
 def test_a_class_left_held_sleeps(house: House) -> None:

@@ -220,7 +220,7 @@ def test_killed_at_any_second_it_goes_on_where_it_is(
 def test_unknown_addresses_get_a_page_with_a_way_on(client: TestClient, path: str) -> None:
     answer = client.get(path)
     assert answer.status_code in (404, 422)
-    assert "To the Desk" in answer.text and "lovrit.css" in answer.text
+    assert "To tonight" in answer.text and "lovrit.css" in answer.text
 
 
 def test_posts_from_other_sites_are_refused(client: TestClient) -> None:

@@ -131,7 +131,7 @@ def test_a_move_of_our_own_is_kept_drawn_used_and_let_go(client: TestClient) -> 
     )
     client.post("/moves", data=fields)
     page = client.get("/moves/heron stand").text
-    assert "Still as water." in page and "polyline" in page and "Let our version go" in page
+    assert "Still as water." in page and "polyline" in page and "Delete our version" in page
     session = new(client, "3 rounds of 40/20\n  heron stand\n  squat\n")
     assert "not in the library" not in client.get(f"/desk/{session}").text
     assert "heron stand" in client.get(f"/desk/{session}/move?line=2").text

@@ -171,7 +171,7 @@ def test_a_series_is_laid_out_changed_by_hand_and_follows(client: TestClient) ->
     first = made(client, slate)
     client.post("/weeks/put", data={"session": first, "day": "2027-03-02"})
     page = client.get(f"/weeks/series?session={first}&weeks=6&grow=rounds").text
-    assert page.count("<pre>") == 6 and "Lay it out" in page
+    assert page.count("<pre>") == 6 and "Create the series" in page
     client.post(
         "/weeks/series", data={"session": first, "weeks": "6", "grow": "rounds", "easier": "4"}
     )

@@ -3,6 +3,7 @@
 import time
 from datetime import UTC, datetime, timedelta
 from importlib.resources import files
+from zoneinfo import ZoneInfo
 
 from sqlmodel import Session as Work
 from sqlmodel import col, select
@@ -10,9 +11,10 @@ from sqlmodel import col, select
 from lovrit.core.crew.groups import deal
 from lovrit.core.crew.paces import OwnPace
 from lovrit.core.place.hall import Hall
+from lovrit.core.session.dated import with_date
 from lovrit.core.session.reader import read
 from lovrit.core.values import checked_json, plain
-from lovrit.store import halls, people, sessions
+from lovrit.store import answers, halls, people, sessions
 from lovrit.store.database import Database
 from lovrit.store.tables import PersonRow, SessionRow
 
@@ -62,6 +64,7 @@ PEOPLE = (
     ("Wim", "WI", 59, 180, 42, False, "steady", ""),
 )
 COMING, GROUPS = 18, 6
+ZONE = ZoneInfo("Europe/Berlin")
 
 
 def fill(database: Database) -> None:
@@ -109,3 +112,42 @@ def _session(work: Work, name: str, now_ms: int) -> SessionRow:
     coming = [person for person in work.exec(query) if person is not None]
     people.set_comers(work, row.id, deal(coming, GROUPS))
     return row
+
+
+TONIGHT, THEN, THEN_IN = "Winter hall 4, legs and pull", "Long and even", 2
+# what was said of coming tonight: name, whether they come, a word
+ANSWERS = (
+    ("Anouk K", True, ""), ("Cilla", True, "knee again, I will go easy"), ("Dov E", True, ""), ("Gila", True, ""),
+    ("Hugo", True, ""), ("Jonas", True, ""), ("Keir", False, "late shift"), ("Mara", True, ""), ("Nils", True, ""),
+    ("Ulla", True, "back already!"),
+)  # fmt: skip
+
+
+def dated(database: Database, now_ms: int) -> None:
+    """The demo's evening is always tonight: its day is said anew where it has gone by, with what people answered."""
+    today = datetime.fromtimestamp(now_ms / 1000, ZONE).date()
+    with database.work() as work:
+        rows = list(work.exec(select(SessionRow).where(col(SessionRow.put_away_ms).is_(None))))
+        for row in rows:
+            ahead = {TONIGHT: 0, THEN: THEN_IN}.get(row.title)
+            if ahead is None or (row.day or "") >= f"{today}":
+                continue
+            _on_day(work, row, f"{today + timedelta(days=ahead)}", now_ms)
+            if row.title == TONIGHT:
+                _answer(work, row, now_ms)
+
+
+def _on_day(work: Work, row: SessionRow, day: str, now_ms: int) -> None:
+    text = with_date(row.text, day)
+    sessions.write_text(work, row, text, row.version, None, None, now_ms)
+    row.good_text, row.day = text, day
+    work.add(row)
+    work.flush()
+
+
+def _answer(work: Work, row: SessionRow, now_ms: int) -> None:
+    known = {one.name: one.id for one in people.everyone(work)}
+    for name, comes, word in ANSWERS:
+        if name in known:
+            answers.say(work, row, known[name], comes, word, now_ms)
+    answers.say_as_guest(work, row, "Rika", "a friend of Mara’s, never paddled", now_ms)

@@ -107,7 +107,7 @@ class Floor:
             task.cancel()
             with contextlib.suppress(asyncio.CancelledError):
                 await task
-        self._write_all()
+        self.write_all()
 
     def live(self, class_id: int) -> Live:
         """A class, loaded and folded if it is not in memory.
@@ -307,7 +307,7 @@ class Floor:
     async def _write_for_ever(self) -> None:
         while True:
             await asyncio.sleep(1)
-            await asyncio.to_thread(self._write_all)
+            await asyncio.to_thread(self.write_all)
             await asyncio.to_thread(self.tell_on)
 
     async def _learn_for_ever(self) -> None:
@@ -319,7 +319,7 @@ class Floor:
     def tick(self, now_ms: int) -> None:
         """One second of every class that is on, and its straps written down."""
         self._tick_all(now_ms)
-        self._write_all()
+        self.write_all()
 
     def _tick_all(self, now_ms: int) -> None:
         for live in list(self.lives.values()):
@@ -360,7 +360,7 @@ class Floor:
         except Trouble as trouble:
             self._say_once(str(trouble))
 
-    def _write_all(self) -> None:
+    def write_all(self) -> None:
         """Write down what straps told, and classes that went over; what can't be written now is tried again."""
         for live in list(self.lives.values()):
             try:
@@ -382,9 +382,9 @@ class Floor:
                 if over:
                     classes.set_over(work, live.id, live.state.over_ms)
         with live.lock:
-            live.unwritten = [
-                one for one in live.unwritten if not told or one.at_ms > told[-1].at_ms
-            ]
+            # what came while it was written down may be of the same moment, or of one before
+            written = set(map(id, told))
+            live.unwritten = [one for one in live.unwritten if id(one) not in written]
             if live.closed or over:
                 self._to_learn = True
             live.closed = live.closed or over

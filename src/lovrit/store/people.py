@@ -16,7 +16,7 @@ from lovrit.core.crew.person import Limit, Person, Standing, nobody
 from lovrit.core.values import checked, plain
 from lovrit.store import club, records
 from lovrit.store.sessions import Gone
-from lovrit.store.tables import ClassRow, ComesRow, PersonRow, SampleRow
+from lovrit.store.tables import AnswerRow, ClassRow, ComesRow, PersonRow, SampleRow
 
 
 def everyone(work: Work) -> list[Person]:
@@ -26,7 +26,11 @@ def everyone(work: Work) -> list[Person]:
 
 
 LEARNT_ON = ("rest_hr", "max_hr", "age", "by_age")  # what a heart that was learnt stands on
-NOT_THEIRS = {"gone_ms", "learnt_from_ms"}  # columns that say how they are kept, not who they are
+NOT_THEIRS = {
+    "gone_ms",
+    "learnt_from_ms",
+    "link_no",
+}  # columns that say how they are kept, not who they are
 
 
 def _person(work: Work, row: PersonRow) -> Person:
@@ -83,6 +87,25 @@ def change(work: Work, person_id: int, **fields: object) -> Person:
     return changed
 
 
+def link_number(work: Work, person_id: int) -> int:
+    """Which of somebody's own links holds.
+
+    Raises:
+        Gone: if there is nobody of this number, or they were let go.
+    """
+    row = _row(work, person_id)
+    if row.gone_ms is not None:
+        raise Gone("There is no such person any more.")
+    return row.link_no
+
+
+def renew_link(work: Work, person_id: int) -> None:
+    """From now on only a new link of theirs holds."""
+    row = _row(work, person_id)
+    row.link_no += 1
+    work.add(row)
+
+
 class Learnt(NamedTuple):
     """What is known of how somebody's heart moves, and from when on classes may teach it."""
 
@@ -135,6 +158,7 @@ def erase_gone(work: Work, before_ms: int) -> int:
     for row in rows:
         work.exec(delete(ComesRow).where(col(ComesRow.person_id) == row.id))
         work.exec(delete(SampleRow).where(col(SampleRow.person_id) == row.id))
+        work.exec(delete(AnswerRow).where(col(AnswerRow.person_id) == row.id))
         _nameless(work, row.id or 0)
         work.delete(row)
     return len(rows)

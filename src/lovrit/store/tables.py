@@ -107,6 +107,7 @@ class PersonRow(SQLModel, table=True):
         0  # classes before it teach nothing: what was learnt of them was thrown away
     )
     gone_ms: int | None = None  # let go; erased a while later
+    link_no: int = 0  # which of their own links holds; those given before have ended
 
 
 class ComesRow(SQLModel, table=True):
@@ -118,6 +119,22 @@ class ComesRow(SQLModel, table=True):
     person_id: int = Field(foreign_key="person.id", primary_key=True, ondelete="CASCADE")
     comes: bool = True
     group: int = 0
+
+
+class AnswerRow(SQLModel, table=True):
+    """What somebody said of coming to a session on its ``day`` (YYYY-MM-DD); a guest has a name and no number."""
+
+    __tablename__ = "answer"
+    __table_args__ = (UniqueConstraint("session_id", "person_id", name="uq_answer_session_person"),)
+
+    id: int | None = Field(default=None, primary_key=True)
+    session_id: int = Field(foreign_key="session.id", ondelete="CASCADE", index=True)
+    person_id: int | None = Field(default=None, foreign_key="person.id", ondelete="CASCADE")
+    name: str = ""
+    day: str
+    comes: bool
+    word: str = ""
+    at_ms: int
 
 
 class ClassRow(SQLModel, table=True):

@@ -1,6 +1,7 @@
 """Pages: templates with the words and figures that all of them share."""
 
 from collections.abc import Sequence
+from contextlib import suppress
 from pathlib import Path
 from typing import Any
 from uuid import uuid4
@@ -15,9 +16,14 @@ from lovrit.core.moves.guess import guess
 from lovrit.core.moves.move import PATTERNS
 from lovrit.core.values import plain
 from lovrit.house.house import House
+from lovrit.house.thread import Thread, thread_of
+from lovrit.store.sessions import Gone
 from lovrit.web.words import WORDS
 
 HERE = Path(__file__).parent
+OF_A_SESSION = frozenset(
+    {"desk", "crew", "hall", "run", "debrief"}
+)  # screens with a session's thread over them
 
 
 def environment(assets: str, screens: Sequence[Any]) -> Environment:
@@ -46,7 +52,8 @@ def environment(assets: str, screens: Sequence[Any]) -> Environment:
     made.globals |= {
         "words": WORDS,
         "assets": assets,
-        "screens": [one for one in screens if one.named],
+        "screens": [one for one in screens if one.named and not one.step],
+        "steps": [one for one in screens if one.step],
         "fresh_id": _fresh_id,
     }
     made.globals["patterns"] = PATTERNS
@@ -89,10 +96,22 @@ def render(house: House, template: str, **values: Any) -> str:
     return house.templates.get_template(template).render(**values)
 
 
+def _thread(house: House, values: dict[str, Any]) -> Thread | None:
+    """The thread of the session that a page is of; None on the club's pages, and where there is none any more."""
+    if values["here"] not in OF_A_SESSION:
+        return None
+    row, live = values.get("session"), values.get("live")
+    number = row.id if row else live.session_id if live else None
+    with suppress(Gone):
+        return None if number is None else thread_of(house, number)
+    return None
+
+
 def page(
     request: Request, house: House, template: str, *, status: int = 200, **values: Any
 ) -> HTMLResponse:
     """A whole page."""
     values.setdefault("here", template.split("/", 1)[0])
+    values.setdefault("thread", _thread(house, values))
     values["nonce"] = request.state.nonce
     return HTMLResponse(render(house, template, **values), status)

@@ -4,7 +4,9 @@ from typing import NamedTuple
 
 from fastapi import APIRouter
 
+from lovrit.core.tonight.thread import StepKey
 from lovrit.web.club.routes import router as club
+from lovrit.web.crew.answers import router as answers
 from lovrit.web.crew.fits import router as fits
 from lovrit.web.crew.rises import router as rises
 from lovrit.web.crew.routes import router as crew
@@ -33,6 +35,8 @@ from lovrit.web.run.screens import router as in_the_hall
 from lovrit.web.run.talk import router as talk
 from lovrit.web.straps.entry import router as entry
 from lovrit.web.straps.routes import router as straps
+from lovrit.web.tonight.finder import router as finder
+from lovrit.web.tonight.routes import router as tonight
 from lovrit.web.weeks.clashing import router as clashing
 from lovrit.web.weeks.days import router as days
 from lovrit.web.weeks.paper import router as on_the_door
@@ -46,30 +50,36 @@ from lovrit.web.weeks.series import router as series
 class Screen(NamedTuple):
     """A screen: the folder that it lives in, what it is called, where it begins, and its routes.
 
-    One that is not ``named`` in the row of screens is reached from another.
+    One of the club's stands in the row above; one that is a ``step`` of a session stands in its thread; one that is
+    neither is reached from another.
     """
 
     key: str
     name: str
     path: str
     routers: tuple[APIRouter, ...]
+    step: StepKey | None = None
     named: bool = True
 
 
+# the thread of a session in the order of the work, then the club's pages
 SCREENS = (
-    Screen("desk", "Desk", "/", (library, message, revisions, think, tries, desk)),
-    Screen("crew", "Crew", "/crew", (fits, rises, crew)),
-    Screen("hall", "Hall", "/hall", (hall_drawn, placing, hall)),
-    Screen("people", "People", "/people", (people, person)),
-    Screen("run", "Run", "/run", (run, hand, in_the_hall, paper, talk)),
-    Screen("straps", "Straps", "/straps", (straps, entry), named=False),
-    Screen("debrief", "Debrief", "/debrief", (together, debrief, kin, progress, traces, folder)),
+    Screen("desk", "Write", "/desk", (library, message, revisions, think, tries, desk), "write"),
+    Screen("crew", "Who", "/crew", (fits, rises, answers, crew), "who"),
+    Screen("hall", "Where", "/hall", (hall_drawn, placing, hall), "where"),
+    Screen("run", "Floor", "/run", (run, hand, in_the_hall, paper, talk), "floor"),
+    Screen(
+        "debrief", "After", "/debrief", (together, debrief, kin, progress, traces, folder), "after"
+    ),
+    Screen("tonight", "Tonight", "/", (tonight, finder)),
     Screen(
         "weeks",
         "Weeks",
         "/weeks",
         (weeks, days, clashing, returning, series, on_the_door, published, seen),
     ),
+    Screen("people", "People", "/people", (people, person)),
     Screen("moves", "Moves", "/moves", (moves,)),
     Screen("club", "Club", "/club", (club,)),
+    Screen("straps", "Straps", "/straps", (straps, entry), named=False),
 )

@@ -18,7 +18,7 @@ import uvicorn
 from fastapi import FastAPI
 from pydantic import ValidationError
 
-from lovrit.demo.club import fill
+from lovrit.demo.club import dated, fill
 from lovrit.demo.season import season
 from lovrit.settings import LEAST_PASSPHRASE, NoZone, Settings, known_zone
 from lovrit.store.database import Database
@@ -58,6 +58,7 @@ def serve(host: str | None, port: int | None, *, demo: bool, fresh: bool) -> int
         database = Database(settings.database)
         if demo:
             fill(database)
+            dated(database, time.time_ns() // 1_000_000)
         app = create_app(settings, database)
         settings = settings.model_copy(update={"passphrase": None})
         os.environ.pop("LOVRIT_PASSPHRASE", None)

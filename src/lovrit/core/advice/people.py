@@ -57,7 +57,7 @@ def pace_of_nobody(look: Look) -> Iterator[Note]:
                 code="pace-of-nobody",
                 level="tell",
                 text=f"Pace {pace_name(block.pace)}: {without} of {look.company.people} have none of their own.",
-                reason="Who has no pace goes by effort; write one beside it, or say the paces on the Crew page.",
+                reason="Who has no pace goes by effort; write one beside it, or say the paces under Who.",
                 at=at,
                 fixes=(
                     Fix("at 7 as well", AddOption(block=at, text="at 7")),

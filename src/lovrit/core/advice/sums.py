@@ -141,7 +141,7 @@ def more_groups_than_stations(look: Look) -> Iterator[Note]:
                 code="more-groups-than-stations",
                 level="stop",
                 text=f"{look.groups} groups and {stations} stations: two groups would stand at one.",
-                reason="Deal fewer groups on the Crew page, or add a station.",
+                reason="Make fewer groups under Who, or add a station.",
                 at=at,
                 fixes=(*_another_station(look, at), WayTo("crew", "deal fewer groups")),
             )

@@ -8,6 +8,7 @@ from lovrit.core.blocks.fade import how_even
 from lovrit.core.blocks.score import finish_of
 from lovrit.core.clock import clock, number, read_clock
 from lovrit.core.review.changes import change_said
+from lovrit.core.review.turns import asked_most
 from lovrit.core.run.account import done_taps, repeats_taken
 from lovrit.core.run.classplan import ClassPlan
 from lovrit.core.run.frozen import Frozen
@@ -247,8 +248,7 @@ def _worth(value: str) -> tuple[float, ...]:
 
 def asked(after: After) -> float | None:
     """The highest effort that the class asked for."""
-    works = (one for one in after.laid.timeline.intervals if one.phase in ("work", "steady"))
-    return max((one.effort for one in works if one.effort is not None), default=None)
+    return asked_most(after.laid.timeline)
 
 
 def _felt(after: After) -> Iterator[Clause]:

@@ -44,6 +44,12 @@ def good(bpm: int) -> bool:
     return LOWEST <= bpm <= HIGHEST
 
 
+def asked_most(timeline: Timeline) -> float | None:
+    """The highest effort that a class asked for; None where none is written."""
+    works_ = (one for one in timeline.intervals if one.phase in ("work", "steady"))
+    return max((one.effort for one in works_ if one.effort is not None), default=None)
+
+
 def works(
     timeline: Timeline, state: Class, person: int | None = None
 ) -> list[tuple[Interval, Lap]]:

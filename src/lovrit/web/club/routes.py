@@ -136,7 +136,7 @@ def about(house: InHouse, form: WholeForm) -> Response:
         raise NotASchool(f"What stands for “{field}” is too long.") from None
     with house.database.writing() as work:
         club.set_about(work, wanted)
-    return RedirectResponse("/first" if form.get("to") == "/first" else "/club", 303)
+    return RedirectResponse("/" if form.get("to") == "/" else "/club", 303)
 
 
 @router.post("/club/guests/{key}/end")

@@ -3,29 +3,18 @@
 from sqlmodel import Session as Work
 
 from lovrit.core.crew.groups import letter
-from lovrit.core.place.evening import evening
-from lovrit.core.place.hall import labels, moving_block, problem_of
 from lovrit.core.run.classplan import Runner, class_plan, lanes_of
 from lovrit.core.timeline.plan import Plan
+from lovrit.house.evening import clashes_in, evening_of
 from lovrit.house.house import House
-from lovrit.store import halls, people
 
 MOST = 2
 
 
-def clashes_of(house: House, work: Work, session_id: int, plan: Plan) -> tuple[str, ...]:
-    """The first clashes of a session in its hall as its groups are; none where nothing is drawn or nobody moves."""
-    hall, at = halls.hall(work, session_id), moving_block(plan)
-    comers = people.comers(work, session_id)
-    if at is None or not hall.spots or not comers:
-        return ()
-    everyone = [one for one, _ in comers]
-    called = labels(everyone)
-    count = max(group for _, group in comers) + 1
-    groups = [[called[one.id] for one, group in comers if group == nth] for nth in range(count)]
-    problem = problem_of(plan.session.blocks[at], hall, everyone, count, house.library)
-    told = evening(problem, groups, halls.spots(work, session_id)).clashes
-    more = (f"and {len(told) - MOST} more, on Hall",) if len(told) > MOST else ()
+def clashes_of(house: House, work: Work, session_id: int) -> tuple[str, ...]:
+    """The first clashes of a session in its hall as its groups are."""
+    told = clashes_in(evening_of(house, work, session_id), house)
+    more = (f"and {len(told) - MOST} more, under Where",) if len(told) > MOST else ()
     return (*told[:MOST], *more)
 
 

@@ -11,7 +11,7 @@ from lovrit.house.floor import Floor
 from lovrit.house.house import House
 from lovrit.house.live import Live
 
-BY = "Crew"
+BY = "Who"
 
 
 def class_on(floor: Floor, session_id: int) -> Live | None:

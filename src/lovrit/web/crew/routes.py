@@ -1,6 +1,5 @@
 """Crew: who comes tonight; groups dealt by count and moved by hand."""
 
-from collections import Counter
 from typing import Annotated, Literal
 
 from fastapi import APIRouter, Form, Request
@@ -12,6 +11,7 @@ from lovrit.core.crew.lists import read_people
 from lovrit.core.crew.paces import read_paces
 from lovrit.core.crew.person import Limit, Standing
 from lovrit.core.values import LovritError
+from lovrit.house.coming import said_of, smallest
 from lovrit.house.house import House, since_day
 from lovrit.store import club, people, sessions
 from lovrit.store.tables import SessionRow
@@ -58,7 +58,7 @@ def _shown(request: Request, house: House, row: SessionRow) -> Response:
     template = "crew/page.html" if whole else "crew/people.html"
     on = class_on(floor_of(request), row.id)
     with house.database.work() as work:
-        clashes = clashes_of(house, work, row.id, plan)
+        clashes, said = clashes_of(house, work, row.id), said_of(work, row.id)
     waves = waves_of(house, plan, len(view.groups))
     return page(
         request,
@@ -70,6 +70,8 @@ def _shown(request: Request, house: House, row: SessionRow) -> Response:
         on=on,
         clashes=clashes,
         waves=waves,
+        said=said,
+        names={one.id: one.name for one in everyone},
     )
 
 
@@ -93,7 +95,7 @@ def _after(
     """
     if before is not None and row.id is not None:
         with house.database.work() as work:
-            after = _coming(work, row.id)
+            after = coming(work, row.id)
         refused = tell_floor(floor_of(request), house, row.id, before, after)
         if refused:
             raise NobodyThere(f"Kept here, but not on the floor: {refused[0]}")
@@ -102,11 +104,12 @@ def _after(
     return RedirectResponse(f"/crew/{row.id}", 303)
 
 
-def _coming(work: Work, session_id: int) -> dict[int, int]:
+def coming(work: Work, session_id: int) -> dict[int, int]:
+    """Who comes to a session, by number, with their group (from 0)."""
     return {one.id: at for one, at in people.comers(work, session_id)}
 
 
-def _as_it_runs(request: Request, session_id: int, groups: dict[int, int]) -> dict[int, int]:
+def as_it_runs(request: Request, session_id: int, groups: dict[int, int]) -> dict[int, int]:
     """Groups as they were moved: closed up, but for a class that is on, whose letters stay what people know."""
     return groups if class_on(floor_of(request), session_id) else _closed_up(groups)
 
@@ -120,12 +123,11 @@ def deal_groups(
 ) -> Response:
     """Deal everyone who comes into so many groups."""
     with house.database.work() as work:
-        row, before = sessions.get(work, session_id), _coming(work, session_id)
-        coming = [person.id for person, _ in people.comers(work, session_id)]
-        coming = coming or [person.id for person in people.everyone(work)]
-        if not coming:
+        row, before = sessions.get(work, session_id), coming(work, session_id)
+        come = list(before) or [person.id for person in people.everyone(work)]
+        if not come:
             raise NobodyThere("There is nobody in the club yet: bring people in first, on People.")
-        people.set_comers(work, session_id, deal(coming, groups))
+        people.set_comers(work, session_id, deal(come, groups))
     return _after(request, house, row, before)
 
 
@@ -133,7 +135,7 @@ def deal_groups(
 def even_out(request: Request, house: InHouse, session_id: Id) -> Response:
     """Groups equal within one again, with as few people moved as can be."""
     with house.database.work() as work:
-        row, before = sessions.get(work, session_id), _coming(work, session_id)
+        row, before = sessions.get(work, session_id), coming(work, session_id)
         people.set_comers(work, session_id, evened(before))
     return _after(request, house, row, before)
 
@@ -144,7 +146,7 @@ def who_comes(
 ) -> Response:
     """Everyone comes, or those of the last session in their groups, or nobody."""
     with house.database.work() as work:
-        row, before = sessions.get(work, session_id), _coming(work, session_id)
+        row, before = sessions.get(work, session_id), coming(work, session_id)
         everyone = [one.id for one in people.everyone(work)]
         view = crew_view(house.plan(row.text), [], [])
         last = people.came_last(work, session_id)
@@ -166,11 +168,11 @@ def place(
 ) -> Response:
     """Put a person into a group (from 0); -1 is staying away. Empty groups close up."""
     with house.database.work() as work:
-        row, before = sessions.get(work, session_id), _coming(work, session_id)
+        row, before = sessions.get(work, session_id), coming(work, session_id)
         now = {who: at for who, at in before.items() if who != person}
         if group >= 0:
             now[person] = group
-        people.set_comers(work, session_id, _as_it_runs(request, session_id, now))
+        people.set_comers(work, session_id, as_it_runs(request, session_id, now))
     return _after(request, house, row, before)
 
 
@@ -212,18 +214,13 @@ def join(
     if not read.people:
         raise NobodyThere("A name, please.")
     with house.database.writing() as work:
-        row, before = sessions.get(work, session_id), _coming(work, session_id)
+        row, before = sessions.get(work, session_id), coming(work, session_id)
         now = dict(before)
         known = {one.name.casefold(): one for one in people.everyone(work)}
         for one in read.people:
             person = known.get(one.name.casefold()) or people.add_person(work, one.name)
             if person.id in now:
                 raise NobodyThere(f"{person.name} already comes.")
-            now[person.id] = _smallest(now)
+            now[person.id] = smallest(now)
         people.set_comers(work, session_id, now)
     return _after(request, house, row, before)
-
-
-def _smallest(groups: dict[int, int]) -> int:
-    counts = Counter(groups.values())
-    return min(counts, key=lambda group: (counts[group], group), default=0)

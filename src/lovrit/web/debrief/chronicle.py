@@ -58,4 +58,4 @@ def said_of(event: Happening, names: Names, session: Session, labels: Sequence[s
 
 def _broke(who: str, text: str) -> str:
     whose = "" if who == "somebody" else f"{who} "
-    return f"{whose}broke here{': ' if text else ''}{text}"
+    return f"{whose}problem here{': ' if text else ''}{text}"

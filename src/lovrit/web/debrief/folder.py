@@ -7,9 +7,9 @@ from fastapi import APIRouter, Request
 from fastapi.responses import Response
 
 from lovrit.formats.session_json import to_json
+from lovrit.house.told import clauses_of
 from lovrit.store import classes
 from lovrit.web.debrief.exports import class_json, clean_csv, scores_csv, traces_csv, turns_csv
-from lovrit.web.debrief.told import clauses_of
 from lovrit.web.inhouse import Id, InHouse, floor_of
 
 router = APIRouter()

@@ -110,17 +110,6 @@ def _drifts(plan: Frozen, heart: HeartAfter) -> list[str]:
     return found
 
 
-def drifted(hearts: dict[int, HeartAfter]) -> dict[str, float]:
-    """Who drifted upwards in some block at equal work, and by how many beats a turn: the most of their blocks."""
-    found = {}
-    for who, heart in hearts.items():
-        drifts = [heart.drift_in(block) for block in {one.block for one in heart.works}]
-        up = [one for one in drifts if one is not None and one > 0]
-        if up:
-            found[str(who)] = max(up)
-    return found
-
-
 def learnt_rows(
     everyone: list[Person], comers: tuple[Comer, ...], hearts: dict[int, HeartAfter]
 ) -> list[LearntRow]:

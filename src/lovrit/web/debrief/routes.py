@@ -18,12 +18,12 @@ from lovrit.house.floor import Floor, Happened
 from lovrit.house.house import House
 from lovrit.house.paces import learn_class, learn_from, sum_up
 from lovrit.house.recorded import up_to_date
-from lovrit.store import classes, club, people, records
+from lovrit.house.told import clauses_of
+from lovrit.store import classes, club, people, records, sessions
 from lovrit.web.debrief.chronicle import chronicle
 from lovrit.web.debrief.exports import CSV, download, traces_csv
 from lovrit.web.debrief.hearts import learnt_rows, one_heart
 from lovrit.web.debrief.tape import run_tape
-from lovrit.web.debrief.told import clauses_of
 from lovrit.web.debrief.view import debrief_view, held
 from lovrit.web.inhouse import FormId, Id, InHouse, floor_of
 from lovrit.web.pages import day, page, render
@@ -66,6 +66,17 @@ def debriefs(
         "whole": whole,
     }
     return page(request, house, "debrief/list.html", **values)
+
+
+@router.get("/debrief/of/{session_id}")
+def last_of_session(request: Request, house: InHouse, session_id: Id) -> Response:
+    """To the last class of a session; where it was never run, that is said."""
+    with house.database.work() as work:
+        row = sessions.get(work, session_id)
+        ran = classes.of_sessions(work, [session_id])
+    if ran:
+        return RedirectResponse(f"/debrief/{ran[-1].id}", 303)
+    return page(request, house, "debrief/never.html", session=row)
 
 
 @router.get("/debrief/{class_id}")

@@ -12,8 +12,9 @@ from pydantic import ValidationError
 
 from lovrit.core.place.hall import Area, Hall, HallSpot, Way
 from lovrit.core.values import checked, checked_json, plain, schema_of
+from lovrit.house.evening import evening_of
 from lovrit.store import halls
-from lovrit.web.hall.evening import NoHall, answer, evening_of
+from lovrit.web.hall.answer import NoHall, answer
 from lovrit.web.hall.view import hall_view
 from lovrit.web.inhouse import Id, InHouse, WholeForm
 from lovrit.web.pages import render

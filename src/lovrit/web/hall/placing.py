@@ -18,11 +18,12 @@ from lovrit.core.place.wishes import Weight, Wishes
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.session.edits import OrderStations, SetFigure
 from lovrit.core.values import Value, checked, checked_json, plain
+from lovrit.house.evening import InHall, evening_of
 from lovrit.house.house import House
 from lovrit.house.jobs import PATIENCE_S
 from lovrit.store import halls, people, sessions
 from lovrit.store.tables import SessionRow
-from lovrit.web.hall.evening import Evening, NoHall, answer, evening_of
+from lovrit.web.hall.answer import NoHall, answer
 from lovrit.web.hall.view import problem_in
 from lovrit.web.inhouse import Id, InHouse
 
@@ -129,11 +130,11 @@ def _tried(house: House, session_id: int, problem: Problem, watch: "Watch") -> T
         _take_groups(work, session_id, now, problem, found.dealt.people)
         halls.set_spots(work, session_id, _spots(found))
     turned = found.laid.order != tuple(range(problem.count))
-    undo = " Undo of the order is on the Desk." if turned else ""
+    undo = " The order can be undone under Write." if turned else ""
     return Tried(f"Placed: {_proof(found)}.{undo}")
 
 
-def _as_it_was(house: House, now: Evening, problem: Problem) -> Problem:
+def _as_it_was(house: House, now: InHall, problem: Problem) -> Problem:
     assert now.at is not None
     made = problem_in(now.plan, now.at, now.hall, now.comers, house.library, now.wished)
     return made.but(groups=problem.groups)
@@ -165,7 +166,7 @@ def _stuck(problem: Problem) -> dict[str, Any]:
 
 
 def _take_order(
-    house: House, work: Work, row: SessionRow, now: Evening, order: tuple[int, ...]
+    house: House, work: Work, row: SessionRow, now: InHall, order: tuple[int, ...]
 ) -> None:
     """The slate's stations in the order that was found."""
     assert now.at is not None
@@ -176,7 +177,7 @@ def _take_order(
 
 
 def _take_groups(
-    work: Work, session_id: int, now: Evening, problem: Problem, dealt: dict[int, tuple[str, ...]]
+    work: Work, session_id: int, now: InHall, problem: Problem, dealt: dict[int, tuple[str, ...]]
 ) -> None:
     """People into the groups that begin where they were placed; more groups than stations begin side by side."""
     who = {name: number for number, name in labels([one for one, _ in now.comers]).items()}

@@ -8,7 +8,7 @@ from fastapi.responses import HTMLResponse, RedirectResponse, Response
 from lovrit.core.place.wishes import NEVER_A_MUST, WEIGHTS, Wishes
 from lovrit.core.values import checked, names_of
 from lovrit.store import halls, sessions
-from lovrit.web.hall.evening import NoHall, answer
+from lovrit.web.hall.answer import NoHall, answer
 from lovrit.web.inhouse import Id, InHouse, WholeForm
 
 router = APIRouter()

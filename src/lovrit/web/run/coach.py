@@ -7,9 +7,8 @@ from lovrit.core.crew.dose import SHARES
 from lovrit.core.crew.person import DOES_NOT, Comer, Person
 from lovrit.core.moves.library import Library
 from lovrit.core.slate.line import Line
+from lovrit.core.tonight.kit import kit_out
 from lovrit.house.live import Live
-
-FREE_KIT = ("mat", "wall", "floor")
 
 
 def coach_view(live: Live, everyone: Iterable[Person]) -> dict[str, Any]:
@@ -21,7 +20,7 @@ def coach_view(live: Live, everyone: Iterable[Person]) -> dict[str, Any]:
         "groups_of": groups_of(live.comers),
         "others": [one for one in known if one.id not in here],
         "stations": stations_of(live),
-        "kit": kit_of(live),
+        "kit": kit_out(live.plan.session, live.plan.library),
         "straps": len(live.straps),
         "outside": sum(one.id in live.outside.worn for one in live.comers),
         "labels": [block.label for block in live.plan.timeline.blocks],
@@ -67,15 +66,3 @@ def _ways(line: Line, library: Library) -> list[str]:
     move = library.find(task.name)
     easier = [f"{move.name} {way}" for way in move.easier] if move else []
     return list(dict.fromkeys((*own, *easier)))
-
-
-def kit_of(live: Live) -> list[str]:
-    """The kit that has to be out, each once."""
-    names = [
-        task.name
-        for block in live.plan.session.blocks
-        for line in block.moves
-        for task in line.tasks
-    ]
-    kit = [one for name in names for one in live.plan.library.kit_of(name) if one not in FREE_KIT]
-    return list(dict.fromkeys(kit))

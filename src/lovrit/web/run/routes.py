@@ -6,12 +6,15 @@ from anyio import to_thread
 from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse, JSONResponse, RedirectResponse, Response
 
+from lovrit.core.run.classplan import class_plan
 from lovrit.core.run.event import Event
+from lovrit.core.run.talk import spoken_s, talk
+from lovrit.core.tonight.kit import kit_out
 from lovrit.formats.cue_track import TONES, track_of
 from lovrit.house.house import House
 from lovrit.house.live import Live
 from lovrit.house.telling import Watcher, move_cards, state_object, strip_object
-from lovrit.store import classes, people, weeks
+from lovrit.store import classes, club, people, sessions, weeks
 from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import page
 from lovrit.web.run.coach import coach_view
@@ -32,6 +35,29 @@ def run(request: Request, house: InHouse) -> Response:
     if on:
         return RedirectResponse(f"/run/{on[-1]}", 303)
     return page(request, house, "run/none.html", classes=last, aside=floor.aside)
+
+
+@router.get("/run/of/{session_id}")
+def floor_of_session(request: Request, house: InHouse, session_id: Id) -> Response:
+    """To the class of a session that is open; where none is, what it takes to open one."""
+    with house.database.work() as work:
+        row = sessions.get(work, session_id)
+        open_ = classes.open_of(work, session_id)
+        kept = club.talk(work, session_id)
+        coming = len(people.comers(work, session_id))
+    if open_:
+        return RedirectResponse(f"/run/{open_[0].id}", 303)
+    plan = house.plan(row.good_text or row.text)
+    lines = kept or [line.text for line in talk(class_plan(plan.session, house.library))]
+    values: dict[str, Any] = {
+        "session": row,
+        "coming": coming,
+        "kit": kit_out(plan.session, house.library),
+        "lines": lines if plan.session.blocks else [],
+        "spoken": spoken_s(tuple(lines)),
+        "about": house.about,
+    }
+    return page(request, house, "run/before.html", **values)
 
 
 @router.get("/run/{class_id}")

@@ -5,13 +5,15 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Form, Request
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
 
+from lovrit.core.review.turns import asked_most
 from lovrit.core.run.talk import Said, spoken_s, talk
+from lovrit.house.coming import said_of
 from lovrit.house.house import House
+from lovrit.house.lately import watched
 from lovrit.house.live import Live
 from lovrit.store import club
 from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import page
-from lovrit.web.run.coach import groups_of
 
 router = APIRouter()
 LONGEST = 8000
@@ -36,14 +38,18 @@ def shown(request: Request, house: InHouse, class_id: Id) -> HTMLResponse:
     """The talk, to be read off in a minute or two, with whom to watch."""
     live = floor_of(request).live(class_id)
     lines = lines_of(house, live)
-    watch = [(one["name"], one["special"]) for _, some in groups_of(live.comers) for one in some]
+    floor = floor_of(request)
+    with house.database.work() as work:
+        words = {} if live.session_id is None else said_of(work, live.session_id).words
+        hardest = asked_most(live.plan.timeline) or 0.0
+        watch = watched(floor, work, [(one, one.group) for one in live.comers], hardest, words)
     values: dict[str, Any] = {
         "live": live,
         "lines": lines,
         "own": any(line.about == "own" for line in lines),
         "spoken": spoken_s(tuple(line.text for line in lines)),
         "setup": live.plan.session.setup_s,
-        "watch": [one for one in watch if one[1]],
+        "watch": watch,
     }
     return page(request, house, "run/talk.html", here="run", **values)
 

@@ -1,54 +1,16 @@
-"""The front door and the passphrase."""
+"""The passphrase at the door."""
 
 from typing import Annotated
 
 from fastapi import APIRouter, Form, Request
 from fastapi.responses import RedirectResponse, Response
 
-from lovrit.core.session.rack import rack
 from lovrit.house.guests import DAYS_MS
-from lovrit.store import club, people, sessions
 from lovrit.web.guard import cookie_name
 from lovrit.web.inhouse import InHouse
 from lovrit.web.pages import page
 
 router = APIRouter()
-FIRST = (
-    "station-circuit",
-    "every-minute",
-    "as-many-as-possible",
-    "easy-start",
-)  # shapes to begin from
-
-
-@router.get("/")
-def front_door(house: InHouse) -> Response:
-    """To the session that was last worked on; into the first hour where there is none yet."""
-    with house.database.work() as work:
-        latest = sessions.latest(work)
-        first = latest is None and not club.begun(work)
-    return RedirectResponse("/first" if first else f"/desk/{latest}" if latest else "/desk", 303)
-
-
-@router.get("/first")
-def first_hour(request: Request, house: InHouse) -> Response:
-    """Three things to do, in any order, each of which can wait."""
-    with house.database.work() as work:
-        here, latest = len(people.everyone(work)), sessions.latest(work)
-    shapes = [one for one in rack() if one.key in FIRST]
-    return page(
-        request, house, "shell/first.html", here="", about=house.about, people=here, latest=latest,
-        shapes=shapes, zone=house.zone,
-    )  # fmt: skip
-
-
-@router.post("/first/on")
-def go_on(house: InHouse) -> Response:
-    """The first hour is over."""
-    with house.database.writing() as work:
-        club.begin(work)
-        latest = sessions.latest(work)
-    return RedirectResponse(f"/desk/{latest}" if latest else "/desk", 303)
 
 
 @router.get("/passphrase")

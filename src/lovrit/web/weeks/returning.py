@@ -96,7 +96,7 @@ def again(
         )
         if edit is None:
             where = row.title or "this session"
-            raise NoSuchDay(f"{name} can’t be put into {where} as it stands; open it on the Desk.")
+            raise NoSuchDay(f"{name} can’t be put into {where} as it stands; open it under Write.")
         doing = Doing(house, work)
         doing.write(session, apply_edit(row.text, edit))
         doing.done(f"{name} again")

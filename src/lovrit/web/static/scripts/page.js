@@ -12,17 +12,71 @@ export function say(text) {
   if (said) said.textContent = text;
 }
 
-// in the order of the work, as the page lists them
-const screens = /** @type {NodeListOf<HTMLAnchorElement>} */ (document.querySelectorAll("nav[aria-label=Screens] a"));
+// the session's steps in the order of the work, as its thread lists them; then the club's pages
+const STEPS = ["/desk", "/crew", "/hall", "/run", "/debrief"];
+
+/** Where Alt and a digit lead. @param {number} nth from 0 */
+function screenAt(nth) {
+  const step = document.querySelectorAll("#thread nav a")[nth];
+  if (nth < STEPS.length) return step instanceof HTMLAnchorElement ? step.href : STEPS[nth];
+  const page = document.querySelectorAll("#clubs a")[nth - STEPS.length];
+  return page instanceof HTMLAnchorElement ? page.href : undefined;
+}
 
 document.addEventListener("keydown", (event) => {
   if (event.ctrlKey || event.metaKey) return;
-  const nth = Number(/^Digit([1-9])$/.exec(event.code)?.[1] ?? 0) - 1;
-  const screen = event.altKey && !event.shiftKey ? screens[nth]?.href : undefined;
+  const digit = /^Digit([0-9])$/.exec(event.code)?.[1];
+  const screen = digit && event.altKey && !event.shiftKey ? screenAt((Number(digit) + 9) % 10) : undefined;
   if (screen) {
     event.preventDefault();
     location.assign(screen);
-  } else if (event.key === "?" && !event.altKey && !typing(event.target)) openDialog("keys");
+  } else if (event.altKey || typing(event.target)) {
+    return;
+  } else if (event.key === "?") openDialog("keys");
+  else if (event.key === "/" && document.getElementById("finder")) {
+    event.preventDefault();
+    openDialog("finder");
+  }
+});
+
+// In what was found the arrows go up and down; Enter in the line takes the first.
+document.addEventListener("keydown", (event) => {
+  const finder = /** @type {HTMLElement} */ (event.target).closest?.("#finder");
+  if (!finder) return;
+  const found = /** @type {HTMLElement[]} */ ([...finder.querySelectorAll("#found a, #found button")]);
+  const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+  const at = found.indexOf(/** @type {HTMLElement} */ (document.activeElement));
+  if (step) {
+    event.preventDefault();
+    (found[at + step] ?? (step < 0 ? document.getElementById("sought") : found[at]))?.focus();
+  } else if (event.key === "Enter" && at < 0 && found.length) {
+    event.preventDefault();
+    found[0].click();
+  }
+});
+
+// What a session's steps still lack follows what is done on its pages.
+const THREAD_MS = 400;
+let threadDue = 0;
+
+function followThread() {
+  window.clearTimeout(threadDue);
+  if (document.getElementById("thread")) threadDue = window.setTimeout(fetchThread, THREAD_MS);
+}
+
+async function fetchThread() {
+  const shown = document.getElementById("thread");
+  if (!shown || shown.contains(document.activeElement)) return;
+  try {
+    const answer = await fetch(`/thread/${shown.dataset.thread}?here=${shown.dataset.here}`);
+    if (answer.ok) shown.outerHTML = await answer.text();
+  } catch {
+    return; // it is told with the next page
+  }
+}
+document.addEventListener("htmx:afterRequest", (event) => {
+  const { target, successful } = /** @type {CustomEvent} */ (event).detail;
+  if (successful && target instanceof Element && !target.closest("#finder")) followThread();
 });
 
 // A menu closes with Esc, and when the hand goes elsewhere.

@@ -1,9 +1,8 @@
 """The paragraph on top of the Debrief: the core's clauses, from a class that is held in memory and its raw readings."""
 
-from lovrit.core.review.hearts import HeartAfter
+from lovrit.core.review.hearts import HeartAfter, drifted
 from lovrit.core.review.paragraph import After, Clause, paragraph
 from lovrit.house.live import Live
-from lovrit.web.debrief.hearts import drifted
 
 LEAST_S = 60  # of a heart that was heard less there is nothing to say
 

@@ -1,58 +1,23 @@
-"""A session's evening in the hall: who comes, what has to be placed, and the page that tells of it."""
+"""The page that tells of a session's evening in the hall, or the part of it that a script asked for."""
 
-from typing import Any, NamedTuple
+from typing import Any
 
 from fastapi import Request
 from fastapi.responses import HTMLResponse
-from sqlmodel import Session as Work
 
-from lovrit.core.crew.person import Person
 from lovrit.core.place.at_once import at_once
-from lovrit.core.place.hall import Hall, Wished, moving_block, order_of
+from lovrit.core.place.hall import order_of
 from lovrit.core.place.wishes import NEVER_A_MUST, SAID, WEIGHTS
-from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import LovritError
+from lovrit.house.evening import evening_of
 from lovrit.house.house import House
-from lovrit.store import halls, people, sessions
-from lovrit.store.tables import SessionRow
+from lovrit.store import halls
 from lovrit.web.hall.view import hall_view
 from lovrit.web.pages import page, render
 
 
 class NoHall(LovritError):
     """A hall, or something in it, that can't be."""
-
-
-class Evening(NamedTuple):
-    """A session with who comes to it and where."""
-
-    row: SessionRow
-    plan: Plan
-    at: int | None
-    hall: Hall
-    wished: Wished
-    comers: list[tuple[Person, int]]
-    spots: dict[str, str]
-
-
-def evening_of(house: House, work: Work, session_id: int) -> Evening:
-    """A session with who comes to it, its hall, and where its stations were placed."""
-    row = sessions.get(work, session_id)
-    plan = house.plan(row.good_text or row.text)
-    return Evening(
-        row,
-        plan,
-        moving_block(plan),
-        halls.hall(work, session_id),
-        Wished(
-            halls.wishes(work, session_id),
-            halls.mixed(work, session_id),
-            halls.stood(work, session_id),
-            halls.order(work, session_id),
-        ),
-        people.comers(work, session_id),
-        halls.spots(work, session_id),
-    )
 
 
 def answer(

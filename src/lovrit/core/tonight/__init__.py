@@ -1,0 +1,1 @@
+"""The evening that comes: which it is, what it still lacks step by step, whom to watch and who is missing."""

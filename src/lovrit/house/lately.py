@@ -1,0 +1,96 @@
+"""What was of each person in the last class that they came to: one fact for Tonight, Crew, the talk and cards."""
+
+from collections.abc import Iterable, Sequence
+from functools import partial
+from typing import NamedTuple
+
+from sqlmodel import Session as Work
+
+from lovrit.core.crew.person import Person
+from lovrit.core.review.turns import asked_most, person_turns
+from lovrit.core.run.going import Happening
+from lovrit.core.tonight.people import LastTime, Minds, watch_said
+from lovrit.house.floor import Floor
+from lovrit.house.live import Live
+from lovrit.store import classes, seen
+
+CLASS = frozenset({"class", "class_event", "sample"})
+UNSAID = "?"
+
+
+def last_times(floor: Floor, work: Work, people: Iterable[int]) -> dict[int, LastTime]:
+    """What was of some people in the last class that each came to; who never came is left out."""
+    by_class: dict[int, list[int]] = {}
+    for who, class_id in seen.last_classes(work, people).items():
+        by_class.setdefault(class_id, []).append(who)
+    found: dict[int, LastTime] = {}
+    for class_id, some in by_class.items():
+        key, make = ("last time", class_id), partial(_of_class, floor, work, class_id)
+        told = floor.house.facts.resting_on(work, CLASS, key, make)
+        found |= {who: told[who] for who in some if who in told}
+    return found
+
+
+def _of_class(floor: Floor, work: Work, class_id: int) -> dict[int, LastTime]:
+    """What was of everybody in one class that is over."""
+    live = floor.live(class_id)
+    hearts = floor.cleaned.of(live, classes.traces(work, class_id))
+    on = f"{floor.house.when(live.made_ms):%Y-%m-%d}"
+    why = _whys(live)
+    asked = asked_most(live.plan.timeline)
+    told = {}
+    for comer in live.comers:
+        held = hearts[comer.id].trace if comer.id in hearts else []
+        turns = person_turns(live.plan.session, live.plan.timeline, live.state, comer, held)
+        placed = [one.place for one in turns if one.place is not None]
+        told[comer.id] = LastTime(
+            on,
+            stopped=why.get(comer.id, ""),
+            over=sum(place > 1 for place in placed),
+            turns=len(placed),
+            felt=live.state.felt.get(comer.id),
+            asked=asked,
+        )
+    return told
+
+
+def _whys(live: Live) -> dict[int, str]:
+    """Who had stopped when the class was over, each with why."""
+    said: dict[int, str] = {}
+    for event in live.fold.counted:
+        if event.kind == "stops":
+            said[_who(event)] = str(event.fields.get("why") or "") or UNSAID
+    return {who: why for who, why in said.items() if who in live.state.stopped}
+
+
+def _who(event: Happening) -> int:
+    return int(str(event.fields.get("person") or 0))
+
+
+class Watched(NamedTuple):
+    """Somebody to watch: in which group (from 0), and why."""
+
+    name: str
+    group: int
+    minds: tuple[Minds, ...]
+
+
+def watched(
+    floor: Floor,
+    work: Work,
+    comers: Sequence[tuple[Person, int]],
+    hardest: float,
+    words: dict[int, str],
+) -> list[Watched]:
+    """Those of whom something is to be minded at an evening of a ``hardest`` effort: warnings first, then by group.
+
+    ``words`` are what people wrote with their answers.
+    """
+    last = last_times(floor, work, [one.id for one, _ in comers])
+    today = floor.house.today
+    found = []
+    for one, group in comers:
+        minds = watch_said(one, hardest, today, last.get(one.id), words.get(one.id, ""))
+        found.append(Watched(one.name, group, tuple(minds)))
+    told = [one for one in found if one.minds]
+    return sorted(told, key=lambda one: (not any(mind.warns for mind in one.minds), one.group))
