@@ -106,3 +106,9 @@ def take_out(work: Work, answer_id: int) -> None:
 
 def _one_line(text: str, most: int) -> str:
     return " ".join(text.split())[:most]
+
+
+def all_of(work: Work, person_id: int) -> list[dict[str, object]]:
+    """All answers that are kept of somebody, as values."""
+    rows = work.exec(select(AnswerRow).where(AnswerRow.person_id == person_id))
+    return [row.model_dump(exclude={"id", "person_id", "name"}) for row in rows]

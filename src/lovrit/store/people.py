@@ -16,7 +16,7 @@ from lovrit.core.crew.person import Limit, Person, Standing, nobody
 from lovrit.core.values import checked, plain
 from lovrit.store import club, records
 from lovrit.store.sessions import Gone
-from lovrit.store.tables import AnswerRow, ClassRow, ComesRow, PersonRow, SampleRow
+from lovrit.store.tables import AnswerRow, ClassRow, ComesRow, OwnEveningRow, PersonRow, SampleRow
 
 
 def everyone(work: Work) -> list[Person]:
@@ -91,12 +91,14 @@ def link_number(work: Work, person_id: int) -> int:
     """Which of somebody's own links holds.
 
     Raises:
-        Gone: if there is nobody of this number, or they were let go.
+        Gone: if there is nobody of this number.
     """
-    row = _row(work, person_id)
-    if row.gone_ms is not None:
-        raise Gone("There is no such person any more.")
-    return row.link_no
+    return _row(work, person_id).link_no
+
+
+def is_gone(work: Work, person_id: int) -> bool:
+    """Whether somebody was let go and is not erased yet."""
+    return _row(work, person_id).gone_ms is not None
 
 
 def renew_link(work: Work, person_id: int) -> None:
@@ -159,6 +161,7 @@ def erase_gone(work: Work, before_ms: int) -> int:
         work.exec(delete(ComesRow).where(col(ComesRow.person_id) == row.id))
         work.exec(delete(SampleRow).where(col(SampleRow.person_id) == row.id))
         work.exec(delete(AnswerRow).where(col(AnswerRow.person_id) == row.id))
+        work.exec(delete(OwnEveningRow).where(col(OwnEveningRow.person_id) == row.id))
         _nameless(work, row.id or 0)
         work.delete(row)
     return len(rows)

@@ -137,6 +137,32 @@ class AnswerRow(SQLModel, table=True):
     at_ms: int
 
 
+class OwnEveningRow(SQLModel, table=True):
+    """An evening that somebody ran alone on their own phone; ``key`` is the phone's, so that it counts once.
+
+    ``scores`` are [block, text] pairs, ``laps`` [block, phase, seconds] as they were taken.
+    """
+
+    __tablename__ = "own_evening"
+    __table_args__ = (UniqueConstraint("person_id", "key", name="uq_own_evening_key"),)
+
+    id: int | None = Field(default=None, primary_key=True)
+    person_id: int = Field(foreign_key="person.id", ondelete="CASCADE", index=True)
+    session_id: int | None = Field(default=None, foreign_key="session.id", ondelete="SET NULL")
+    key: str
+    day: str
+    at_ms: int
+    title: str
+    text: str
+    at_home: bool = False
+    lasted_s: int
+    whole: bool
+    felt: float | None = None
+    word: str = ""
+    scores: list[list[Any]] = Field(sa_column=Column(JSON, nullable=False))
+    laps: list[list[Any]] = Field(sa_column=Column(JSON, nullable=False))
+
+
 class ClassRow(SQLModel, table=True):
     """A class: the session as it went to the floor, what it is run by, and who came."""
 

@@ -23,6 +23,7 @@ OPEN_PATHS = (
     "/join",
     "/straps/beats",
     "/see/",
+    "/mine/",
 )  # signed, or asked for a code
 KEPT = ("/static/",)
 

@@ -53,7 +53,7 @@ def environment(assets: str, screens: Sequence[Any]) -> Environment:
         "words": WORDS,
         "assets": assets,
         "screens": [one for one in screens if one.named and not one.step],
-        "steps": [one for one in screens if one.step],
+        "thread_steps": [one for one in screens if one.step],
         "fresh_id": _fresh_id,
     }
     made.globals["patterns"] = PATTERNS

@@ -3,8 +3,11 @@
 from functools import cache
 from typing import NamedTuple
 
+from lovrit.core.crew.fits import cells
+from lovrit.core.crew.person import Comer
 from lovrit.core.moves.figure import HEAD, Drawing, Point, Posture, Prop, drawings, figure
 from lovrit.core.moves.names import key_of
+from lovrit.core.run.frozen import Frozen
 
 SIDE = 100.0
 MARGIN = 5.0
@@ -160,3 +163,18 @@ def _block(cell: _Cell, x: float, wide: float, low: float, high: float) -> Strok
         Point(x, low),
     )
     return cell.line("kit", *corners)
+
+
+def wall_drawings(plan: Frozen) -> dict[str, Picture]:
+    """The drawings of a class's stations by their names, for those whose first move has one."""
+    drawn = {station: picture(name) for station, name in plan.drawn.items()}
+    return {station: one for station, one in drawn.items() if one}
+
+
+def own_drawings(plan: Frozen, mine: Comer) -> dict[str, Picture]:
+    """The same for one person, with those of their own versions."""
+    run_by = plan.plan()
+    lines = [line for block in run_by.blocks for line in block.block.moves if not line.is_rest]
+    names = {one.does for line in lines for one in cells(mine, line, run_by.library)}
+    own = {name: drawn for name in names if (drawn := picture(name))}
+    return own | wall_drawings(plan)

@@ -25,6 +25,7 @@ from lovrit.web.desk.tries import router as tries
 from lovrit.web.hall.drawing import router as hall_drawn
 from lovrit.web.hall.placing import router as placing
 from lovrit.web.hall.routes import router as hall
+from lovrit.web.mine.routes import router as mine
 from lovrit.web.moves.routes import router as moves
 from lovrit.web.people.person import router as person
 from lovrit.web.people.routes import router as people
@@ -81,5 +82,6 @@ SCREENS = (
     Screen("people", "People", "/people", (people, person)),
     Screen("moves", "Moves", "/moves", (moves,)),
     Screen("club", "Club", "/club", (club,)),
+    Screen("mine", "Mine", "/mine", (mine,), named=False),
     Screen("straps", "Straps", "/straps", (straps, entry), named=False),
 )

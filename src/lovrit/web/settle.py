@@ -1,11 +1,15 @@
 """What an earlier Lovrit left to be worked out: done once, as this one starts."""
 
+from contextlib import suppress
+
 from lovrit.house.house import House
 from lovrit.house.paces import learn_class, sum_up
 from lovrit.store import classes, people, sessions
+from lovrit.store.trouble import Trouble
 from lovrit.web.desk.library import described
 
 AT_ONCE = 20
+EVERY_S = 20.0
 ERASED_AFTER_MS = 3_600_000  # a letting go can be taken back for so long
 
 
@@ -18,6 +22,13 @@ def settle(house: House) -> None:
             learn_class(house, work, class_id)
         if frozen:
             sum_up(work)
+
+
+def erase_all(house: House) -> None:
+    """Who was let go is erased at the hour that was promised, also by a house that runs for months."""
+    while not house.closing.wait(EVERY_S):
+        with suppress(Trouble), house.database.writing() as work:
+            people.erase_gone(work, house.now_ms() - ERASED_AFTER_MS)
 
 
 def describe_all(house: House) -> None:

@@ -3,10 +3,12 @@
 from contextlib import suppress
 from typing import NamedTuple
 
+from lovrit.core.blocks.kinds import AnyBlock
 from lovrit.core.clock import clock
 from lovrit.core.moves.library import Library
 from lovrit.core.recast.recast import recast
 from lovrit.core.recast.shapes import CannotRecast
+from lovrit.core.session.session import Session
 from lovrit.core.slate.written import line_said
 from lovrit.core.timeline.plan import Plan
 
@@ -25,10 +27,22 @@ def at_home(plan: Plan, library: Library) -> tuple[AtHome, ...]:
     return tuple(_block(plan, at, library) for at in range(len(plan.session.blocks)))
 
 
+def home_session(plan: Plan, library: Library) -> Session:
+    """The session with each block by its way without kit, as far as there is one."""
+    return plan.session.but(
+        blocks=tuple(_home(plan, at, library) for at in range(len(plan.session.blocks)))
+    )
+
+
+def _home(plan: Plan, at: int, library: Library) -> AnyBlock:
+    """A block at home; what needs no kit, or is no work, is done as it is."""
+    with suppress(CannotRecast):
+        return recast(plan.reading.text, plan, at, "home", library).block
+    return plan.session.blocks[at]
+
+
 def _block(plan: Plan, at: int, library: Library) -> AtHome:
-    block, laid = plan.session.blocks[at], plan.timeline.blocks[at]
-    with suppress(CannotRecast):  # what needs no kit, or is no work, is done as it is
-        block = recast(plan.reading.text, plan, at, "home", library).block
+    block, laid = _home(plan, at, library), plan.timeline.blocks[at]
     names = [task.name for line in block.moves for task in line.tasks]
     if not block.works and not names:
         names = [laid.label]

@@ -1,52 +1,26 @@
 """One person over time, made to be shown to them: what they did again in the very same way, and where it goes."""
 
 from contextlib import suppress
-from datetime import date
 from statistics import median
-from typing import NamedTuple
 
 from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
-from sqlmodel import Session as Work
 
-from lovrit.core.review.compare import Evening, compare
 from lovrit.core.review.hearts import heart_after
 from lovrit.core.review.kin import Worth, kin_key, own_key
 from lovrit.core.review.turns import Trace
 from lovrit.core.run.frozen import UnreadableClass
 from lovrit.house.house import House
 from lovrit.house.live import Live
+from lovrit.house.over_time import Again, drawn, series_of
 from lovrit.house.recorded import up_to_date
-from lovrit.store import classes, people, records
+from lovrit.store import classes, people
 from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import page, render
 
 router = APIRouter()
-MOST_TIMES = 40
 MOST_WITH_HEARTS, FEWEST = 16, 2
 AVERAGE, DROP = "average heart, without the first turn", "drop in 60 s of rest"
-WIDE, HIGH, EDGE = 220.0, 56.0, 6.0
-
-
-class Again(NamedTuple):
-    """One evening on which somebody did a block: the class, its day, the score and what it is worth."""
-
-    class_id: int
-    block: int
-    day: int
-    when: str
-    score: str
-    worth: Worth
-
-
-class Series(NamedTuple):
-    """The same thing again and again: what it is, its scores, where it goes in words, and dots to draw it by."""
-
-    label: str
-    ways: str
-    times: tuple[Again, ...]
-    text: str
-    dots: tuple[tuple[float, float], ...]
 
 
 @router.get("/people/{person_id}/progress")
@@ -55,25 +29,9 @@ def progress(request: Request, house: InHouse, person_id: Id) -> HTMLResponse:
     up_to_date(house)
     with house.database.work() as work:
         one = people.get(work, person_id)
-        found = _series(work, person_id)
+        found = series_of(work, person_id)
     rows = sorted(found, key=lambda series: -len(series.times))
     return page(request, house, "debrief/progress.html", here="people", one=one, series=rows)
-
-
-def _series(work: Work, person_id: int) -> list[Series]:
-    by_key: dict[tuple[str, str], list[Again]] = {}
-    labels: dict[tuple[str, str], str] = {}
-    for row in records.scores_of(work, person_id):
-        key, when = (row.kin, row.ways), date.fromisoformat(row.day)
-        labels[key] = row.label
-        value = Worth(row.figure, row.value, row.more)
-        again = Again(row.class_id, row.block, when.toordinal(), f"{when:%d %b}", row.said, value)
-        by_key.setdefault(key, []).append(again)
-    return [
-        _drawn(labels[key], key[1], times[-MOST_TIMES:])
-        for key, times in by_key.items()
-        if len({one.day for one in times}) > 1
-    ]
 
 
 @router.get("/people/{person_id}/progress/hearts")
@@ -92,7 +50,7 @@ def hearts(request: Request, house: InHouse, person_id: Id) -> HTMLResponse:
         with suppress(UnreadableClass):
             _hearts_of(house, floor.live(row.id or 0), person_id, trace, by_key, labels)
     found = [
-        _drawn(labels[key], key[1], sorted(times, key=lambda one: one.day))
+        drawn(labels[key], key[1], sorted(times, key=lambda one: one.day))
         for key, times in by_key.items()
         if len(times) > 1
     ]
@@ -139,31 +97,3 @@ def _hearts_of(
                 Worth(figure, value, more),
             )
             by_key.setdefault(key, []).append(again)
-
-
-def _drawn(label: str, ways: str, times: list[Again]) -> Series:
-    values = [one.worth.value for one in times]
-    low, high = min(values), max(values)
-    first, last = times[0].day, times[-1].day
-    dots = tuple(
-        (
-            round(EDGE + (WIDE - 2 * EDGE) * (one.day - first) / max(1, last - first), 1),
-            round(
-                HIGH - EDGE - (HIGH - 2 * EDGE) * (one.worth.value - low) / ((high - low) or 1), 1
-            ),
-        )
-        for one in times
-    )
-    return Series(label, ways, tuple(times), _where(times), dots)
-
-
-def _where(times: list[Again]) -> str:
-    """Where it goes, over four evenings or more; nothing is said of fewer."""
-    figure, more = times[-1].worth.figure, times[-1].worth.more
-    evenings = tuple(Evening(day=one.day, values={"me": one.worth.value}) for one in times)
-    told = compare(figure, more, evenings).people["me"]
-    return told.trend or (
-        "No clear way up or down yet."
-        if len(times) > 3
-        else "Too few evenings to say where it goes."
-    )

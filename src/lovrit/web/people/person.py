@@ -7,15 +7,15 @@ from urllib.parse import urlsplit
 
 from fastapi import APIRouter, Form, Request
 from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
-from sqlmodel import Session as Work
 
 from lovrit.core.crew.dose import SHARES
 from lovrit.core.crew.highest import BY_AGE
-from lovrit.core.crew.person import DOES_NOT, Cleared, Limit, Person, Share, Standing
+from lovrit.core.crew.person import DOES_NOT, Cleared, Limit, Share, Standing
 from lovrit.core.days import NoSuchDay
 from lovrit.core.moves.names import key_of
 from lovrit.core.values import LovritError, plain
 from lovrit.house.house import House, since_day
+from lovrit.house.mine import kept_of, own_evenings, own_link
 from lovrit.house.signed import link
 from lovrit.store import classes, club, people
 from lovrit.web.inhouse import Id, InHouse, floor_of
@@ -53,6 +53,7 @@ def _shown(
         shown = club.choice(work, "shown")
         calendar = link(house, "see", club.generation(work), person_id) if shown else ""
         names = {other.id: other.name for other in people.everyone(work)}
+        theirs, alone_ = own_link(house, work, person_id), own_evenings(house, work, person_id)
     values: dict[str, Any] = {
         "one": one,
         "names": names,
@@ -62,6 +63,9 @@ def _shown(
         "pace": paces.get(person_id),
         "came": came,
         "calendar": calendar,
+        "theirs": theirs,
+        "alone": alone_,
+        "only_here": house.settings.loopback,
         "limits": DOES_NOT,
         "refused": refused,
         "typed": typed or {},
@@ -219,21 +223,7 @@ def heart(
 def everything(house: InHouse, person_id: Id) -> PlainTextResponse:
     """All that is held of one person, theirs to take along: figures, choices, classes, readings."""
     with house.database.work() as work:
-        one = people.get(work, person_id)
-        held = {"person": plain(one), "classes": _classes(house, work, one)}
+        held = kept_of(house, work, people.get(work, person_id))
     headers = {"Content-Disposition": f'attachment; filename="person-{person_id}.json"'}
     text = json.dumps(held, ensure_ascii=False, indent=1)
     return PlainTextResponse(text, media_type="application/json", headers=headers)
-
-
-def _classes(house: House, work: Work, one: Person) -> list[dict[str, object]]:
-    return [
-        {
-            "title": row.title,
-            "when": f"{house.when(row.made_ms):%Y-%m-%dT%H:%M:%S%z}",
-            "readings": [
-                [at_ms, bpm] for at_ms, bpm in classes.trace_of(work, row.id or 0, one.id)
-            ],
-        }
-        for row in classes.came_to(work, one.id, MOST_CLASSES)
-    ]

@@ -20,7 +20,7 @@ from lovrit.house.telling import MANY, SOON, own_tap, state_object, strip_object
 from lovrit.store.sessions import Gone
 from lovrit.web.inhouse import InHouse, floor_of
 from lovrit.web.pages import page
-from lovrit.web.run.drawn import own_drawings
+from lovrit.web.pictures import own_drawings
 
 router = APIRouter()
 MAY = ("done", "in", "change", "felt")  # what somebody may press for themselves

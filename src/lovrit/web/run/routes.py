@@ -17,8 +17,8 @@ from lovrit.house.telling import Watcher, move_cards, state_object, strip_object
 from lovrit.store import classes, club, people, sessions, weeks
 from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import page
+from lovrit.web.pictures import wall_drawings
 from lovrit.web.run.coach import coach_view
-from lovrit.web.run.drawn import wall_drawings
 from lovrit.web.words import KEYS
 
 router = APIRouter()

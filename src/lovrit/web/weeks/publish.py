@@ -5,12 +5,12 @@ from typing import Annotated, Any
 
 from fastapi import APIRouter, Form
 from fastapi.responses import RedirectResponse, Response
-from pydantic import TypeAdapter
 from sqlmodel import Session as Work
 
 from lovrit.core.values import plain
 from lovrit.core.weeks.publish import Shown, changed, like, published
 from lovrit.house.house import House
+from lovrit.house.published import shown
 from lovrit.house.signed import link, picture_of
 from lovrit.house.weeks import read_of
 from lovrit.store import club, halls, people, sessions, weeks
@@ -18,14 +18,8 @@ from lovrit.store.tables import SessionRow
 from lovrit.web.inhouse import InHouse
 
 router = APIRouter()
-SHOWN: TypeAdapter[list[Shown]] = TypeAdapter(list[Shown])
 MOST_WORDS = 400
 KEPT_DAYS = 30  # what is gone by for so long is shown no more
-
-
-def shown(work: Work) -> tuple[Shown, ...]:
-    """What people see by now."""
-    return tuple(SHOWN.validate_python(club.choice(work, "shown") or []))
 
 
 def people_see(house: House, work: Work, first: str, last: str) -> dict[str, Any]:

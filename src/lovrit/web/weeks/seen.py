@@ -1,21 +1,24 @@
 """The weeks as people see them: a page by a signed link, each session at home, calendars for all and for one."""
 
 from datetime import UTC, date, datetime, timedelta
-from typing import Any
+from typing import Annotated, Any
 
-from fastapi import APIRouter, Request
-from fastapi.responses import HTMLResponse, PlainTextResponse
+from fastapi import APIRouter, Form, Query, Request
+from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
 from sqlmodel import Session as Work
 
+from lovrit.core.run.event import MOST_ID
+from lovrit.core.values import LovritError
 from lovrit.core.weeks.home import at_home
 from lovrit.core.weeks.publish import Shown
 from lovrit.house.house import House
+from lovrit.house.published import shown, shown_to
 from lovrit.house.signed import numbers_of
-from lovrit.store import club, people, sessions, weeks
+from lovrit.store import answers, club, people, sessions, weeks
+from lovrit.store.answers import MOST_NAME, MOST_WORD
 from lovrit.store.sessions import Gone
-from lovrit.web.inhouse import Id, InHouse
+from lovrit.web.inhouse import FormId, Id, InHouse
 from lovrit.web.pages import page
-from lovrit.web.weeks.publish import shown
 
 router = APIRouter()
 
@@ -25,19 +28,24 @@ def _by(house: House, work: Work, token: str) -> tuple[Shown, ...]:
     numbers = numbers_of(house, "see", token)
     if numbers[:1] != [club.generation(work)] or len(numbers) > 2:
         raise Gone("This link has ended. Ask your coach for the new one.")
-    seen = shown(work)
     if len(numbers) == 1:
-        return seen
+        return shown(work)
     if not any(one.id == numbers[1] for one in people.everyone(work)):
         raise Gone("This link has ended. Ask your coach for the new one.")
-    down = people.who_comes(work, [one.session for one in seen])
-    return tuple(
-        one for one in seen if not down.get(one.session) or numbers[1] in down[one.session]
-    )
+    return shown_to(work, numbers[1])
+
+
+class NoName(LovritError):
+    """A guest without a name."""
 
 
 @router.get("/see/{token}")
-def see(request: Request, house: InHouse, token: str) -> HTMLResponse:
+def see(
+    request: Request,
+    house: InHouse,
+    token: str,
+    thanks: Annotated[int, Query(ge=0, le=MOST_ID)] = 0,
+) -> HTMLResponse:
     """The weeks as people see them: no script, no login, nothing of anybody."""
     with house.database.work() as work:
         found = [one for one in _by(house, work, token) if one.day >= house.today]
@@ -57,6 +65,8 @@ def see(request: Request, house: InHouse, token: str) -> HTMLResponse:
         "bring": bring or "",
         "link": f"/see/{token}",
         "said": _said,
+        "thanks": thanks,
+        "open": len(numbers_of(house, "see", token)) == 1,
     }
     return page(request, house, "weeks/see.html", about=house.about, **values)
 
@@ -105,3 +115,23 @@ def feed(house: InHouse, token: str) -> PlainTextResponse:
     now = datetime.fromtimestamp(house.now_ms() / 1000, UTC)
     text = to_feed(found, house.about.name, house.zone, now, house.about.address)
     return PlainTextResponse(text, media_type="text/calendar; charset=utf-8")
+
+
+@router.post("/see/{token}/come")
+def come(
+    house: InHouse,
+    token: str,
+    session: FormId,
+    name: Annotated[str, Form(max_length=MOST_NAME)],
+    word: Annotated[str, Form(max_length=MOST_WORD)] = "",
+) -> Response:
+    """A guest who has the club's link writes a name; the coach decides who is in."""
+    if not name.strip():
+        raise NoName("A name, please, so that the coach knows whom to expect.")
+    with house.database.writing() as work:
+        known = {one.session for one in _by(house, work, token) if not one.cancelled}
+        row = sessions.get(work, session)
+        if session not in known or (row.day or "") < house.today:
+            raise Gone("This session is not one that is shown any more.")
+        answers.say_as_guest(work, row, name, word, house.now_ms())
+    return RedirectResponse(f"/see/{token}?thanks={session}", 303)
