@@ -7,6 +7,7 @@ import subprocess
 import sys
 import time
 import urllib.error
+import urllib.parse
 import urllib.request
 from collections.abc import Callable, Iterator
 from pathlib import Path
@@ -105,6 +106,11 @@ class Here:
     def close(self) -> None:
         self.server.should_exit = True
         self.thread.join(5)
+
+
+def post(server: Here, path: str, fields: dict[str, str]) -> None:
+    body = urllib.parse.urlencode(fields).encode()
+    urllib.request.urlopen(urllib.request.Request(f"{server.url}{path}", body), timeout=10).read()
 
 
 @pytest.fixture(scope="module")

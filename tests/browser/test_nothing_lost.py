@@ -1,12 +1,9 @@
 """Nothing pressed or typed is lost, and nothing pretended: servers that fail, networks that go, two at once."""
 
-import urllib.parse
-import urllib.request
-
 import pytest
 from playwright.sync_api import BrowserContext, Page, expect
 
-from tests.browser.conftest import Here
+from tests.browser.conftest import Here, post
 from tests.browser.test_thread import hold_to_end, new_session, settled, slate_of, until, write
 
 pytestmark = pytest.mark.browser
@@ -27,11 +24,6 @@ def to_the_floor(page: Page, server: Here, text: str = STEADY) -> int:
 def answers_with(page: Page, fetch: str) -> None:
     """From now on, until it is loaded again, a page's posts are answered by this instead of by the server."""
     page.evaluate(f"window.kept = window.fetch; window.fetch = {fetch}; 0")
-
-
-def post(server: Here, path: str, fields: dict[str, str]) -> None:
-    body = urllib.parse.urlencode(fields).encode()
-    urllib.request.urlopen(urllib.request.Request(f"{server.url}{path}", body), timeout=10).read()
 
 
 @pytest.mark.parametrize("status", [401, 413, 500, 507])

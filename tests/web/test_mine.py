@@ -45,7 +45,7 @@ def test_who_says_that_they_come_stands_on_tonight_and_who_and_is_taken_over(
     assert "You said that you come." in page
     first = house.get("/").text
     assert "1</b> said they come, <b>1</b> can’t" in first
-    assert "Mara can’t come after all." in first and "Ulla said they come" in first
+    assert "Mara can’t come after all: “night shift”." in first and "Ulla said they come" in first
     assert "night shift" in house.get(f"/crew/{WINTER}").text
     house.post(f"/crew/{WINTER}/answers/in")
     house.post(f"/crew/{WINTER}/answers/out", data={"to": "tonight"})

@@ -142,9 +142,13 @@ def even_out(request: Request, house: InHouse, session_id: Id) -> Response:
 
 @router.post("/crew/{session_id}/who/{which}")
 def who_comes(
-    request: Request, house: InHouse, session_id: Id, which: Literal["all", "last", "none"]
+    request: Request,
+    house: InHouse,
+    session_id: Id,
+    which: Literal["all", "last", "none"],
+    to: Annotated[Literal["crew", "tonight"], Form()] = "crew",
 ) -> Response:
-    """Everyone comes, or those of the last session in their groups, or nobody."""
+    """Everyone comes, or those of the last session in their groups, or nobody; then back to where it was pressed."""
     with house.database.work() as work:
         row, before = sessions.get(work, session_id), coming(work, session_id)
         everyone = [one.id for one in people.everyone(work)]
@@ -155,7 +159,8 @@ def who_comes(
         wanted = view.wanted if view.wanted > 1 else usual_groups(len(everyone), view.stations)
         chosen = {"all": deal(everyone, wanted), "last": last, "none": {}}[which]
         people.set_comers(work, session_id, _closed_up(chosen))
-    return _after(request, house, row, before)
+    shown = _after(request, house, row, before)
+    return RedirectResponse("/", 303) if to == "tonight" else shown
 
 
 @router.post("/crew/{session_id}/place")

@@ -167,11 +167,11 @@ def _decisions(house: House, work: Work, now: InHall, said: Said) -> list[Decide
             _some([names[one] for one in said.to_place if one in names]),
             len(said.to_place) > 1,
         )
-        text = f"{who} said they come and {'stand' if plural else 'stands'} in no group."
+        text = f"{who} said they come and {'stand' if plural else 'stands'} in no group{_words(said, said.to_place)}."
         found.append(Decide(text, (Deed("put them in", f"{crew}/in", (back,)),)))
     if said.to_take_out:
         who = _some([names[one] for one in said.to_take_out if one in names])
-        text = f"{who} can’t come after all."
+        text = f"{who} can’t come after all{_words(said, said.to_take_out)}."
         found.append(Decide(text, (Deed("take them out", f"{crew}/out", (back,)),)))
     for one in said.guests:
         word = f": “{one.word}”" if one.word else ""
@@ -187,6 +187,12 @@ def _decisions(house: House, work: Work, now: InHall, said: Said) -> list[Decide
             Deed("choose", f"/crew/{number}"),
         )))  # fmt: skip
     return found
+
+
+def _words(said: Said, some: tuple[int, ...]) -> str:
+    """What these people wrote with their answers."""
+    words = [f"“{said.words[one]}”" for one in some if one in said.words]
+    return f": {', '.join(words)}" if words else ""
 
 
 def _no_day(number: int) -> Decide:

@@ -1,0 +1,93 @@
+"""The first page, the thread, the finder by hand; and a member who runs a session alone with the network off."""
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from lovrit.house.mine import own_link
+from tests.browser.conftest import Here, post
+
+WINTER, MARA = 4, 13
+
+
+def test_the_thread_leads_through_the_evening_and_follows_what_is_done(
+    page: Page, server: Here
+) -> None:
+    post(server, f"/tonight/{WINTER}/day", {"day": "today"})
+    post(server, f"/crew/{WINTER}/who/none", {})
+    page.goto(server.url)
+    expect(page.get_by_role("heading", level=1)).to_have_text("Winter hall 4, legs and pull")
+    page.get_by_role("button", name="everyone").click()
+    expect(page.locator(".minds")).not_to_contain_text("Nobody is down")
+    page.keyboard.press("Alt+2")
+    expect(page.get_by_role("heading", level=1)).to_have_text("Who comes")
+    who = page.locator("#thread a", has_text="Who")
+    expect(who).to_contain_text("20 in")
+    page.get_by_role("button", name="Nobody").click()
+    expect(who).to_contain_text("nobody yet")  # the page stayed, the thread followed
+    page.keyboard.press("Alt+1")
+    expect(page.locator("#thread")).to_contain_text("at 18:10")
+    page.keyboard.press("Alt+7")
+    expect(page).to_have_url(re.compile("/weeks"))
+    page.keyboard.press("Alt+3")
+    expect(page).to_have_url(re.compile(r"/hall/\d+"))
+
+
+def test_one_finder_from_anywhere_by_key_and_by_words(page: Page, server: Here) -> None:
+    page.goto(f"{server.url}/club")
+    page.keyboard.press("/")
+    page.keyboard.type("mara")
+    expect(page.locator("#found a").first).to_contain_text("Mara")
+    page.keyboard.press("Enter")
+    expect(page).to_have_url(re.compile(f"/people/{MARA}$"))
+    page.keyboard.press("/")
+    page.keyboard.type("ring ro")
+    expect(page.locator("#found a", has_text="ring row").first).to_be_visible()
+    page.keyboard.press("ArrowDown")
+    expect(page.locator("#found a").first).to_be_focused()
+    page.keyboard.press("ArrowUp")
+    expect(page.locator("#sought")).to_be_focused()
+    page.locator("#found li", has_text="move").locator("a", has_text="ring row").first.click()
+    expect(page).to_have_url(re.compile("/moves/"))
+    page.wait_for_load_state()
+    page.keyboard.press("/")
+    page.keyboard.type("new sess")
+    expect(page.locator("#found button").first).to_contain_text("new session")
+    page.keyboard.press("Enter")
+    expect(page).to_have_url(re.compile(r"/desk/\d+"))
+
+
+def test_a_member_comes_and_runs_alone_with_the_network_off(page: Page, server: Here) -> None:
+    post(server, f"/tonight/{WINTER}/day", {"day": "today"})
+    house = server.app.state.house
+    post(server, "/weeks/see", {"at": house.today, "until": house.today})
+    with house.database.work() as work:
+        mine = own_link(house, work, MARA)
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.goto(server.url + mine)
+    page.get_by_placeholder("a word to the coach").first.fill("knee again")
+    page.get_by_role("button", name="I come").click()
+    expect(page.get_by_role("status").first).to_contain_text("You said that you come.")
+    page.get_by_role("link", name="as it is").click()
+    expect(page.get_by_role("button", name="Begin")).to_be_disabled()
+    page.get_by_label("I have read it").check()
+    page.context.set_offline(True)
+    page.get_by_role("button", name="Begin").click()
+    expect(page.locator("#own-time")).to_have_text(re.compile(r"^[56]:\d\d$"))
+    expect(page.locator("#own-what")).to_contain_text("easy laps")
+    page.get_by_role("button", name="Next", exact=True).click()
+    expect(page.locator("#own-what")).to_contain_text("goblet squat")
+    page.get_by_role("button", name="Hold").click()
+    expect(page.locator("#own-says")).to_have_text("held")
+    page.get_by_role("button", name="Go on").click()
+    page.get_by_role("button", name="end here").click()
+    page.get_by_role("button", name="7", exact=True).click()
+    page.get_by_label("A word").fill("wind")
+    page.get_by_role("button", name="Save it as mine").click()
+    expect(page.locator("#sent")).to_contain_text("Kept on this phone")
+    page.context.set_offline(False)
+    expect(page.locator("#sent")).to_have_text("Saved as yours.", timeout=20_000)
+    page.goto(server.url + mine)
+    expect(page.locator(".plainlist")).to_contain_text("felt 7, not to the end, “wind”")
+    page.goto(server.url)
+    expect(page.locator(".minds")).to_contain_text("knee again")
