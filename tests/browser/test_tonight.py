@@ -2,7 +2,8 @@
 
 import re
 
-from playwright.sync_api import Page, expect
+import pytest
+from playwright.sync_api import Browser, Page, expect
 
 from lovrit.house.mine import own_link
 from tests.browser.conftest import Here, post
@@ -91,3 +92,30 @@ def test_a_member_comes_and_runs_alone_with_the_network_off(page: Page, server: 
     expect(page.locator(".plainlist")).to_contain_text("felt 7, not to the end, “wind”")
     page.goto(server.url)
     expect(page.locator(".minds")).to_contain_text("knee again")
+
+
+SMALL = """() => [...document.querySelectorAll("main a, main button, main input, main select, main summary, header a")]
+  .filter((one) => one.checkVisibility() && !one.closest("dialog, svg, table, .cm-editor"))
+  .map((one) => [one.textContent.trim().slice(0, 30), Math.round(one.getBoundingClientRect().height)])
+  .filter(([, high]) => high > 1 && high < 43)"""
+
+
+@pytest.mark.parametrize("path", ["/", f"/desk/{WINTER}", f"/crew/{WINTER}", "/weeks", "/people"])
+def test_by_touch_every_control_has_room_for_a_finger(
+    browser: Browser, server: Here, path: str
+) -> None:
+    touched = browser.new_context(
+        viewport={"width": 768, "height": 1024}, has_touch=True, is_mobile=True
+    )
+    page = touched.new_page()
+    page.goto(server.url + path)
+    page.wait_for_function(
+        "document.documentElement.classList.contains('scripted') && document.fonts.status === 'loaded'"
+    )
+    small = [one for one in page.evaluate(SMALL) if one[0] not in ("",)]
+    ticks = (
+        page.locator("main input[type=checkbox]").count()
+        + page.locator("main input[type=radio]").count()
+    )
+    touched.close()
+    assert len(small) <= 2 + ticks, small

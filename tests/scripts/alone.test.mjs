@@ -13,7 +13,10 @@ const REPEATS = [1, 2, 3].flatMap((nth) => [
 /** A small generator of its own, so that every run draws the same. */
 function drawn(seed) {
   let at = seed;
-  return () => (at = (at * 48271) % 2147483647) / 2147483647;
+  return () => {
+    at = (at * 48271) % 2147483647;
+    return at / 2147483647;
+  };
 }
 
 test("clocks end steps at their own moment, however late the phone looks", () => {

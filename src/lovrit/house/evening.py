@@ -5,9 +5,12 @@ from typing import NamedTuple
 from sqlmodel import Session as Work
 
 from lovrit.core.crew.person import Person
+from lovrit.core.moves.library import Library
 from lovrit.core.place.at_once import at_once
-from lovrit.core.place.evening import evening
+from lovrit.core.place.evening import Evening, evening
 from lovrit.core.place.hall import Hall, Wished, labels, moving_block, problem_of
+from lovrit.core.place.problem import Problem
+from lovrit.core.place.stations import rooms
 from lovrit.core.timeline.plan import Plan
 from lovrit.house.house import House
 from lovrit.store import halls, people, sessions
@@ -46,25 +49,42 @@ def evening_of(house: House, work: Work, session_id: int) -> InHall:
     )
 
 
-def clashes_in(now: InHall, house: House) -> tuple[str, ...]:
-    """What can't be in the hall as groups and stations stand; none where nothing is drawn or nobody moves."""
-    return (*_moving(now, house), *_standing(now, house))
+class Stood(NamedTuple):
+    """An evening as it stands in its hall: what has to be placed, people by group, and what follows of it."""
+
+    problem: Problem
+    groups: list[list[str]]
+    told: Evening
 
 
-def _moving(now: InHall, house: House) -> tuple[str, ...]:
-    if now.at is None or not now.hall.spots or not now.comers:
-        return ()
-    everyone = [one for one, _ in now.comers]
-    called = labels(everyone)
-    count = max(group for _, group in now.comers) + 1
-    groups = [[called[one.id] for one, group in now.comers if group == nth] for nth in range(count)]
-    problem = problem_of(now.plan.session.blocks[now.at], now.hall, everyone, count, house.library)
-    return tuple(evening(problem, groups, now.spots).clashes)
-
-
-def _standing(now: InHall, house: House) -> tuple[str, ...]:
-    """Kit that is short where all do the same at once."""
+def problem_in(now: InHall, library: Library, wished: Wished | None = None) -> Problem:
+    """What has to be placed of a session's moving block tonight."""
+    assert now.at is not None
+    groups = max((group for _, group in now.comers), default=-1) + 1
     people_ = [one for one, _ in now.comers]
-    return tuple(
-        one.text for one in at_once(now.plan, now.hall, people_, house.library) if one.short
-    )
+    block = now.plan.session.blocks[now.at]
+    return problem_of(block, now.hall, people_, groups, library, wished)
+
+
+def stood(now: InHall, library: Library) -> Stood | None:
+    """The evening as groups and stations stand; None where nobody moves."""
+    if now.at is None:
+        return None
+    problem = problem_in(now, library)
+    called = labels([one for one, _ in now.comers])
+    groups = [
+        [called[one.id] for one, group in now.comers if group == nth]
+        for nth in range(problem.count)
+    ]
+    ways = tuple((one.what, one.x, one.y) for one in now.hall.ways)
+    room = rooms(now.plan.session.blocks[now.at].moves, library)
+    told = evening(problem, groups, now.spots, ways, now.hall.size_m, room)
+    return Stood(problem, groups, told)
+
+
+def clashes_in(now: InHall, house: House) -> tuple[str, ...]:
+    """What can't be in the hall as groups and stations stand; none where nothing is drawn or nobody comes."""
+    here = stood(now, house.library) if now.hall.spots and now.comers else None
+    people_ = [one for one, _ in now.comers]
+    short = at_once(now.plan, now.hall, people_, house.library)
+    return (*(here.told.clashes if here else ()), *(one.text for one in short if one.short))

@@ -23,7 +23,7 @@ from lovrit.core.tonight.thread import (
 )  # fmt: skip
 from lovrit.core.tonight.which import in_words
 from lovrit.house.company import company_here
-from lovrit.house.evening import InHall, clashes_in, evening_of
+from lovrit.house.evening import InHall, clashes_in, evening_of, stood
 from lovrit.house.house import House
 from lovrit.house.live import Live
 from lovrit.store import answers, classes, club
@@ -116,12 +116,10 @@ def _who(work: Work, now: InHall) -> Who:
 
 
 def _where(house: House, now: InHall) -> Where:
-    stations = (
-        [] if now.at is None else [line.name for line in now.plan.session.blocks[now.at].moves]
-    )
-    spots = {one.id for one in now.hall.spots}
-    placed = sum(now.spots.get(name) in spots for name in stations)
-    return Where(len(stations), bool(spots), placed, clashes_in(now, house))
+    here = stood(now, house.library) if now.hall.spots else None
+    stations = 0 if now.at is None else len(now.plan.session.blocks[now.at].moves)
+    clashes = clashes_in(now, house)
+    return Where(stations, bool(now.hall.spots), len(here.told.spots) if here else 0, clashes)
 
 
 def _floor(house: House, work: Work, row: SessionRow) -> Floor:

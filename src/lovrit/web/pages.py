@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from contextlib import suppress
+from datetime import date
 from pathlib import Path
 from typing import Any
 from uuid import uuid4
@@ -47,6 +48,7 @@ def environment(assets: str, screens: Sequence[Any]) -> Environment:
         "guess": guess,
         "letter": letter,
         "browser": browser,
+        "day_said": day_said,
         "plain": plain,
     }
     made.globals |= {
@@ -63,6 +65,15 @@ def environment(assets: str, screens: Sequence[Any]) -> Environment:
 def day(house: House, ms: int) -> str:
     """A moment as a coach says it, in the club's zone."""
     return f"{house.when(ms):%A %-d %B, %H:%M}"
+
+
+def day_said(text: str) -> str:
+    """A day (YYYY-MM-DD) as it stands in a list.
+
+    >>> day_said("2026-11-30")
+    'Mon 30 Nov'
+    """
+    return f"{date.fromisoformat(text):%a %-d %b}"
 
 
 BROWSERS = (("Firefox/", "Firefox"), ("Edg/", "Edge"), ("Chrome/", "Chrome"), ("Safari/", "Safari"))

@@ -47,6 +47,14 @@ KEYS = {
         ("S on a station", "sides: none, each side, left then right"),
         ("A, E, H on a station", "write another way: or, easier, harder"),
     ),
+    "crew": (
+        ("↑ ↓ in a group's list, Enter", "puts somebody into that group, or away"),
+        ("C on the fit sheet", "every person at every station"),
+        (
+            "← → on a cell",
+            "an easier way, a harder one; = the same for everybody, Backspace as the rule has it",
+        ),
+    ),
     "weeks": (
         ("Alt-← Alt-→ on a session", "a day earlier, a day later"),
         ("Alt-↑ Alt-↓ on a session", "a week earlier, a week later"),
@@ -64,6 +72,8 @@ KEYS = {
         ("u", "undo the last press"),
         ("s", "someone stops"),
         ("m", "mark this moment"),
+        ("f", "how hard it was, person by person"),
+        ("k", "a problem here, in a try"),
         ("o", "more: rounds, another move, groups, who comes late, when the hall must be back"),
         ("hold x for a second", "somebody is unwell: everyone stops, and what to do"),
         ("hold e for a second", "end here; for a minute it can go on after all"),

@@ -15,6 +15,7 @@ from lovrit.core.values import LovritError, Value
 # as shares of the value, or in its own unit
 SHARES = {"reps": 0.04, "time_s": 0.02, "slowest_s": 0.025, "top_set": 0.03, "hold_s": 0.10}
 UNITS = {"drop_60": 5.0, "heart": 4.0, "share": 12.0, "felt": 0.8, "turns": 1.0}
+TIMES = frozenset({"time_s", "slowest_s"})  # of these less is better, and is called quicker
 SURE, PERHAPS = 1.65, 1.0
 PRIOR, LAST, COMPANY, TREND_FROM = 6, 3, 4, 4
 KENDALL_TENTH = 1.645
@@ -106,6 +107,11 @@ class _Scale:
         size = abs(self.shift(change) or 0.0)
         return f"{number(round(size, 1))} {'%' if self.by_share else self.unit}".strip()
 
+    def way(self, change: float) -> str:
+        """Which way a change goes: of times a smaller one is quicker."""
+        up, down = ("slower", "quicker") if self.figure in TIMES else ("higher", "lower")
+        return up if change > 0 else down
+
     @property
     def unit(self) -> str:
         return {"drop_60": "beats", "heart": "beats", "share": "points"}.get(self.figure, "")
@@ -157,7 +163,7 @@ def _said(scale: _Scale, verdict: str, own: float, shift: float | None) -> str:
     beside = " beside what the evening did to everybody" if shift and scale.shift(shift) else ""
     if verdict == "same":
         return f"About the same{beside}."
-    way = "higher" if own > 0 else "lower"
+    way = scale.way(own)
     said = f"{scale.said(own)} {way} than lately{beside}"
     if verdict.endswith("worse"):
         return f"{said}: slept badly, first week back, or a strap? One evening says no more."
@@ -171,7 +177,7 @@ def _evening(scale: _Scale, shift: float | None, common: int) -> str:
         return f"With {common} in common the evening can’t be told from the person."
     if not abs(scale.shift(shift) or 0.0):
         return "The evening was as usual."
-    way = "higher" if shift > 0 else "lower"
+    way = scale.way(shift)
     return f"Everybody was about {scale.said(shift)} {way}: the evening, not the person."
 
 

@@ -28,6 +28,7 @@ from lovrit.store import people, sessions
 from lovrit.store.tables import SessionRow
 from lovrit.web.inhouse import Id, InHouse
 from lovrit.web.pages import page, render
+from lovrit.web.words import KEYS
 
 router = APIRouter()
 MOST_STATIONS = 12
@@ -47,6 +48,20 @@ class Row(NamedTuple):
     dose: Dose | None = None
 
 
+class Differs(NamedTuple):
+    """Somebody who does something in another version, or has to choose: where, and why."""
+
+    row: Row
+    cells: tuple[Cell, ...]
+
+
+class Loads(NamedTuple):
+    """Who takes which load at a station: (kg, names), the heaviest first."""
+
+    station: str
+    by_load: tuple[tuple[float, tuple[str, ...]], ...]
+
+
 class Sheet(NamedTuple):
     """The sheet: its stations with the loads that stand ready, its rows, and how much on it wants a look."""
 
@@ -55,6 +70,36 @@ class Sheet(NamedTuple):
     swapped: int
     open: int
     choices: dict[tuple[int, int], tuple[str, ...]]
+
+    @property
+    def differs(self) -> tuple[Differs, ...]:
+        """Those who do something otherwise than it is written, of whom a share is proposed, or who have to choose."""
+        found = (
+            Differs(row, tuple(one for one in row.cells if one.swapped or one.open))
+            for row in self.rows
+        )
+        return tuple(one for one in found if one.cells or one.row.dose or one.row.person.share)
+
+    @property
+    def as_written(self) -> tuple[str, ...]:
+        """The names of all others."""
+        otherwise = {one.row.person.id for one in self.differs}
+        return tuple(row.person.name for row in self.rows if row.person.id not in otherwise)
+
+    @property
+    def loads(self) -> tuple[Loads, ...]:
+        """Who takes which load, at each station where several stand ready."""
+        return tuple(filter(None, map(self._loads_at, range(len(self.stations)))))
+
+    def _loads_at(self, nth: int) -> Loads | None:
+        by_load: dict[float, list[str]] = {}
+        for row in self.rows:
+            one = row.cells[nth]
+            if one.load is not None and not one.swapped:
+                by_load.setdefault(one.load, []).append(row.person.name)
+        heavy = sorted(by_load.items(), reverse=True)
+        said = tuple((load, tuple(names)) for load, names in heavy)
+        return Loads(self.stations[nth][0], said) if said else None
 
 
 def stations_in(session: Session) -> tuple[Line, ...]:
@@ -113,7 +158,14 @@ def _shown(request: Request, house: House, session_id: int) -> HTMLResponse:
             render(house, "crew/sheet.html", session=row, sheet=sheet, shares=SHARES)
         )
     return page(
-        request, house, "crew/fit.html", session=row, sheet=sheet, shares=SHARES, here="crew"
+        request,
+        house,
+        "crew/fit.html",
+        session=row,
+        sheet=sheet,
+        shares=SHARES,
+        here="crew",
+        keys=KEYS["crew"],
     )
 
 

@@ -20,6 +20,7 @@ from lovrit.web.crew.onfloor import class_on, tell_floor
 from lovrit.web.crew.view import crew_view
 from lovrit.web.inhouse import FormId, Id, InHouse, floor_of
 from lovrit.web.pages import page
+from lovrit.web.words import KEYS
 
 router = APIRouter()
 
@@ -70,6 +71,7 @@ def _shown(request: Request, house: House, row: SessionRow) -> Response:
         on=on,
         clashes=clashes,
         waves=waves,
+        keys=KEYS["crew"],
         said=said,
         names={one.id: one.name for one in everyone},
     )

@@ -9,7 +9,7 @@ from lovrit.core.place.at_once import at_once
 from lovrit.core.place.hall import order_of
 from lovrit.core.place.wishes import NEVER_A_MUST, SAID, WEIGHTS
 from lovrit.core.values import LovritError
-from lovrit.house.evening import evening_of
+from lovrit.house.evening import evening_of, stood
 from lovrit.house.house import House
 from lovrit.store import halls
 from lovrit.web.hall.view import hall_view
@@ -36,8 +36,9 @@ def answer(
         now = evening_of(house, work, session_id)
         names = [one.name for one in halls.halls(work)]
     view = None
-    if now.at is not None:
-        view = hall_view(now.plan, now.at, now.hall, now.comers, now.spots, house.library)
+    here = stood(now, house.library)
+    if here:
+        view = hall_view(now, here)
     values: dict[str, Any] = {
         "session": now.row,
         "view": view,

@@ -12,7 +12,7 @@ from pydantic import ValidationError
 
 from lovrit.core.place.hall import Area, Hall, HallSpot, Way
 from lovrit.core.values import checked, checked_json, plain, schema_of
-from lovrit.house.evening import evening_of
+from lovrit.house.evening import evening_of, stood
 from lovrit.store import halls
 from lovrit.web.hall.answer import NoHall, answer
 from lovrit.web.hall.view import hall_view
@@ -38,8 +38,9 @@ def as_svg(house: InHouse, session_id: Id) -> Response:
     with house.database.work() as work:
         now = evening_of(house, work, session_id)
     view = None
-    if now.at is not None:
-        view = hall_view(now.plan, now.at, now.hall, now.comers, now.spots, house.library)
+    here = stood(now, house.library)
+    if here:
+        view = hall_view(now, here)
     held = json.dumps(plain(now.hall), ensure_ascii=False)
     text = render(house, "hall/plan.svg", hall=now.hall, view=view, held=held)
     headers = {"Content-Disposition": f'attachment; filename="hall-{session_id}.svg"'}

@@ -18,13 +18,12 @@ from lovrit.core.place.wishes import Weight, Wishes
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.session.edits import OrderStations, SetFigure
 from lovrit.core.values import Value, checked, checked_json, plain
-from lovrit.house.evening import InHall, evening_of
+from lovrit.house.evening import InHall, evening_of, problem_in
 from lovrit.house.house import House
 from lovrit.house.jobs import PATIENCE_S
 from lovrit.store import halls, people, sessions
 from lovrit.store.tables import SessionRow
 from lovrit.web.hall.answer import NoHall, answer
-from lovrit.web.hall.view import problem_in
 from lovrit.web.inhouse import Id, InHouse
 
 if TYPE_CHECKING:
@@ -91,7 +90,7 @@ def _begun(request: Request, house: House, session_id: int, groups: int | None) 
         raise NoHall("In no block of this session do people move from station to station.")
     if not now.comers:
         raise NoHall("Nobody comes yet, so there is nobody to place: say who comes, on Crew.")
-    problem = problem_in(now.plan, now.at, now.hall, now.comers, house.library, now.wished)
+    problem = problem_in(now, house.library, now.wished)
     problem = problem.but(groups=min(groups, len(problem.people))) if groups else problem
     job = house.placings.begin(session_id, lambda watch: _tried(house, session_id, problem, watch))
     job.wait(PATIENCE_S if request.headers.get("x-lovrit") else None)
@@ -136,7 +135,7 @@ def _tried(house: House, session_id: int, problem: Problem, watch: "Watch") -> T
 
 def _as_it_was(house: House, now: InHall, problem: Problem) -> Problem:
     assert now.at is not None
-    made = problem_in(now.plan, now.at, now.hall, now.comers, house.library, now.wished)
+    made = problem_in(now, house.library, now.wished)
     return made.but(groups=problem.groups)
 
 

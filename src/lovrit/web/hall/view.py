@@ -4,15 +4,13 @@ from typing import NamedTuple
 
 from lovrit.core.clock import clock
 from lovrit.core.crew.groups import letter
-from lovrit.core.crew.person import Person
-from lovrit.core.moves.library import Library
 from lovrit.core.place.around import Ways
-from lovrit.core.place.evening import Evening, evening
-from lovrit.core.place.hall import Hall, HallSpot, Wished, labels, problem_of
+from lovrit.core.place.evening import Evening
+from lovrit.core.place.hall import Hall, HallSpot
 from lovrit.core.place.problem import Kit, Problem, kit_said
 from lovrit.core.place.setting_up import setting_up
-from lovrit.core.place.stations import rooms
 from lovrit.core.timeline.plan import Plan
+from lovrit.house.evening import InHall, Stood
 
 MARGIN = 0.6  # metres round the floor
 
@@ -70,41 +68,9 @@ class HallView(NamedTuple):
     setting_up: SettingUp
 
 
-def people_by_group(comers: list[tuple[Person, int]], names: dict[int, str]) -> list[list[str]]:
-    """What people are called, by group from the first."""
-    count = max((group for _, group in comers), default=-1) + 1
-    return [[names[one.id] for one, group in comers if group == nth] for nth in range(count)]
-
-
-def problem_in(
-    plan: Plan,
-    at: int,
-    hall: Hall,
-    comers: list[tuple[Person, int]],
-    library: Library,
-    wished: Wished | None = None,
-) -> Problem:
-    """What has to be placed of a session's block tonight."""
-    groups = max((group for _, group in comers), default=-1) + 1
-    people = [one for one, _ in comers]
-    return problem_of(plan.session.blocks[at], hall, people, groups, library, wished)
-
-
-def hall_view(
-    plan: Plan,
-    at: int,
-    hall: Hall,
-    comers: list[tuple[Person, int]],
-    spots: dict[str, str],
-    library: Library,
-) -> HallView:
+def hall_view(now: InHall, here: Stood) -> HallView:
     """An evening as it stands."""
-    problem = problem_in(plan, at, hall, comers, library)
-    groups = people_by_group(comers, labels([one for one, _ in comers]))
-    ways = tuple((one.what, one.x, one.y) for one in hall.ways)
-    told = evening(
-        problem, groups, spots, ways, hall.size_m, rooms(plan.session.blocks[at].moves, library)
-    )
+    hall, plan, (problem, groups, told) = now.hall, now.plan, here
     places = {one.id: one for one in hall.spots}
     stands = tuple(_stands(problem, told, places, len(groups)))
     by_name = {one.name: one for one in stands}
@@ -118,11 +84,11 @@ def hall_view(
     width, height = hall.size_m
     return HallView(
         hall=hall,
-        block=plan.timeline.blocks[at].label,
+        block=plan.timeline.blocks[now.at or 0].label,
         box=f"{-MARGIN} {-MARGIN} {width + 2 * MARGIN} {height + 2 * MARGIN}",
         stands=stands,
         legs=tuple(legs),
-        turns=tuple(_turns(plan, at, problem.count)),
+        turns=tuple(_turns(plan, now.at or 0, problem.count)),
         uses=tuple(
             UseRow(use.kit, use.there, tuple((many, many <= use.there) for many in use.by_turn))
             for use in told.uses

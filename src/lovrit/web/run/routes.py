@@ -16,7 +16,7 @@ from lovrit.house.live import Live
 from lovrit.house.telling import Watcher, move_cards, state_object, strip_object
 from lovrit.store import classes, club, people, sessions, weeks
 from lovrit.web.inhouse import Id, InHouse, floor_of
-from lovrit.web.pages import page
+from lovrit.web.pages import day, page
 from lovrit.web.pictures import wall_drawings
 from lovrit.web.run.coach import coach_view
 from lovrit.web.words import KEYS
@@ -34,7 +34,13 @@ def run(request: Request, house: InHouse) -> Response:
         last = classes.listed(work, 6)
     if on:
         return RedirectResponse(f"/run/{on[-1]}", 303)
-    return page(request, house, "run/none.html", classes=last, aside=floor.aside)
+    return page(
+        request,
+        house,
+        "run/none.html",
+        classes=[(row, day(house, row.made_ms)) for row in last],
+        aside=floor.aside,
+    )
 
 
 @router.get("/run/of/{session_id}")

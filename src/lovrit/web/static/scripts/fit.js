@@ -1,4 +1,6 @@
 // The fit sheet by keyboard and touch: steps easier and harder where the cell stands, and the focus stays there.
+import { typing } from "./hands.js";
+
 const DO = /** @type {Record<string, string>} */ ({ ArrowLeft: "easier", ArrowRight: "harder", "=": "all", Backspace: "rule", Delete: "rule" });
 
 const root = document.getElementById("fit");
@@ -12,6 +14,7 @@ async function step(fields, focus, url = root?.dataset.url ?? "") {
   const old = document.getElementById("fit-sheet");
   if (!fresh || !old) return undefined;
   const left = old.querySelector(".scrolls")?.scrollLeft ?? 0;
+  fresh.querySelector("#all-cells")?.toggleAttribute("open", Boolean(old.querySelector("#all-cells[open]")));
   old.replaceWith(document.adoptNode(fresh));
   const scrolls = document.querySelector("#fit-sheet .scrolls");
   if (scrolls) scrolls.scrollLeft = left;
@@ -59,4 +62,10 @@ root?.addEventListener("keydown", (event) => {
   }
 });
 
-export {};
+// all cells at a key, remembered while the page is
+document.addEventListener("keydown", (event) => {
+  if (event.key.toLowerCase() !== "c" || event.ctrlKey || event.metaKey || event.altKey || typing(event.target)) return;
+  const all = document.getElementById("all-cells");
+  all?.toggleAttribute("open");
+  all?.querySelector("summary")?.focus();
+});
