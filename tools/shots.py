@@ -22,6 +22,7 @@ QUIET = [
 DESK = (1280, 800)
 HAND = (390, 844)
 WARM_UP_S = 75
+MARA = 13
 LAST_OF_SEASON = 15
 REPEATS = "title: Repeats\n\nwarm-up 6:00 at 3\n  easy laps\n\n5 x 200 m, rest 0:40, at 8\n  run\n"
 
@@ -101,20 +102,8 @@ def placed(browser: Browser) -> Page:
     return page
 
 
-TOO_MUCH = """title: Too much of a good thing
-slot: 18:10-18:55
-people: 18
-setup: 2:00
-
-as many as possible in 20:00 at 9
-  20 push-up
-  30 jump squat
-  20 swing
-"""
-
-
 def thinking(browser: Browser) -> None:
-    """A message read, a session that is too much and what is said of it, and a fit."""
+    """A message read, and a fit."""
     page = open_page(browser, "/desk", DESK)
     page.get_by_role("button", name="New session").click()
     page.wait_for_selector(".cm-content")
@@ -124,15 +113,6 @@ def thinking(browser: Browser) -> None:
     page.wait_for_timeout(1500)
     page.evaluate("desk.editor.contentDOM.blur()")
     take(page, "desk-message")
-    page = open_page(browser, "/desk", DESK)
-    page.get_by_role("button", name="New session").click()
-    page.wait_for_selector(".cm-content")
-    page.locator(".cm-content").click()
-    page.keyboard.insert_text(TOO_MUCH)
-    page.wait_for_timeout(1500)
-    page.locator(".cm-line", has_text="jump squat").click()
-    page.wait_for_timeout(1500)
-    take(page, "desk-forecast")
     page = open_page(browser, "/desk/4", DESK)
     page.keyboard.press("Alt+f")
     page.wait_for_timeout(600)
@@ -201,11 +181,20 @@ def laid_out(browser: Browser) -> Page:
 
 
 def seen(browser: Browser, weeks: Page) -> None:
-    """What people see of it in the hand, and the sheet for a door."""
+    """What people see of it in the hand; a member's own page, and a session that they run alone."""
     link = weeks.get_by_role("link", name="Their page").get_attribute("href") or ""
     take(open_page(browser, link, HAND), "seen")
-    day = weeks.locator("[data-day].day").first.get_attribute("data-day")
-    take(open_page(browser, f"/weeks/paper?from={day}", DESK), "door")
+    mine = open_page(browser, f"/people/{MARA}/link", HAND)
+    mine.get_by_role("button", name="I come").first.click()
+    mine.wait_for_timeout(600)
+    take(mine, "mine")
+    mine.get_by_role("link", name="as it is").first.click()
+    mine.get_by_label("I have read it").check()
+    mine.context.set_offline(True)
+    mine.get_by_role("button", name="Begin").click()
+    mine.get_by_role("button", name="Next", exact=True).click()
+    mine.wait_for_timeout(1200)
+    take(mine, "own")
 
 
 def own_page(browser: Browser, path: str) -> Page:
@@ -224,8 +213,8 @@ def main() -> None:
             executable_path="/usr/bin/chromium-headless-shell", args=QUIET
         )
         try:
+            take(open_page(browser, "/", DESK), "tonight")
             take(open_page(browser, "/desk/4", DESK), "desk")
-            take(open_page(browser, "/desk/4", HAND), "desk-hand")
             take(open_page(browser, "/moves", DESK), "moves")
             thinking(browser)
             take(open_page(browser, "/crew/4", DESK), "crew")

@@ -96,6 +96,8 @@ def test_a_bell_goes_missing_and_the_floor_works_all_the_same(page: Page, server
 def test_the_fit_sheet_is_stepped_by_keys_and_remembered(page: Page, server: Here) -> None:
     page.goto(f"{server.url}/crew")
     page.get_by_role("link", name="Fit sheet").click()
+    expect(page.locator(".differs")).to_contain_text("Cilla")
+    page.keyboard.press("c")
     first = page.get_by_role("button", name=re.compile("^Anouk K, goblet squat"))
     expect(first).to_have_accessible_name(re.compile("goblet squat: 12 kg"))
     first.focus()
