@@ -69,7 +69,7 @@ function task(what, coming, lines) {
   const line = made("li", "", coming ? "task coming" : "task");
   const drawn = lines <= DRAWN ? drawing(what.station ?? "") : null;
   const said = made("span", "", "station-name");
-  said.append(...(what.opens ? [made("small", "then ", "opens")] : []), ...(what.label ? [made("b", `${what.label} `, "label")] : []), what.does, ...extras(what, coming));
+  said.append(...(what.opens ? [made("small", "then ", "opens")] : []), ...(what.label ? [made("b", `${what.label} `, "label")] : []), ...whole(what.does), ...extras(what, coming));
   line.append(...(drawn ? [drawn] : []), said);
   if (coming && lines === 1) line.append(...told(what.station ?? "")); // that is when it is shown to people
   return line;
@@ -95,13 +95,18 @@ function stationRow(row, coming, alone, names) {
   if (coming && names) here.append(...row.groups.map((letter) => made("small", (names[letter] ?? []).join(", "), "names")));
   const name = made("span", "", "station-name");
   if (row.nth) name.append(made("small", `${row.nth} `, "nth"));
-  name.append(...row.what.flatMap((what, nth) => [...(nth ? [" + "] : []), what.does, ...extras(what, coming)]));
+  name.append(...row.what.flatMap((what, nth) => [...(nth ? [" + "] : []), ...whole(what.does), ...extras(what, coming)]));
   const drawn = drawing(row.station);
   const then = made("span", "", "then");
   if (alone) name.append(...told(row.station));
   if (row.then.length && !coming) then.append("then ", ...row.then.map((letter) => patch(letter, "outline")));
   line.append(here, ...(drawn ? [drawn] : []), name, ...(half ? [half] : []), then);
   return line;
+}
+
+/** Words that no line breaks at their hyphen: “step-up” is read whole from ten metres. @param {string} text */
+function whole(text) {
+  return text.split(/(\S+-\S+)/).filter(Boolean).map((part) => (part.includes("-") ? made("span", part, "whole") : part));
 }
 
 /** Side, marks and parts of what is done; the part that is on is said by itself. @param {import("./foretold.js").What} what @param {boolean} coming */

@@ -20,6 +20,7 @@ async function step(fields, focus, url = root?.dataset.url ?? "") {
   if (scrolls) scrolls.scrollLeft = left;
   const cell = /** @type {HTMLElement | null} */ (document.querySelector(focus));
   cell?.focus();
+  document.dispatchEvent(new Event("lovrit-changed"));
   return say(cell?.getAttribute("aria-label") ?? "");
 }
 
@@ -62,10 +63,30 @@ root?.addEventListener("keydown", (event) => {
   }
 });
 
-// all cells at a key, remembered while the page is
+// all cells at a key; a browser's window remembers it
 document.addEventListener("keydown", (event) => {
   if (event.key.toLowerCase() !== "c" || event.ctrlKey || event.metaKey || event.altKey || typing(event.target)) return;
   const all = document.getElementById("all-cells");
   all?.toggleAttribute("open");
   all?.querySelector("summary")?.focus();
 });
+
+const KEPT = "lovrit-all-cells";
+const cells = document.getElementById("all-cells");
+if (recalled()) cells?.setAttribute("open", "");
+document.addEventListener("toggle", (event) => {
+  if (/** @type {HTMLElement} */ (event.target).id !== "all-cells") return;
+  try {
+    sessionStorage.setItem(KEPT, /** @type {HTMLDetailsElement} */ (event.target).open ? "open" : "");
+  } catch {
+    // a browser that keeps nothing begins with what differs
+  }
+}, true);
+
+function recalled() {
+  try {
+    return sessionStorage.getItem(KEPT) === "open";
+  } catch {
+    return false;
+  }
+}

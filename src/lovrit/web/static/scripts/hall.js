@@ -32,6 +32,7 @@ async function post(url, fields) {
     if (again instanceof HTMLElement) again.focus();
     for (const kept of open) document.querySelector(`details.${kept}`)?.setAttribute("open", "");
     lookAgain();
+    document.dispatchEvent(new Event("lovrit-changed"));
   } catch {
     say("The server is not reached; nothing was changed.");
   } finally {

@@ -37,6 +37,7 @@ export function swapParts(html) {
   htmx.swap(document.body, html, { swapStyle: "none", swapDelay: 0, settleDelay: 0 });
   for (const fold of document.querySelectorAll("details[data-key]")) if (open.has(keyOf(fold))) fold.setAttribute("open", "");
   for (const place of document.querySelectorAll("[data-later]")) fill(/** @type {HTMLElement} */ (place));
+  document.dispatchEvent(new Event("lovrit-changed"));
 }
 
 /** What comes a moment after the rest of an answer, from the address that the answer names. @param {HTMLElement} place */

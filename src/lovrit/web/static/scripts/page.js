@@ -74,6 +74,7 @@ async function fetchThread() {
     return; // it is told with the next page
   }
 }
+document.addEventListener("lovrit-changed", followThread);
 document.addEventListener("htmx:afterRequest", (event) => {
   const { target, successful } = /** @type {CustomEvent} */ (event).detail;
   if (successful && target instanceof Element && !target.closest("#finder")) followThread();
