@@ -33,7 +33,8 @@ class Settings(BaseSettings):
 
     ``simulated`` is whether people wear straps that Lovrit plays itself, as in the sample club; elsewhere a strap tells
     from outside or not at all. ``season`` is whether the sample club comes with classes that were; ``hosts`` are more
-    names that it may be called by, where it stands behind something that answers for it.
+    names that it may be called by, where it stands behind something that answers for it. ``copies`` is the folder
+    of the nightly copies, within ``data`` or anywhere else; empty where none is wanted.
     """
 
     model_config = SettingsConfigDict(env_prefix="LOVRIT_", extra="ignore")
@@ -48,6 +49,12 @@ class Settings(BaseSettings):
     season: bool = True
     time_zone: str = "Europe/Berlin"
     hosts: tuple[str, ...] = ()
+    copies: str = "copies"
+
+    @property
+    def copies_in(self) -> Path | None:
+        """Where a copy of the club's file is kept each night; None where none is wanted."""
+        return self.data / self.copies if self.copies else None
 
     @property
     def database(self) -> Path:

@@ -1,6 +1,7 @@
 """Commands for the pages and the club’s file."""
 
 from argparse import Namespace
+from pathlib import Path
 
 
 def serve(asked: Namespace) -> int:
@@ -15,6 +16,20 @@ def check(_asked: Namespace) -> int:
     from lovrit.web.serve import check as look_through
 
     return look_through()
+
+
+def backup(asked: Namespace) -> int:
+    """Copy the club's file whole, also while Lovrit runs."""
+    from lovrit.web.serve import backup as copy
+
+    return copy(Path(asked.to))
+
+
+def restore(asked: Namespace) -> int:
+    """Put a copy in the place of the club's file."""
+    from lovrit.web.serve import put_back
+
+    return put_back(Path(asked.copy))
 
 
 def demo(asked: Namespace) -> int:

@@ -17,7 +17,7 @@ from lovrit.cli.floor import (
     weeks,
 )
 from lovrit.cli.given import AS_JSON, BROKEN_PIPE, FILE, Ended
-from lovrit.cli.house import check, demo, serve
+from lovrit.cli.house import backup, check, demo, restore, serve
 from lovrit.cli.paper import export, fit, moves, plan, read, recast, schema
 from lovrit.cli.played import straps
 
@@ -181,6 +181,8 @@ COMMANDS = (
         ("--key", {"help": "the straps’ key, where the club has a passphrase"}),
     ),
     (serve, ("--host", {"help": "where to listen; loopback needs no passphrase"}), PORT),
+    (backup, ("to", {"help": "the file that the copy is written to"})),
+    (restore, ("copy", {"help": "a copy that `lovrit backup` or a night has made"})),
     (check,),
     (
         demo,

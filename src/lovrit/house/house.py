@@ -63,6 +63,7 @@ class House:
     )  # who is told where a class is over, by its number
     outside: Outside = field(default_factory=Outside)
     sent: Sent = field(default_factory=Sent)
+    copies_said: str = ""  # why there was no copy last night
 
     @property
     def zone(self) -> str:

@@ -7,7 +7,9 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 MOST = 1_000_000
 MOST_FILE = 5_000_000
+MOST_CLUB = 2_000_000_000  # a whole club's file that is put back
 FILES = frozenset({"/moves/file", "/desk/board"})
+RESTORED = "/club/restore"
 TRACES = re.compile(r"/debrief/[0-9]+/traces", re.ASCII)
 
 
@@ -26,7 +28,7 @@ class Bodies:
         if scope["type"] != "http":
             await self.app(scope, receive, send)
             return
-        most = MOST_FILE if scope["path"] in FILES or TRACES.fullmatch(scope["path"]) else MOST
+        most = _most(scope["path"])
         said = Headers(scope=scope).get("content-length", "0")
         if not said.isdecimal() or int(said[:20]) > most:
             await self.refuse(scope, receive, send)
@@ -51,3 +53,10 @@ class Bodies:
         except TooLarge:
             if not begun:
                 await self.refuse(scope, receive, send)
+
+
+def _most(path: str) -> int:
+    """How much a post to an address may bring."""
+    if path == RESTORED:
+        return MOST_CLUB
+    return MOST_FILE if path in FILES or TRACES.fullmatch(path) else MOST

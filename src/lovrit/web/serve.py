@@ -8,7 +8,7 @@ import socket
 import sys
 import time
 from collections.abc import Callable
-from datetime import datetime
+from datetime import UTC, datetime
 from functools import partial
 from pathlib import Path
 from threading import Thread
@@ -21,6 +21,7 @@ from pydantic import ValidationError
 from lovrit.demo.club import dated, fill
 from lovrit.demo.season import season
 from lovrit.settings import LEAST_PASSPHRASE, NoZone, Settings, known_zone
+from lovrit.store.copies import NoCopy, copy, put_waiting, restore
 from lovrit.store.database import Database
 from lovrit.store.lock import FolderLock
 from lovrit.store.trouble import Trouble
@@ -55,6 +56,11 @@ def serve(host: str | None, port: int | None, *, demo: bool, fresh: bool) -> int
         if fresh:
             _forget(settings.database)
         log_to_stderr(settings.log_json)
+        before = put_waiting(settings.database, f"{datetime.now(UTC):%Y%m%d-%H%M%S}")
+        if before:
+            sys.stdout.write(
+                f"The copy that waited is in place; what was there is {before.name}.\n"
+            )
         database = Database(settings.database)
         if demo:
             fill(database)
@@ -62,7 +68,7 @@ def serve(host: str | None, port: int | None, *, demo: bool, fresh: bool) -> int
         app = create_app(settings, database)
         settings = settings.model_copy(update={"passphrase": None})
         os.environ.pop("LOVRIT_PASSPHRASE", None)
-    except (Refused, Trouble, NoZone) as refused:
+    except (Refused, Trouble, NoZone, NoCopy) as refused:
         sys.stderr.write(f"{refused}\n")
         return REFUSED
     gc.collect()
@@ -177,6 +183,34 @@ def check() -> int:
         return REFUSED
     sys.stdout.write("".join(f"{line}\n" for line in found.said))
     return 0 if found.sound else 1
+
+
+def backup(to: Path) -> int:
+    """A whole copy of the club's file, also while Lovrit runs; the exit status."""
+    try:
+        copied = copy(Settings().database, to)
+    except (NoCopy, Trouble, ValidationError) as error:
+        sys.stderr.write(f"{_cannot_be(error) if isinstance(error, ValidationError) else error}\n")
+        return REFUSED
+    sys.stdout.write(
+        f"{copied}: {copied.stat().st_size // 1024} KiB, whole. Keep it where this machine isn’t.\n"
+    )
+    return 0
+
+
+def put_back(copied: Path) -> int:
+    """A copy in the place of the club's file, while no Lovrit has it open; the exit status."""
+    try:
+        settings = Settings()
+        lock = FolderLock(settings.data, "putting a copy in place")
+        before = restore(copied, settings.database, f"{datetime.now(UTC):%Y%m%d-%H%M%S}")
+        lock.release()
+    except (NoCopy, Trouble, ValidationError) as error:
+        sys.stderr.write(f"{_cannot_be(error) if isinstance(error, ValidationError) else error}\n")
+        return REFUSED
+    kept = f" What was there is kept for two weeks as {before.name}." if before else ""
+    sys.stdout.write(f"{copied.name} is in place.{kept}\n")
+    return 0
 
 
 def log_to_stderr(as_json: bool) -> None:

@@ -2,14 +2,19 @@
 
 from contextlib import suppress
 
+import structlog
+
 from lovrit.house.house import House
 from lovrit.house.paces import learn_class, sum_up
 from lovrit.store import classes, people, sessions
+from lovrit.store.copies import NoCopy, forget_old, nightly
 from lovrit.store.trouble import Trouble
 from lovrit.web.desk.library import described
 
 AT_ONCE = 20
 EVERY_S = 20.0
+LOOK_S, NIGHT = 300.0, 3
+log = structlog.get_logger()
 ERASED_AFTER_MS = 3_600_000  # a letting go can be taken back for so long
 
 
@@ -29,6 +34,23 @@ def erase_all(house: House) -> None:
     while not house.closing.wait(EVERY_S):
         with suppress(Trouble), house.database.writing() as work:
             people.erase_gone(work, house.now_ms() - ERASED_AFTER_MS)
+
+
+def copy_nightly(house: House) -> None:
+    """A copy of the club's file each night from three on, while no class is on; old ones go."""
+    path, folder = house.settings.database, house.settings.copies_in
+    while not house.closing.wait(LOOK_S):
+        forget_old(path)
+        now = house.when(house.now_ms())
+        if folder is None or now.hour < NIGHT or not path.is_file():
+            continue
+        try:
+            nightly(path, folder, now.date())
+            house.copies_said = ""
+        except (NoCopy, Trouble) as trouble:
+            if house.copies_said != str(trouble):
+                log.error("no copy tonight", why=str(trouble))
+            house.copies_said = str(trouble)
 
 
 def describe_all(house: House) -> None:

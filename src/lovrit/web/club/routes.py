@@ -1,10 +1,12 @@
 """Club: the schools that it chooses between, and remarks put aside."""
 
+from secrets import token_hex
 from typing import Annotated, Any, get_args
 
-from fastapi import APIRouter, Path, Request
-from fastapi.responses import HTMLResponse, RedirectResponse, Response
+from fastapi import APIRouter, Path, Request, UploadFile
+from fastapi.responses import FileResponse, HTMLResponse, RedirectResponse, Response
 from pydantic import ValidationError
+from starlette.background import BackgroundTask
 
 from lovrit.core.advice.company import Schools
 from lovrit.core.crew.highest import BY_AGE
@@ -12,6 +14,7 @@ from lovrit.core.values import LovritError, checked, names_of, plain, type_of
 from lovrit.house.guests import key_of
 from lovrit.settings import known_zone
 from lovrit.store import club, guests, sessions
+from lovrit.store.copies import WAITING, copy, of_folder, wait
 from lovrit.web.guard import token_of
 from lovrit.web.inhouse import Id, InHouse, WholeForm
 from lovrit.web.pages import day, page
@@ -88,6 +91,12 @@ def chosen(request: Request, house: InHouse) -> HTMLResponse:
     values: dict[str, Any] = {"questions": QUESTIONS, "schools": house.schools, "asides": asides}
     values |= {"guests": came, "asked": house.guests is not None}
     values |= {"about": house.about, "zone": house.zone}
+    folder = house.settings.copies_in
+    values |= {
+        "copies": None if folder is None else [f"{one}" for one in sorted(of_folder(folder))],
+        "copies_said": house.copies_said,
+        "waits": (house.settings.data / WAITING).is_file(),
+    }
     return page(
         request,
         house,
@@ -137,6 +146,34 @@ def about(house: InHouse, form: WholeForm) -> Response:
     with house.database.writing() as work:
         club.set_about(work, wanted)
     return RedirectResponse("/" if form.get("to") == "/" else "/club", 303)
+
+
+@router.get("/club/copy.sqlite")
+def copy_now(house: InHouse) -> FileResponse:
+    """All that is kept, as one file, whole as of now."""
+    today = house.today
+    to = house.settings.data / f"copy-{token_hex(8)}.sqlite"
+    copy(house.settings.database, to)
+    return FileResponse(
+        to,
+        media_type="application/vnd.sqlite3",
+        filename=f"lovrit-{today}.sqlite",
+        background=BackgroundTask(to.unlink, missing_ok=True),
+    )
+
+
+@router.post("/club/restore")
+def restore(house: InHouse, file: UploadFile) -> Response:
+    """A copy is looked through and waits; it is put in place when Lovrit is started next."""
+    wait(house.settings.data, file.file)
+    return RedirectResponse("/club#copies", 303)
+
+
+@router.post("/club/restore/not")
+def not_after_all(house: InHouse) -> Response:
+    """The copy that waits is let go."""
+    (house.settings.data / WAITING).unlink(missing_ok=True)
+    return RedirectResponse("/club#copies", 303)
 
 
 @router.post("/club/guests/{key}/end")
