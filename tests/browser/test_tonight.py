@@ -34,14 +34,21 @@ def test_the_thread_leads_through_the_evening_and_follows_what_is_done(
     expect(page).to_have_url(re.compile(r"/hall/\d+"))
 
 
+def slash(page: Page) -> None:
+    """The finder by its key, once the page listens."""
+    page.wait_for_function("document.documentElement.classList.contains('scripted')")
+    page.keyboard.press("/")
+    expect(page.locator("#sought")).to_be_focused()
+
+
 def test_one_finder_from_anywhere_by_key_and_by_words(page: Page, server: Here) -> None:
     page.goto(f"{server.url}/club")
-    page.keyboard.press("/")
+    slash(page)
     page.keyboard.type("mara")
     expect(page.locator("#found a").first).to_contain_text("Mara")
     page.keyboard.press("Enter")
     expect(page).to_have_url(re.compile(f"/people/{MARA}$"))
-    page.keyboard.press("/")
+    slash(page)
     page.keyboard.type("ring ro")
     expect(page.locator("#found a", has_text="ring row").first).to_be_visible()
     page.keyboard.press("ArrowDown")
@@ -50,8 +57,7 @@ def test_one_finder_from_anywhere_by_key_and_by_words(page: Page, server: Here) 
     expect(page.locator("#sought")).to_be_focused()
     page.locator("#found li", has_text="move").locator("a", has_text="ring row").first.click()
     expect(page).to_have_url(re.compile("/moves/"))
-    page.wait_for_load_state()
-    page.keyboard.press("/")
+    slash(page)
     page.keyboard.type("new sess")
     expect(page.locator("#found button").first).to_contain_text("new session")
     page.keyboard.press("Enter")

@@ -1,4 +1,4 @@
-"""Sixty sessions: the second look says what a colleague would of the doubtful ones, and of sound ones nothing to weigh.
+"""Sessions judged on paper: the second look says of doubtful ones what a colleague would, of sound ones nothing.
 
 What its fixes do, they do without a new remark of that weight.
 """
@@ -14,8 +14,10 @@ from lovrit.core.moves.library import shipped
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.timeline.plan import plan_text
 
-CASES = tomllib.loads((Path(__file__).parents[1] / "cases" / "sessions.toml").read_text("utf-8"))
-DOUBTFUL, SOUND = CASES["doubtful"], [one["text"] for one in CASES["sound"]]
+FILES = [Path(__file__).parents[1] / "cases" / name for name in ("sessions.toml", "judged.toml")]
+CASES = [tomllib.loads(one.read_text("utf-8")) for one in FILES]
+DOUBTFUL = [one for some in CASES for one in some["doubtful"]]
+SOUND = [one["text"] for some in CASES for one in some["sound"]]
 
 
 def notes_of(text: str) -> tuple[Note, ...]:

@@ -7,6 +7,8 @@ from lovrit.core.advice.order import put
 from lovrit.core.moves.move import Move
 
 HOT, HOT_EFFORT = 30, 7.0
+HOTTER, STEADY_EFFORT, LONG_S = 33, 5.0, 20 * 60  # from here on long steady work overheats too
+FROST, HARD_FROST = -5, -10
 SLIPPERY = frozenset({"wet", "icy"})
 RUNS_S = 0.35  # a metre in less is running
 CROWDED = 8  # more at one station watch rather than work
@@ -17,20 +19,47 @@ MACHINES = frozenset(
 
 
 def heat(look: Look) -> Iterator[Note]:
-    """Hard work on a hot day."""
+    """Hard work on a hot day, and long steady work on a hotter one."""
     warm = look.session.celsius
-    hard = [at for at, block, laid in look.working() if laid.work_s and effort(block) >= HOT_EFFORT]
-    if warm is None or warm < HOT or not hard:
+    if warm is None or warm < HOT:
+        return
+    least = HOT_EFFORT if warm < HOTTER else STEADY_EFFORT
+    hard = [
+        at
+        for at, block, laid in look.blocks()
+        if (effort(block) >= HOT_EFFORT and laid.seconds)
+        or (effort(block) >= least and laid.seconds >= LONG_S)
+    ]
+    if not hard:
         return
     yield look.note(
         code="heat",
         level="weigh",
-        text=f"{warm} C and effort {look.plan.sums.top_effort:g}: hearts run high, and people overheat.",
+        text=f"{warm} C and effort {effort(look.session.blocks[hard[0]]):g}: hearts run high, and people overheat.",
         reason="Less of it, shade, water, and somebody who watches; headache, confusion, no more sweat: stop and cool.",
         basis="exertional heat illness (Armstrong and others 2007); local rules come first",
         at=hard[0],
-        fixes=(look.ease_all(6),),
+        fixes=(look.ease_all(6 if least == HOT_EFFORT else 4),),
     )
+
+
+def frost(look: Look) -> Iterator[Note]:
+    """Breathing hard in frost, or long in a hard one."""
+    cold = look.session.celsius
+    if cold is None or cold > FROST:
+        return
+    least = HOT_EFFORT if cold > HARD_FROST else STEADY_EFFORT
+    hard = [at for at, block, laid in look.blocks() if laid.seconds and effort(block) >= least]
+    if hard:
+        yield look.note(
+            code="frost",
+            level="weigh",
+            text=f"{cold} C and effort {effort(look.session.blocks[hard[0]]):g}: cold air, cold muscles.",
+            reason="Longer to warm up, something over the mouth, a spray for who has asthma, hands and ears covered.",
+            basis="exercise in the cold (Castellani and Young 2016); local rules come first",
+            at=hard[0],
+            fixes=(look.ease_all(least - 1),),
+        )
 
 
 def wet_floor(look: Look) -> Iterator[Note]:

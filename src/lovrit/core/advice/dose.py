@@ -25,6 +25,9 @@ def _pairs(look: Look) -> Iterator[tuple[int, Block, int, int]]:
             yield at, block, laid.work_s // block.repeats.times.high, block.own_rest_s
 
 
+LONG_SPRINT_S, SPRINT_RESTS, FEW_SPRINTS = 35, 7, 8
+
+
 def all_out_too_long(look: Look) -> Iterator[Note]:
     """Nobody holds all there is past about fifteen seconds."""
     for at, block, laid in look.blocks():
@@ -35,7 +38,7 @@ def all_out_too_long(look: Look) -> Iterator[Note]:
             for one in look.timeline.intervals
             if one.block == at and one.phase == "work"
         ]
-        if max(works) <= HELD_S:
+        if max(works) <= HELD_S or _long_rests(look, at, max(works)):
             continue
         yield look.note(
             code="all-out-too-long",
@@ -45,6 +48,19 @@ def all_out_too_long(look: Look) -> Iterator[Note]:
             at=at,
             fixes=(*look.ease(at, 9), *look.set(at, "work", 12, "12 s of work")),
         )
+
+
+def _long_rests(look: Look, at: int, work_s: int) -> bool:
+    """Half a minute all out with four minutes of rest, a few times: a form of its own (Burgomaster and others 2005)."""
+    rests = [
+        one.seconds for one in look.timeline.intervals if one.block == at and one.phase == "rest"
+    ]
+    return (
+        work_s <= LONG_SPRINT_S
+        and bool(rests)
+        and min(rests) >= SPRINT_RESTS * work_s
+        and len(rests) < FEW_SPRINTS
+    )
 
 
 def rest_too_short(look: Look) -> Iterator[Note]:

@@ -20,6 +20,7 @@ HEAVY, LIGHT = 75.0, 60.0  # per cent of one's best
 RESTS = ((85.0, 120), (75.0, 90))
 EPLEY = 30  # reps that can be done at a share of one's best: 30 x (100 / share - 1), Epley 1985
 ROOM = 1.5  # people differ, and a coach may mean the last set
+SEVERAL, SEVERAL_ROOM = 3, 1.1  # so many sets at what can be done once are not done
 
 
 def _of_first(block: Block, nth: int, line: Line, look: Look, work_s: int) -> float:
@@ -159,15 +160,21 @@ def load_cannot_be(look: Look) -> Iterator[Note]:
     """More reps than anybody does at that share of their best."""
     for at, block, _ in look.of(Strength):
         for nth, line in enumerate(block.moves):
-            share, reps = _share(line), block.reps.low
+            share, left = _share(line), line.tasks[0].rir or 0
+            reps = block.reps.low + left
             most = EPLEY * (100 / share - 1) + 1 if share else 0.0
-            if not share or reps <= most * ROOM or block.by_set:
+            if (
+                not share
+                or reps <= most * (ROOM if block.sets.high < SEVERAL else SEVERAL_ROOM)
+                or block.by_set
+            ):
                 continue
             can = max(30.0, round((100 / (1 + reps / EPLEY) - 5) / 5) * 5.0)
             yield look.note(
                 code="load-cannot-be",
                 level="weigh",
-                text=f"{reps} reps at {share:g} % of one's best: most do {max(1, round(most))}.",
+                text=f"{reps - left} reps{f' with {left} in reserve' if left else ''} at {share:g} % of one's best:"
+                f" most do {max(1, round(most))}{' in all' if left else ''}.",
                 reason="Either it is another best, or another number.",
                 basis="reps by share of the best (Epley 1985)",
                 at=at,

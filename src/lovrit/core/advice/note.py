@@ -225,8 +225,8 @@ class Look:
 
 
 def effort(block: Block) -> float:
-    """The highest effort that a block asks for; 0 where none is written."""
-    return block.top_effort or 0.0
+    """The highest effort that a block asks for, also by a target of the heart; 0 where none is written."""
+    return block.top_asked or 0.0
 
 
 def hardest(look: Look) -> int:

@@ -117,6 +117,8 @@ def _matters(block: Block, clash: Clash, one: Move, two: Move) -> bool:
     """Whether a clash is one in this block: trunk after trunk is fine in easy work, grip after grip after a rest."""
     if not clash.speaks(one, two):
         return False
+    if clash is PATTERN and one.name == two.name:
+        return False  # one side, then the other: how often is said by another rule
     if clash is PATTERN and one.pattern == "brace":
         return (block.top_effort or 0) >= TIRING
     if clash is GRIP and (not block.races or _once_through(block)):

@@ -25,6 +25,7 @@ from lovrit.core.recast.round import way_round
 from lovrit.core.session.edits import AddOption, MoveOption, ReplaceBlock, ReplaceMove
 from lovrit.core.slate.line import Line
 
+LONG_EFFORT, LONG_S = 6.5, 20 * 60  # of children, at a stretch
 NEW_HARD_S, WEEKS = 2 * 60, 5
 LIMITS: dict[Limit, str] = {
     "overhead": "go overhead",
@@ -149,9 +150,20 @@ def hard_for_older(look: Look) -> Iterator[Note]:
 
 def hard_for_children(look: Look) -> Iterator[Note]:
     """Very hard or heavy work with children among them."""
-    for at, block, laid in look.working():
-        heavy = isinstance(block, Build)
-        if look.company.children and laid.work_s and (effort(block) >= VERY_HARD or heavy):
+    for at, block, laid in look.blocks():
+        heavy, works = isinstance(block, Build), block.works and laid.work_s
+        long = not block.works and effort(block) >= LONG_EFFORT and laid.seconds > LONG_S
+        hard = works and (effort(block) >= VERY_HARD or heavy)
+        if look.company.children and long:
+            yield look.note(
+                code="hard-for-children",
+                level="weigh",
+                text=f"{clock(laid.seconds)} at {effort(block):g} on end, and {_are(look.company.children)} under 16.",
+                reason="Children play in bursts; long and brisk is for grown-ups.",
+                at=at,
+                fixes=look.ease(at, 5),
+            )
+        if look.company.children and hard:
             yield look.note(
                 code="hard-for-children",
                 level="weigh",

@@ -115,7 +115,9 @@ def breath_held(look: Look) -> Iterator[Note]:
     """Breath held on purpose, with effort."""
     for at, nth, line, _ in look.lines():
         held = [task for task in line.tasks if task.breath_held]
-        if not held or (effort(look.session.blocks[at]) < HARD and not look.company.to_ask):
+        block = look.session.blocks[at]
+        gentle = block.top_asked is not None and effort(block) < HARD
+        if not held or (gentle and not look.company.to_ask):
             continue
         breathing = Line(tasks=tuple(task.but(breath_held=False) for task in line.tasks))
         whom = (

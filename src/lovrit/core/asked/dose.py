@@ -61,7 +61,8 @@ def asked_by(
     unsaid: list[str] = []
     for one, seconds in spans:
         block = session.blocks[one.block]
-        effort = one.effort if one.effort is not None else USUAL_EFFORT[one.phase]
+        effort = one.asked if one.asked is not None else one.effort
+        effort = USUAL_EFFORT[one.phase] if effort is None else effort
         load += effort * seconds / 60
         whole += seconds / 60
         if one.phase != "work":

@@ -10,7 +10,16 @@ from lovrit.core.blocks.floor import Floor, FloorStep, Gate, Lanes, by_clock
 from lovrit.core.blocks.marks import Mark
 from lovrit.core.blocks.options import Fields, Option, Read
 from lovrit.core.blocks.outlook import Outlook
-from lovrit.core.blocks.parts import Count, Effort, Heart, Pace, Pair, Seconds, Stretch
+from lovrit.core.blocks.parts import (
+    Count,
+    Effort,
+    Heart,
+    Pace,
+    Pair,
+    Seconds,
+    Stretch,
+    effort_of,
+)  # fmt: skip
 from lovrit.core.blocks.roles import Saying
 from lovrit.core.blocks.score import Scoring, time_score
 from lovrit.core.blocks.step import Case, Forecast, Laying, Phase, Stage, Step
@@ -213,6 +222,19 @@ class Block(Value):
     def top_effort(self) -> float | None:
         """The highest effort that it asks for; None where none is written."""
         return max((effort.high for effort in self.efforts), default=None)
+
+    @property
+    def top_asked(self) -> float | None:
+        """The highest effort that it asks for, written as one or as a target of the heart; None where neither is."""
+        if self.efforts:
+            return self.top_effort
+        hearts = [one for one in (self.heart, *self.heart_later) if one]
+        return max(map(effort_of, hearts), default=None)
+
+    def asked_in(self, phase: Phase, effort: float | None, nth: int | None) -> float | None:
+        """What a step asks: its effort, else for work what the heart target of its round comes to."""
+        heart = self.heart_in(nth) if effort is None and phase in ("work", "steady") else None
+        return effort_of(heart) if heart else effort
 
     def heart_in(self, nth: int | None) -> Heart | None:
         """The heart target of a round (from 1); where fewer are written, the last holds on."""

@@ -1,5 +1,6 @@
 """What blocks are made of: counts, efforts, targets, works and rests; each read from a line and written back."""
 
+from itertools import pairwise
 from typing import Annotated, Literal
 
 from lark import Token
@@ -109,6 +110,32 @@ class Heart(Value):
         tail = {"bpm": "", "reserve": "% reserve", "max": "% max"}[self.of]
         low_high = f"{written_span(self.low, self.low)}-{written_span(self.high, self.high)}"
         return f"{low_high if self.of == 'bpm' else written_span(self.low, self.high)}{tail}"
+
+
+# effort by per cent of highest and of reserve, between them straight lines (ACSM 2021, table of intensities; 0 to 10)
+EFFORT_AT: dict[str, tuple[tuple[float, float], ...]] = {
+    "max": ((40, 1), (57, 3), (64, 4), (77, 6), (85, 7.5), (90, 8.5), (95, 9.5), (100, 10)),
+    "reserve": ((20, 1), (30, 3), (40, 4), (60, 6), (75, 7.5), (85, 8.5), (92, 9.5), (100, 10)),
+}
+USUAL_MAX = 186.0  # beats of somebody of whom nothing is known
+AT_THRESHOLD = 7.5  # the hardest that is held for about an hour
+
+
+def effort_of(heart: Heart) -> float:
+    """The effort that a target of the heart comes to, from 0 to 10, at its middle.
+
+    >>> effort_of(Heart(of="max", low=90, high=90)), effort_of(Heart(of="reserve", low=50, high=70))
+    (8.5, 6.0)
+    """
+    if heart.of == "threshold":
+        return AT_THRESHOLD
+    middle = (heart.low + heart.high) / 2
+    share = middle / USUAL_MAX * 100 if heart.of == "bpm" else middle
+    points = EFFORT_AT["reserve" if heart.of == "reserve" else "max"]
+    for (low, at_low), (high, at_high) in pairwise(points):
+        if share <= high:
+            return round(at_low + (max(share, low) - low) / (high - low) * (at_high - at_low), 1)
+    return 10.0
 
 
 def read_heart(node: Node) -> Heart:

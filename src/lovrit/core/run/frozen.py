@@ -119,7 +119,7 @@ def _interval(planned: PlannedBlock, step: FloorStep, start: int, seconds: int) 
     station = moves[step.move].name if step.move is not None and moves else None
     return Interval(
         start, start + seconds, step.phase, planned.at, step.round, step.turn, station, step.effort,
-        step.move, step.side, step.beat,
+        step.move, step.side, step.beat, planned.block.asked_in(step.phase, step.effort, step.round),
     )  # fmt: skip
 
 

@@ -19,6 +19,7 @@ from lovrit.core.slate.remembered import remembered
 from lovrit.core.slate.tree import Figure, Node, column, figure, seconds, tokens, trees, whole
 
 DAY = 24 * 3600
+COLDEST = 40  # degrees below
 
 
 class BlockLine(NamedTuple):
@@ -114,7 +115,11 @@ def _whom(tree: Node) -> HeaderLine:
 
 
 def _weather(tree: Node) -> HeaderLine:
-    return HeaderLine("celsius", whole(tokens(tree, "NUM")[0], "degrees", 0, 55))
+    degrees = whole(tokens(tree, "NUM")[0], "degrees", 0, 55)
+    below = bool(tokens(tree, "DASH"))
+    if below and degrees > COLDEST:
+        raise Unreadable("So cold is no weather to train in.", column(tokens(tree, "NUM")[0]))
+    return HeaderLine("celsius", -degrees if below else degrees)
 
 
 def _floor(tree: Node) -> HeaderLine:

@@ -1,5 +1,6 @@
 """A slate as lines with what was read of it: what every edit by hand works on."""
 
+import re
 from collections.abc import Callable
 
 from lovrit.core.clock import clock, number
@@ -46,6 +47,13 @@ class SlateText:
         return "\n".join(self.lines[1:])
 
 
+# a target of the heart as it stands on a block's first line, with those of later rounds
+HEART = re.compile(
+    r"\bheart(?:\s+(?:threshold\s*±?\s*\d+|\d+(?:\s*-\s*\d+)?(?:\s*%\s*(?:max|reserve)?)?))+",
+    re.IGNORECASE,
+)
+
+
 def written(figure: Figure, value: float, old: str) -> str:
     """A figure's new text, in the manner of its old one: m:ss stays m:ss, bare seconds stay bare."""
     if not figure.timed:
@@ -73,9 +81,19 @@ def ease(slate: SlateText, edit: Ease) -> None:
     """Bring every effort of a block, or of all blocks, down to what is asked at most; a range may become one figure."""
     places = slate.reading.blocks if edit.block is None else (slate.place(edit.block),)
     for place in places:
+        if not any(name.startswith("effort") for name in place.figures):
+            _by_effort(slate, place, edit.most)
         for start, end in reversed(_above(place, edit.most)):
             raw = slate.lines[place.line]
             slate.lines[place.line] = raw[:start] + number(edit.most) + raw[end:]
+
+
+def _by_effort(slate: SlateText, place: BlockPlace, most: float) -> None:
+    """A target of the heart that asks for more becomes an effort."""
+    raw = slate.lines[place.line]
+    block = slate.reading.session.blocks[slate.reading.blocks.index(place)]
+    if (block.top_asked or 0.0) > most:
+        slate.lines[place.line] = HEART.sub(f"at {number(most)}", raw, count=1)
 
 
 def _above(place: BlockPlace, most: float) -> list[tuple[int, int]]:

@@ -7,7 +7,10 @@ from lovrit.core.blocks.step import Forecast, Phase
 
 
 class Interval(NamedTuple):
-    """A stretch of the class with one phase. ``block`` counts from 0; the rest is as in Step."""
+    """A stretch of the class with one phase. ``block`` counts from 0; the rest is as in Step.
+
+    ``asked`` is the effort that it asks for, also where that is written as a target of the heart.
+    """
 
     start_s: int
     end_s: int
@@ -20,6 +23,7 @@ class Interval(NamedTuple):
     move: int | None = None
     side: str | None = None
     beat: int | None = None
+    asked: float | None = None
 
     @property
     def seconds(self) -> int:

@@ -91,7 +91,18 @@ def _place(block: Block, at: int, start: int, taken: list[Step]) -> list[Interva
         phase, seconds, nth, turn, move, effort, side, beat = step
         placed.append(
             Interval(
-                start, start + seconds, phase, at, nth, turn, station, effort, move, side, beat
+                start,
+                start + seconds,
+                phase,
+                at,
+                nth,
+                turn,
+                station,
+                effort,
+                move,
+                side,
+                beat,
+                block.asked_in(phase, effort, nth),
             )
         )
         start += seconds
