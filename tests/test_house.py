@@ -91,3 +91,9 @@ def test_the_package_ships_its_data() -> None:
     }
     left = {path.suffix for path in ours - taken}
     assert left <= {".py", ".js", ".scss"}, left
+
+
+def test_what_is_said_of_the_second_look_is_what_it_does() -> None:
+    from tools.judgement import OUT, page
+
+    assert OUT.read_text("utf-8") == page(), "make judgement"
