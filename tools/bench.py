@@ -23,10 +23,9 @@ from lovrit.core.crew.groups import deal
 from lovrit.core.fit.fit import Wish, fit
 from lovrit.core.forecast.group import Someone
 from lovrit.core.moves.library import shipped
-from lovrit.core.session.grammar import parse_line, reads
-from lovrit.core.session.lines import read_block, read_header
-from lovrit.core.session.movelines import read_move
+from lovrit.core.session.grammar import reads
 from lovrit.core.session.reader import read
+from lovrit.core.slate.remembered import forget_all
 from lovrit.core.timeline.lay import lay
 from lovrit.core.timeline.plan import plan_text
 from lovrit.demo.club import fill
@@ -95,8 +94,8 @@ def timed(what: Callable[[], object], times: int) -> list[float]:
 
 def forget() -> None:
     """Empty the memory of lines, so that reading is cold."""
-    for one in (parse_line, reads, read_block, read_header, read_move):
-        one.cache_clear()
+    forget_all()
+    reads.cache_clear()
 
 
 def core() -> None:
@@ -307,6 +306,9 @@ async def crowd(class_id: int, seconds: int) -> tuple[list[float], int]:
 def a_class(served: Served, seconds: int = 30) -> None:
     """Fifty simulated straps and sixty open screens."""
     with httpx.Client(base_url=URL) as client:
+        shown = client.get(f"/desk/{served.session}/parts", headers={"x-lovrit": "1"}).text
+        base = shown.split('data-version="')[1].split('"')[0]
+        client.post(f"/desk/{served.session}/text", data={"text": HOUR, "base": base})
         url = client.post(f"/desk/{served.session}/floor").headers["location"]
         class_id = int(url.rsplit("/", 1)[1])
         client.post(f"/run/{class_id}/happen", json={"id": "go", "kind": "start", "at_ms": 0})

@@ -109,16 +109,17 @@ def fit(text: str, plan: Plan, wish: Wish, library: Library) -> Fits:
         return Fits(
             (Fit(text, plan, ("nothing: it is so already",), (), 0.0, same, past_slot(plan)),)
         )
-    found = _search(plan, wish, library)
+    ways = _Ways(plan, library)
+    found = _search(wish, ways)
     said = ""
     for beside, why in _beside(plan, wish) if not found else ():
-        found = _search(plan, beside, library)
+        found = _search(beside, ways)
         if found:
             said = f"{why} these come to {clock(beside.seconds)}."
             break
     if found:
         return Fits(tuple(_made(text, one, plan, library) for one in found), None, said)
-    return Fits((), _least(plan, wish, library))
+    return Fits((), _least(wish, ways))
 
 
 def _beside(plan: Plan, wish: Wish) -> Iterator[tuple[Wish, str]]:
@@ -168,6 +169,20 @@ def _now(plan: Plan, figure: Time) -> int:
     }[figure]
 
 
+class _Ways:
+    """Each block of a plan with its knobs turned every way: measured once for all that is tried with what may give."""
+
+    def __init__(self, plan: Plan, library: Library) -> None:
+        self.plan, self.library = plan, library
+        self._known: dict[frozenset[Give], list[list[Variation]]] = {}
+
+    def of(self, gives: frozenset[Give]) -> list[list[Variation]]:
+        """The variations of each block that has some."""
+        if gives not in self._known:
+            self._known[gives] = _all(self.plan, gives, self.library)
+        return self._known[gives]
+
+
 def _all(plan: Plan, gives: frozenset[Give], library: Library) -> list[list[Variation]]:
     turnable = knobs(plan.session, plan.reading.blocks, gives)
     blocks = plan.session.blocks
@@ -188,12 +203,13 @@ def of_use(figure: Goal) -> tuple[Give, ...]:
     return OF_USE[figure]
 
 
-def _search(plan: Plan, wish: Wish, library: Library) -> list[Combination]:
+def _search(wish: Wish, ways: _Ways) -> list[Combination]:
     """The nearest combinations that do it, nearest first."""
+    plan = ways.plan
     gives = wish.gives & set(of_use(wish.figure))
     if wish.figure == "effort":
         return by_effort(plan, wish.effort) if gives else []
-    blocks = _all(plan, gives, library)
+    blocks = ways.of(gives)
     if wish.figure == "ratio":
         return by_ratio(plan, blocks, wish.to)
     return by_time(blocks, wish.figure, wish.seconds - _now(plan, wish.figure))
@@ -219,27 +235,28 @@ def _said(knob: Knob, turn: Setting, before: Plan) -> str:
     return f"{turn.said}, in {before.timeline.blocks[knob.block].label}"
 
 
-def _least(plan: Plan, wish: Wish, library: Library) -> Least:
+def _least(wish: Wish, ways: _Ways) -> Least:
     """The least that must give besides; else how near what may give comes."""
     others = [give for give in of_use(wish.figure) if give not in wish.gives]
     for more in (1, 2):
         tried = []
         for extra in combinations(others, more):
-            found = _search(plan, wish.but(gives=wish.gives | set(extra)), library)
+            found = _search(wish.but(gives=wish.gives | set(extra)), ways)
             if found:
                 tried.append((cost_of(found[0]), extra))
         if tried:
             _, extra = min(tried)
             return Least(f"Nothing does it unless {' and '.join(extra)} may give too.", extra)
-    return Least(f"Nothing does it; {_reached(plan, wish, library)}.", ())
+    return Least(f"Nothing does it; {_reached(wish, ways)}.", ())
 
 
-def _reached(plan: Plan, wish: Wish, library: Library) -> str:
+def _reached(wish: Wish, ways: _Ways) -> str:
     """The value nearest to the wish that one block alone can bring, whatever may give."""
+    plan = ways.plan
     if wish.figure == "effort":
         top = number(plan.sums.top_effort or 0)
         return f"the highest effort is {top}, and none can be brought to {number(wish.effort)}"
-    blocks = _all(plan, frozenset(of_use(wish.figure)), library)
+    blocks = ways.of(frozenset(of_use(wish.figure)))
     if wish.figure == "ratio":
         return f"the nearest that one block can bring is {_nearest_ratio(plan, wish.to, blocks)}"
     figure = wish.figure

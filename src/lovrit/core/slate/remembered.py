@@ -10,6 +10,15 @@ Args = ParamSpec("Args")
 Result = TypeVar("Result")
 
 
+_KEPT: list[Callable[[], None]] = []
+
+
+def forget_all() -> None:
+    """Nothing is remembered any more: for who measures what reading costs."""
+    for clear in _KEPT:
+        clear()
+
+
 def remembered(most: int) -> Callable[[Callable[Args, Result]], Callable[Args, Result]]:
     """Keep the last so many answers of a pure function, its refusals too, which take as long to find."""
 
@@ -20,6 +29,8 @@ def remembered(most: int) -> Callable[[Callable[Args, Result]], Callable[Args, R
                 return of(*args), None  # type: ignore[call-arg]
             except Unreadable as error:
                 return None, error
+
+        _KEPT.append(found.cache_clear)
 
         @wraps(of)
         def asked(*args: Any) -> Any:
