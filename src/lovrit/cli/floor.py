@@ -170,6 +170,7 @@ def review(asked: Namespace) -> int:
 
 def series(asked: Namespace) -> int:
     """Lay a session out over weeks, a little further each: a slate a week, and what has changed in it."""
+    from lovrit.core.advice.judged import judge_by
     from lovrit.core.moves.library import shipped
     from lovrit.core.values import LovritError
     from lovrit.core.weeks.series import THINGS, Thing
@@ -185,7 +186,8 @@ def series(asked: Namespace) -> int:
         grow.append(known)
     try:
         text = text_of(asked.file)
-        found = series_of(text, asked.weeks, tuple(grow), asked.easier, shipped())
+        judge = judge_by(shipped())
+        found = series_of(text, asked.weeks, tuple(grow), asked.easier, shipped(), judge=judge)
     except LovritError as error:
         raise Ended(UNREADABLE, str(error)) from None
     if asked.json:

@@ -18,6 +18,7 @@ from lovrit.cli.given import (
 
 if TYPE_CHECKING:
     from lovrit.core.advice.company import Company
+    from lovrit.core.recast.recast import Recast
 
 
 def plan(asked: Namespace) -> int:
@@ -71,6 +72,7 @@ def read(asked: Namespace) -> int:
 
 def fit(asked: Namespace) -> int:
     """Solve backwards: the nearest sessions in which a figure is what it must be."""
+    from lovrit.core.advice.judged import judge_by, judged_fits
     from lovrit.core.fit.fit import fit as solve
     from lovrit.core.fit.slot import in_slot
     from lovrit.core.moves.library import shipped
@@ -83,7 +85,8 @@ def fit(asked: Namespace) -> int:
         stay = stay_of(asked.come, asked.leave, plan_of(text), asked.explain, asked.clear)
         wish = wish_of(vars(asked), stay)
         text = in_slot(text, stay) if stay else text
-        found = solve(text, plan_of(text), wish, shipped())
+        before = plan_of(text)
+        found = judged_fits(before, solve(text, before, wish, shipped()), judge_by(shipped()))
     except LovritError as error:
         raise Ended(UNREADABLE, str(error)) from None
     if asked.json:
@@ -116,10 +119,23 @@ def recast(asked: Namespace) -> int:
     else:
         print_text(
             "\n".join(
-                [made.slate.rstrip("\n"), "", *(f"# {said}" for said in (*made.changes, made.why))]
+                [
+                    made.slate.rstrip("\n"),
+                    "",
+                    *(f"# {said}" for said in (*made.changes, made.why, *_doubts(text, made))),
+                ]
             )
         )
     return 0
+
+
+def _doubts(text: str, made: Recast) -> list[str]:
+    """What would have to be considered in what was made, and was not before."""
+    from lovrit.core.advice.judged import doubts
+    from lovrit.core.moves.library import shipped
+
+    new = doubts(plan_of(text), plan_of(made.slate), shipped())
+    return [f"to consider then: {note.text}" for note in new]
 
 
 def moves(asked: Namespace) -> int:

@@ -29,6 +29,10 @@ LEAST_REST_S, MOST_WORK_S = 10, 180
 HEAVIER = {"kg": 2.5, "lb": 5.0, "%": 2.5}
 BELLS_KG, MOST_SHARE = 4.0, 92.5
 A_POINT = 1.0
+ALL_OUT = 9.5  # from here on a shorter rest makes it another session
+
+
+Judge = Callable[[Plan, Plan], str]
 
 
 class NoSeries(LovritError):
@@ -59,10 +63,12 @@ def series(
     easier: int,
     library: Library,
     begins: int = 1,
+    judge: Judge | None = None,
 ) -> tuple[Week, ...]:
     """A session over so many weeks; ``easier`` is every how manieth week takes some off, 0 for none.
 
-    ``begins`` is the number of the first of them, where a series goes on from a week that was changed by hand.
+    ``begins`` is the number of the first of them, where a series goes on from a week that was changed by hand;
+    ``judge`` says why a week would not be sound beside the first, so that its step is held back.
 
     Raises:
         NoSeries: where the session can't be read, or nothing is named to grow.
@@ -83,7 +89,7 @@ def series(
         if easier and nth % easier == 0:
             found.append(_week(nth, *_easier(now, library)))
             continue
-        now, said, taken = _further(base, now, nth, grown, grow, since, library)
+        now, said, taken = _further(base, now, nth, grown, grow, since, library, judge)
         since |= {taken: nth} if taken else {}
         grown += 1
         found.append(_week(nth, now, said))
@@ -114,6 +120,7 @@ def _further(
     grow: tuple[Thing, ...],
     since: dict[Thing, int],
     library: Library,
+    judge: Judge | None = None,
 ) -> tuple[Plan, tuple[str, ...], Thing | None]:
     """The first step of those named that may be taken this week; else why each is held back."""
     at = main_block(now)
@@ -127,9 +134,14 @@ def _further(
         if thing == "level" and nth - since["level"] < LEVEL_WEEKS:
             held.append(f"level held: {LEVEL_WEEKS} weeks on one level at the least")
             continue
+        if thing == "rest" and (now.session.blocks[at].top_asked or 0.0) >= ALL_OUT:
+            held.append("rest held: at all-out it is the rest that makes the next one all-out")
+            continue
         for step in STEPS[thing](now, base, at, library):
             after = _taken(now, step, library)
             why = "nothing to say further" if after is None else _too_much(base, after, step, limit)
+            if after is not None and not why and judge and (doubt := judge(base, after)):
+                why = f"questioned: {doubt[:1].lower()}{doubt[1:]}"
             if after is not None and not why:
                 return after, (step.said,), thing
             held.append(f"{thing} held: {step.said} would be {why}")

@@ -9,6 +9,7 @@ from fastapi import APIRouter, Form, Query, Request
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
 from sqlmodel import Session as Work
 
+from lovrit.core.advice.judged import doubts_of, judge_by, judged_fits
 from lovrit.core.fit.fit import Fits, fit, of_use
 from lovrit.core.fit.knobs import GIVES
 from lovrit.core.fit.slot import in_slot
@@ -96,7 +97,9 @@ def _found(opened: Desk, form: FitForm) -> Fits:
         said[form.figure] = form.value
     wish = wish_of(said, stay)
     text = in_slot(opened.row.text, stay) if stay else opened.row.text
-    return fit(text, opened.house.plan(text), wish, opened.house.library)
+    library, before = opened.house.library, opened.house.plan(text)
+    judge = judge_by(library, opened.company)
+    return judged_fits(before, fit(text, before, wish, library), judge)
 
 
 @router.get("/desk/{session_id}/recast")
@@ -112,6 +115,9 @@ def recasts(
         opened = open_desk(house, work, session_id)
     at = max(0, min(block, len(opened.typed.session.blocks) - 1))
     made = [] if opened.typed.problems else offers(opened.typed, at, opened.row.text, house.library)
+    judge = judge_by(house.library, opened.company)
+    doubts = doubts_of(opened.typed, made, house.library, judge)
+    made.sort(key=lambda one: one.to in doubts)  # what is sound comes first
     chosen = next((one for one in made if one.to == to), made[0] if made else None)
     label = opened.typed.timeline.blocks[at].label if opened.typed.timeline.blocks else ""
     values: dict[str, Any] = {
@@ -120,6 +126,7 @@ def recasts(
         "block": at,
         "label": label,
         "said": SAID,
+        "doubts": doubts,
     }
     values["around"] = [] if opened.typed.problems else around(opened.typed, house.library)
     shown = sides(opened.typed, at, chosen) if chosen else None

@@ -9,6 +9,7 @@ from fastapi import APIRouter, Form, Query, Request
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
 from sqlmodel import Session as Work
 
+from lovrit.core.advice.judged import judge_by
 from lovrit.core.session.dated import with_date
 from lovrit.core.weeks.held import held_back, weigh
 from lovrit.core.weeks.series import THINGS, NoSeries, Thing, Week, series
@@ -56,7 +57,9 @@ def shown(
     refused = ""
     if mine is None:
         try:
-            ahead = series(row.text, weeks_, things, easier, house.library)
+            ahead = series(
+                row.text, weeks_, things, easier, house.library, judge=judge_by(house.library)
+            )
             ahead = tuple(
                 one._replace(slate=with_date(one.slate, f"{on}"))
                 for one, on in zip(ahead, days, strict=True)
@@ -122,7 +125,9 @@ def lay(
     things = _things(grow)
     with house.database.writing() as work:
         row = sessions.get(work, session)
-        made = series(row.text, weeks_, things, easier, house.library)
+        made = series(
+            row.text, weeks_, things, easier, house.library, judge=judge_by(house.library)
+        )
         doing, first = Doing(house, work), _first(house, row.day)
         doing.move(session, f"{first}")
         numbers = [session]
@@ -147,7 +152,15 @@ def goes_on(house: InHouse, session: FormId) -> Response:
         left = mine["sessions"][nth:]
         things = tuple(one for one in THINGS if one in mine["grow"])
         row = sessions.get(work, session)
-        made = series(row.text, len(left), things, mine["easier"], house.library, nth + 1)
+        made = series(
+            row.text,
+            len(left),
+            things,
+            mine["easier"],
+            house.library,
+            nth + 1,
+            judge_by(house.library),
+        )
         doing = Doing(house, work)
         _rewrite(doing, work, left, [row.text, *(one.slate for one in made[1:])])
         doing.done("the rest of a series")
