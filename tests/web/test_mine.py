@@ -151,3 +151,22 @@ def test_let_me_go_and_stay_after_all(house: TestClient, clock: Clock) -> None:
     with house.app.state.house.database.writing() as work:  # type: ignore[attr-defined]
         assert people.erase_gone(work, clock.ms - 3_600_000) == 1
     assert house.get(mara).status_code == 404
+
+
+def test_links_into_a_class_end_a_day_after_it(house: TestClient, clock: Clock) -> None:
+    class_id = int(house.post(f"/desk/{WINTER}/floor").url.path.rsplit("/", 1)[1])
+    screens = house.get(f"/run/{class_id}/screens").text
+    hand, wall = (
+        re.search(rf"http://[^\"]+(/{kind}/[^\"]+)", screens) for kind in ("hand", "screen")
+    )
+    assert hand and wall
+    for nth, kind in enumerate(("start", "end")):
+        house.post(f"/run/{class_id}/happen", json={"id": kind, "kind": kind, "at_ms": clock.ms})
+        clock.on(60 * (1 - nth))
+    house.app.state.floor.tick(clock.ms)  # type: ignore[attr-defined]
+    clock.on(20 * 3600)
+    assert [house.get(one[1]).status_code for one in (hand, wall)] == [200, 200]
+    clock.on(5 * 3600)
+    for one in (hand, wall):
+        gone = house.get(one[1])
+        assert gone.status_code == 404 and "a day after its class" in gone.text

@@ -129,7 +129,7 @@ def recast(asked: Namespace) -> int:
     return 0
 
 
-def _doubts(text: str, made: Recast) -> list[str]:
+def _doubts(text: str, made: "Recast") -> list[str]:
     """What would have to be considered in what was made, and was not before."""
     from lovrit.core.advice.judged import doubts
     from lovrit.core.moves.library import shipped

@@ -11,6 +11,7 @@ from lovrit.store.sessions import Gone
 
 LETTERS = "BCDFGHJKMNPRSTVWXZ"  # no vowels, so no words; none that is taken for another
 CODE_LENGTH = 4
+AFTER_MS = 24 * 3_600_000
 
 
 def link(house: House, kind: str, *numbers: int) -> str:
@@ -28,6 +29,16 @@ def numbers_of(house: House, kind: str, token: str) -> list[int]:
         return [int(one) for one in _signer(house, kind).loads(token)]
     except (BadSignature, ValueError, TypeError):
         raise Gone("This link is not one that Lovrit gave. Ask your coach for a new one.") from None
+
+
+def still_open(house: House, over_ms: int | None) -> None:
+    """Links into a class end a day after it is over: what stands there is for those who were in it, that evening.
+
+    Raises:
+        Gone: if it was over for a day.
+    """
+    if over_ms is not None and house.now_ms() - over_ms > AFTER_MS:
+        raise Gone("This link ended a day after its class. Ask your coach, or open your own page.")
 
 
 def _signer(house: House, kind: str) -> URLSafeSerializer:

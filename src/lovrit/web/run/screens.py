@@ -11,7 +11,7 @@ from lovrit.core.crew.groups import letter
 from lovrit.house.house import House
 from lovrit.house.hub import KEEP_ALIVE_S, Message, stream
 from lovrit.house.live import Live
-from lovrit.house.signed import code_of, link, numbers_of, picture_of
+from lovrit.house.signed import code_of, link, numbers_of, picture_of, still_open
 from lovrit.store import classes
 from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import page
@@ -93,6 +93,7 @@ def screen(request: Request, house: InHouse, token: str) -> HTMLResponse:
     """A wall, or one station, by its link."""
     class_id, station = numbers_of(house, "screen", token)
     live = floor_of(request).live(class_id)
+    still_open(house, live.state.over_ms)
     return on_screen(request, house, live, "wall", station or None, base=f"/screen/{token}")
 
 
@@ -109,6 +110,7 @@ async def told(request: Request, house: InHouse, token: str) -> EventSourceRespo
     class_id = numbers_of(house, "screen", token)[0]
     floor = floor_of(request)
     live = await to_thread.run_sync(floor.live, class_id)
+    still_open(house, live.state.over_ms)
 
     async def first() -> list[Message]:
         state = await to_thread.run_sync(floor.stands, live, "wall")
