@@ -17,6 +17,7 @@ from lovrit.house.house import House
 from lovrit.house.recorded import up_to_date
 from lovrit.settings import Settings
 from lovrit.store import classes, people, records, sessions
+from lovrit.store.erase import erase_gone
 from lovrit.web.app import create_app
 from tests.conftest import ready
 
@@ -88,7 +89,7 @@ def test_a_record_follows_its_class(house: House) -> None:
         (kept,) = records.scores_of(work, who)
         assert (kept.value, kept.said, kept.figure) == (42.0, "4 + 2", "reps")
         people.let_go(work, who, 1)
-        people.erase_gone(work, 2)
+        erase_gone(work, 2)
     up_to_date(house)
     with house.database.work() as work:
         assert not records.scores_of(work, who) and records.find(work, sought("gil", TODAY)) == []

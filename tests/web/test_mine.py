@@ -11,6 +11,7 @@ from fastapi.testclient import TestClient
 from lovrit.house.mine import own_link
 from lovrit.settings import Settings
 from lovrit.store import people
+from lovrit.store.erase import erase_gone
 from lovrit.web.app import create_app
 from tests.conftest import Clock, ready
 
@@ -149,7 +150,7 @@ def test_let_me_go_and_stay_after_all(house: TestClient, clock: Clock) -> None:
     house.post(f"{mara}/go")
     clock.on(3700)
     with house.app.state.house.database.writing() as work:  # type: ignore[attr-defined]
-        assert people.erase_gone(work, clock.ms - 3_600_000) == 1
+        assert erase_gone(work, clock.ms - 3_600_000) == 1
     assert house.get(mara).status_code == 404
 
 

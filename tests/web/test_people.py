@@ -5,9 +5,10 @@ from pathlib import Path
 import pytest
 from fastapi.testclient import TestClient
 
+from lovrit.house.erased import AFTER_MS
 from lovrit.settings import Settings
 from lovrit.web.app import create_app
-from lovrit.web.settle import ERASED_AFTER_MS, settle
+from lovrit.web.settle import settle
 from tests.conftest import Clock, ready
 
 SESSION = "title: First\npeople: 9\n\n3 rounds of 40/20 at 7\n  squat\n  row\n  plank\n"
@@ -84,7 +85,7 @@ def test_who_is_let_go_can_come_back_for_an_hour_and_is_then_erased(
     empty.post("/people/1/back")
     assert "2</b> people" in empty.get(f"/crew/{session}").text
     empty.post("/people/1/let-go")
-    clock.on(ERASED_AFTER_MS / 1000 + 1)
+    clock.on(AFTER_MS / 1000 + 1)
     settle(empty.house)
     assert empty.post("/people/1/back").status_code == 404
     empty.app.state.floor.lives.clear()

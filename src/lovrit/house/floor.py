@@ -84,6 +84,13 @@ class Floor:
         self.cleaned = HeartsAfter()
         self._to_learn = False
         self._stood: dict[tuple[int, str, int], tuple[int, str]] = {}
+        house.erased.append(self.forget)
+
+    def forget(self) -> None:
+        """Classes that are over are read again: somebody in them was erased."""
+        with self._lock:
+            self._shelf.clear()
+            self.cleaned = HeartsAfter()
 
     def open(self) -> None:
         """Begin to tick; classes that were on when the server went down go on where they are by now.

@@ -62,6 +62,9 @@ class House:
         default_factory=list
     )  # who is told where a class is over, by its number
     outside: Outside = field(default_factory=Outside)
+    erased: list[Callable[[], None]] = field(
+        default_factory=list
+    )  # who is told where somebody was erased
     sent: Sent = field(default_factory=Sent)
     copies_said: str = ""  # why there was no copy last night
 

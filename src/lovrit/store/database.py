@@ -130,5 +130,6 @@ def _pragmas(connection: Connection, _record: object) -> None:
         "journal_mode=WAL",
         "foreign_keys=ON",
         "synchronous=FULL",
+        "secure_delete=ON",  # what is deleted is written over: people's health is among it
     ):
         connection.execute(f"PRAGMA {pragma}")

@@ -5,18 +5,17 @@ from datetime import UTC, datetime
 from typing import Any, NamedTuple
 
 from sqlalchemy import select as columns
-from sqlalchemy.orm import defer
 from sqlmodel import Session as Work
-from sqlmodel import col, delete, select
+from sqlmodel import col, select
 
 from lovrit.core.crew.fit import Fitted
 from lovrit.core.crew.highest import Formula
 from lovrit.core.crew.paces import OwnPace
-from lovrit.core.crew.person import Limit, Person, Standing, nobody
+from lovrit.core.crew.person import Limit, Person, Standing
 from lovrit.core.values import checked, plain
-from lovrit.store import club, records
+from lovrit.store import club
 from lovrit.store.sessions import Gone
-from lovrit.store.tables import AnswerRow, ClassRow, ComesRow, OwnEveningRow, PersonRow, SampleRow
+from lovrit.store.tables import ComesRow, PersonRow
 
 
 def everyone(work: Work) -> list[Person]:
@@ -151,31 +150,6 @@ def gone(work: Work) -> list[Person]:
     """Those who were let go and are not yet erased."""
     query = select(PersonRow).where(col(PersonRow.gone_ms).is_not(None))
     return [_person(work, row) for row in work.exec(query.order_by(col(PersonRow.name)))]
-
-
-def erase_gone(work: Work, before_ms: int) -> int:
-    """Erase who was let go before a moment: themselves, where they came, every reading, their name in classes."""
-    query = select(PersonRow).where(col(PersonRow.gone_ms) < before_ms)
-    rows = list(work.exec(query))
-    for row in rows:
-        work.exec(delete(ComesRow).where(col(ComesRow.person_id) == row.id))
-        work.exec(delete(SampleRow).where(col(SampleRow.person_id) == row.id))
-        work.exec(delete(AnswerRow).where(col(AnswerRow.person_id) == row.id))
-        work.exec(delete(OwnEveningRow).where(col(OwnEveningRow.person_id) == row.id))
-        _nameless(work, row.id or 0)
-        work.delete(row)
-    return len(rows)
-
-
-def _nameless(work: Work, person_id: int) -> None:
-    """In classes that were, somebody who is erased is nobody with a number: no name, no figure, no remark."""
-    for row in work.exec(select(ClassRow).options(defer(col(ClassRow.frozen)))):  # type: ignore[arg-type]
-        kept = [one for one in row.people if one["id"] == person_id]
-        if kept:
-            others = [one for one in row.people if one["id"] != person_id]
-            row.people = [*others, plain(nobody(person_id, kept[0]["group"]))]
-            work.add(row)
-            records.drop(work, row.id or 0)
 
 
 def comers(work: Work, session_id: int) -> list[tuple[Person, int]]:

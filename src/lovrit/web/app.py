@@ -14,6 +14,7 @@ from starlette.responses import Response
 from starlette.staticfiles import StaticFiles
 from starlette.types import Scope
 
+from lovrit.house.erased import erase_all
 from lovrit.house.floor import Floor
 from lovrit.house.guests import Guests
 from lovrit.house.house import House
@@ -28,7 +29,7 @@ from lovrit.web.guard import Guard
 from lovrit.web.pages import environment
 from lovrit.web.run.drawn import hearts_drawn
 from lovrit.web.screens import SCREENS
-from lovrit.web.settle import copy_nightly, describe_all, erase_all, settle
+from lovrit.web.settle import copy_nightly, describe_all, settle
 from lovrit.web.shell.routes import router as shell
 from lovrit.web.stream.routes import router as stream
 from lovrit.web.weeks.series import hold_where_too_much

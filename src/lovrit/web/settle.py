@@ -1,39 +1,31 @@
 """What an earlier Lovrit left to be worked out: done once, as this one starts."""
 
-from contextlib import suppress
-
 import structlog
 
+from lovrit.house.erased import erase
 from lovrit.house.house import House
 from lovrit.house.paces import learn_class, sum_up
-from lovrit.store import classes, people, sessions
+from lovrit.store import classes, sessions
 from lovrit.store.copies import NoCopy, forget_old, nightly
+from lovrit.store.erase import off_the_disk
 from lovrit.store.trouble import Trouble
 from lovrit.web.desk.library import described
 
 AT_ONCE = 20
-EVERY_S = 20.0
 LOOK_S, NIGHT = 300.0, 3
 log = structlog.get_logger()
-ERASED_AFTER_MS = 3_600_000  # a letting go can be taken back for so long
 
 
 def settle(house: House) -> None:
     """Classes that were planned again each time they were looked at stay from now on as they are."""
+    if erase(house) and house.database.path:
+        off_the_disk(house.database.path)
     with house.database.writing() as work:
-        people.erase_gone(work, house.now_ms() - ERASED_AFTER_MS)
         frozen = classes.freeze_old(work, house.library)
         for class_id in frozen:
             learn_class(house, work, class_id)
         if frozen:
             sum_up(work)
-
-
-def erase_all(house: House) -> None:
-    """Who was let go is erased at the hour that was promised, also by a house that runs for months."""
-    while not house.closing.wait(EVERY_S):
-        with suppress(Trouble), house.database.writing() as work:
-            people.erase_gone(work, house.now_ms() - ERASED_AFTER_MS)
 
 
 def copy_nightly(house: House) -> None:

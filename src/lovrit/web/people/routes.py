@@ -14,13 +14,13 @@ from lovrit.core.crew.lists import FIGURES, Newcomer, Read, read_people
 from lovrit.core.crew.person import DOES_NOT, Person
 from lovrit.core.values import LovritError, fields_of
 from lovrit.formats.cells import told_apart
+from lovrit.house.erased import erase
 from lovrit.house.house import House
 from lovrit.store import people
 from lovrit.web.inhouse import Id, InHouse, WholeForm, floor_of
 from lovrit.web.pages import page
 
 router = APIRouter()
-KEPT_MS = 3_600_000  # so long a letting go can be taken back
 MOST_TEXT = 100_000
 APART = 20  # beats between rest and highest, at the least
 SORTS = {"name": lambda one: one.name.casefold(), "age": lambda one: -(one.age or 0)}
@@ -166,8 +166,8 @@ def _fields(typed: dict[str, str]) -> dict[str, object]:
 def let_go(house: InHouse, person_id: Id) -> Response:
     """Let somebody go: for an hour it can be taken back, then they are erased."""
     now_ms = house.now_ms()
+    erase(house)
     with house.database.writing() as work:
-        people.erase_gone(work, now_ms - KEPT_MS)
         person = people.let_go(work, person_id, now_ms)
     return _back(f"{person.name} is let go")
 
