@@ -2,6 +2,7 @@
 
 import json
 import re
+import threading
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
@@ -10,6 +11,7 @@ import pytest
 from fastapi.testclient import TestClient
 from sqlalchemy import event as listening
 
+from lovrit.house.floor import Floor
 from lovrit.house.live import HELD_SLEEP_MS, Second
 from lovrit.settings import Settings
 from lovrit.store import classes
@@ -153,6 +155,27 @@ def test_a_write_that_fails_is_taken_up_again(
     with house.app.state.house.database.work() as work:
         assert classes.get(work, class_id).over_ms == house.shown(class_id, "state")["over_ms"]
         assert {len(trace) for trace in classes.traces(work, class_id).values()} == {31}
+
+
+def test_closing_waits_for_what_threads_do_beside(
+    tmp_path: Path, clock: Clock, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """A file that is let go under a thread takes the whole process along."""
+    begun, over = threading.Event(), threading.Event()
+
+    def learn(_floor: Floor) -> None:
+        begun.set()
+        over.wait(0.4)
+        over.set()
+
+    monkeypatch.setattr(Floor, "learn", learn)
+    app = create_app(Settings(data=tmp_path), ready(tmp_path / "club.sqlite"), clock)
+    database, seen = app.state.house.database, list[bool]()
+    close = database.close
+    monkeypatch.setattr(database, "close", lambda: (seen.append(over.is_set()), close()))
+    with TestClient(app, base_url="http://127.0.0.1"):
+        assert begun.wait(10)
+    assert seen == [True]
 
 
 def test_what_straps_tell_while_a_batch_is_written_down_is_kept(

@@ -91,6 +91,7 @@ def test_a_class_that_is_on_and_one_that_wants_its_scores_stand_on_the_first_pag
     house.app.state.floor.tick(clock.ms)  # type: ignore[attr-defined]
     first = house.get("/").text
     assert "Still to write down" in first and "1 score missing" in first
+    assert f'href="/debrief/{class_id}">How was it?' in first
     assert steps(house, made)["After"] == "1 score missing"
 
 

@@ -8,6 +8,7 @@ import contextlib
 import json
 from collections import OrderedDict
 from collections.abc import Callable, Iterator
+from functools import partial
 from threading import RLock
 from typing import NamedTuple
 
@@ -78,6 +79,7 @@ class Floor:
         self._shelf: OrderedDict[int, Live] = OrderedDict()
         self._lock = RLock()
         self._tasks: list[asyncio.Task[None]] = []
+        self._beside: set[asyncio.Future[None]] = set()
         self._trouble = ""
         self._behind: dict[str, Seen] = {}
         self._reaches: dict[str, int | None] = {}
@@ -114,7 +116,16 @@ class Floor:
             task.cancel()
             with contextlib.suppress(asyncio.CancelledError):
                 await task
+        # a file that is let go while a thread reads it would take the process along
+        await asyncio.gather(*self._beside, return_exceptions=True)
         self.write_all()
+
+    async def _aside(self, what: Callable[..., None], *given: object) -> None:
+        """Work in a thread of its own, which closing waits for though nobody else does any more."""
+        running = asyncio.get_running_loop().run_in_executor(None, partial(what, *given))
+        self._beside.add(running)
+        running.add_done_callback(self._beside.discard)
+        await asyncio.shield(running)
 
     def live(self, class_id: int) -> Live:
         """A class, loaded and folded if it is not in memory.
@@ -309,19 +320,19 @@ class Floor:
         while True:
             now = self.house.now_ms()
             await asyncio.sleep((1000 - now % 1000) / 1000)
-            await asyncio.to_thread(self._tick_all, self.house.now_ms())
+            await self._aside(self._tick_all, self.house.now_ms())
 
     async def _write_for_ever(self) -> None:
         while True:
             await asyncio.sleep(1)
-            await asyncio.to_thread(self.write_all)
-            await asyncio.to_thread(self.tell_on)
+            await self._aside(self.write_all)
+            await self._aside(self.tell_on)
 
     async def _learn_for_ever(self) -> None:
         """Apart from the writing, which must not wait some seconds for it."""
         while True:
             await asyncio.sleep(1)
-            await asyncio.to_thread(self.learn)
+            await self._aside(self.learn)
 
     def tick(self, now_ms: int) -> None:
         """One second of every class that is on, and its straps written down."""

@@ -9,13 +9,15 @@ from sqlmodel import Session as Work
 from lovrit.core.crew.person import Person
 from lovrit.core.review.turns import asked_most, person_turns
 from lovrit.core.run.going import Happening
-from lovrit.core.tonight.people import LastTime, Minds, watch_said
+from lovrit.core.tonight.people import LastTime, Minds, Seen, watch_said
 from lovrit.house.floor import Floor
+from lovrit.house.house import House
 from lovrit.house.live import Live
 from lovrit.store import classes, seen
 
 CLASS = frozenset({"class", "class_event", "sample"})
 UNSAID = "?"
+YEAR_MS = 400 * 86_400_000
 
 
 def last_times(floor: Floor, work: Work, people: Iterable[int]) -> dict[int, LastTime]:
@@ -67,9 +69,21 @@ def _who(event: Happening) -> int:
     return int(str(event.fields.get("person") or 0))
 
 
+def last_seen_of(house: House, work: Work, everyone: Iterable[Person]) -> dict[int, Seen]:
+    """When everybody came last within a year, and how many classes there were since."""
+    came = seen.last_came(work, house.now_ms() - YEAR_MS)
+    since = seen.classes_since(work, {0, *(ms for _, ms in came.values())})
+    found = {}
+    for one in everyone:
+        ms = came[one.id][1] if one.id in came else 0
+        found[one.id] = Seen(f"{house.when(ms):%Y-%m-%d}" if ms else "", since[ms])
+    return found
+
+
 class Watched(NamedTuple):
     """Somebody to watch: in which group (from 0), and why."""
 
+    id: int
     name: str
     group: int
     minds: tuple[Minds, ...]
@@ -91,6 +105,6 @@ def watched(
     found = []
     for one, group in comers:
         minds = watch_said(one, hardest, today, last.get(one.id), words.get(one.id, ""))
-        found.append(Watched(one.name, group, tuple(minds)))
+        found.append(Watched(one.id, one.name, group, tuple(minds)))
     told = [one for one in found if one.minds]
     return sorted(told, key=lambda one: (not any(mind.warns for mind in one.minds), one.group))

@@ -90,7 +90,7 @@ def watch_said(
     if person.cleared == "not yet" and hardest >= HARD:
         said.append(Minds("not cleared by a doctor: easy, or not at all", warns=True))
     if last and _days(last.on, today) <= NEWS_DAYS:
-        said += _last_said(last, today)
+        said += last_said(last, today)
     if word:
         said.append(Minds(f"writes: “{word}”", warns=True))
     own = [DOES_NOT[limit] for limit in person.limits]
@@ -101,7 +101,8 @@ def watch_said(
     return said + ([Minds(", ".join(own))] if own else [])
 
 
-def _last_said(last: LastTime, today: str) -> list[Minds]:
+def last_said(last: LastTime, today: str) -> list[Minds]:
+    """What is worth a word of the last class that somebody came to."""
     on, said = day_said(last.on, today), []
     if last.stopped == "?":
         said.append(Minds(f"stopped on {on}, nobody said why. Ask before the start", warns=True))

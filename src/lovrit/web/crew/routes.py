@@ -10,9 +10,11 @@ from lovrit.core.crew.groups import MOST_GROUPS, deal, evened, usual_groups
 from lovrit.core.crew.lists import read_people
 from lovrit.core.crew.paces import read_paces
 from lovrit.core.crew.person import Limit, Standing
+from lovrit.core.review.turns import asked_most
 from lovrit.core.values import LovritError
 from lovrit.house.coming import said_of, smallest
 from lovrit.house.house import House, since_day
+from lovrit.house.lately import watched
 from lovrit.store import club, people, sessions
 from lovrit.store.tables import SessionRow
 from lovrit.web.crew.costs import clashes_of, waves_of
@@ -60,6 +62,8 @@ def _shown(request: Request, house: House, row: SessionRow) -> Response:
     on = class_on(floor_of(request), row.id)
     with house.database.work() as work:
         clashes, said = clashes_of(house, work, row.id), said_of(work, row.id)
+        hardest = asked_most(plan.timeline) or 0.0
+        watch = watched(floor_of(request), work, comers, hardest, {})
     waves = waves_of(house, plan, len(view.groups))
     return page(
         request,
@@ -73,6 +77,7 @@ def _shown(request: Request, house: House, row: SessionRow) -> Response:
         waves=waves,
         keys=KEYS["crew"],
         said=said,
+        watch={one.id: [mind.text for mind in one.minds if mind.warns] for one in watch},
         names={one.id: one.name for one in everyone},
     )
 

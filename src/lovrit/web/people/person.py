@@ -13,8 +13,10 @@ from lovrit.core.crew.highest import BY_AGE
 from lovrit.core.crew.person import DOES_NOT, Cleared, Limit, Share, Standing
 from lovrit.core.days import NoSuchDay
 from lovrit.core.moves.names import key_of
+from lovrit.core.tonight.people import last_said
 from lovrit.core.values import LovritError, plain
 from lovrit.house.house import House, since_day
+from lovrit.house.lately import last_times
 from lovrit.house.mine import kept_of, own_evenings, own_link
 from lovrit.house.signed import link
 from lovrit.store import classes, club, people
@@ -45,6 +47,7 @@ def _shown(
 ) -> HTMLResponse:
     with house.database.work() as work:
         one = people.get(work, person_id)
+        last = last_times(floor_of(request), work, [person_id]).get(person_id)
         came = [
             (row.id, row.title, day(house, row.made_ms))
             for row in classes.came_to(work, person_id, MOST_CLASSES)
@@ -65,6 +68,7 @@ def _shown(
         "calendar": calendar,
         "theirs": theirs,
         "alone": alone_,
+        "last": [mind.text for mind in last_said(last, house.today)] if last else [],
         "only_here": house.settings.loopback,
         "limits": DOES_NOT,
         "refused": refused,

@@ -12,10 +12,12 @@ from pydantic import ValidationError
 
 from lovrit.core.crew.lists import FIGURES, Newcomer, Read, read_people
 from lovrit.core.crew.person import DOES_NOT, Person
+from lovrit.core.tonight.people import missing_said
 from lovrit.core.values import LovritError, fields_of
 from lovrit.formats.cells import told_apart
 from lovrit.house.erased import erase
 from lovrit.house.house import House
+from lovrit.house.lately import last_seen_of
 from lovrit.store import people
 from lovrit.web.inhouse import Id, InHouse, WholeForm, floor_of
 from lovrit.web.pages import page
@@ -48,12 +50,15 @@ def _shown(
 ) -> HTMLResponse:
     with house.database.work() as work:
         all_of_them, gone = people.everyone(work), people.gone(work)
+        seen = last_seen_of(house, work, all_of_them)
+    missing = [(one, missing_said(one, seen[one.id], house.today)) for one in all_of_them]
     sought = words.casefold().split()
     found = [one for one in all_of_them if _speaks(one, sought)]
     values: dict[str, Any] = {
         "people": sorted(found, key=SORTS.get(sort, SORTS["name"])),
         "count": len(all_of_them),
         "gone": gone,
+        "missing": [(one, said_) for one, said_ in missing if said_],
         "words_sought": words,
         "sort": sort,
         "took": said,

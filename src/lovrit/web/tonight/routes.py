@@ -68,10 +68,11 @@ def on_day(
     with house.database.writing() as work:
         row = sessions.get(work, session_id)
         text = with_date(row.text, on)
-        sessions.write_text(work, row, text, row.version, None, None, house.now_ms())
+        written = sessions.write_text(work, row, text, row.version, None, None, house.now_ms())
         row.good_text = with_date(row.good_text, on) if row.good_text else row.good_text
         row.day = on
         work.add(row)
+    house.hub.say(f"desk-{session_id}", "version", str(written.version))
     return RedirectResponse("/", 303)
 
 

@@ -20,17 +20,16 @@ from lovrit.house.company import company_here
 from lovrit.house.evening import InHall, clashes_in, evening_of
 from lovrit.house.floor import Floor
 from lovrit.house.house import House
-from lovrit.house.lately import Watched, watched
+from lovrit.house.lately import Watched, last_seen_of, watched
 from lovrit.house.thread import Thread, said_when, thread_of, unwritten
 from lovrit.house.told import clauses_of
 from lovrit.house.weeks import read_of
-from lovrit.store import classes, club, people, seen, sessions, weeks
+from lovrit.store import classes, club, people, sessions, weeks
 from lovrit.store.tables import ClassRow, SessionRow
 
 AHEAD_DAYS, BACK_DAYS = 60, 14
 MOST_NOTES, MOST_THEN, MOST_CLAUSES = 3, 3, 2
 DAY_MS = 86_400_000
-YEAR_MS = 400 * DAY_MS
 
 
 class Deed(NamedTuple):
@@ -75,6 +74,7 @@ class Evening(NamedTuple):
     bring: str
     phase: str
     class_id: int | None
+    over_id: int | None
     around: str
 
 
@@ -113,9 +113,8 @@ def evening_shown(floor: Floor, work: Work, session_id: int) -> Evening:
     slot = now.plan.session.slot
     open_ = next(iter(classes.open_of(work, session_id)), None)
     here = {one.id for one, _ in now.comers}
-    came = seen.last_came(work, house.now_ms() - YEAR_MS)
     everyone = people.everyone(work)
-    last_seen = _last_seen(house, work, everyone, came)
+    last_seen = last_seen_of(house, work, everyone)
     return Evening(
         thread=thread_of(house, session_id),
         session=now.row,
@@ -132,8 +131,17 @@ def evening_shown(floor: Floor, work: Work, session_id: int) -> Evening:
         bring=str(club.choice(work, "shown-bring") or ""),
         phase="none" if open_ is None else "on" if classes.has_begun(work, open_.id or 0) else "ready",
         class_id=open_.id if open_ else None,
+        over_id=_over_today(house, work, session_id),
         around=_around(now.plan),
     )  # fmt: skip
+
+
+def _over_today(house: House, work: Work, session_id: int) -> int | None:
+    """Its class of today, where it is over."""
+    ran = classes.of_sessions(work, [session_id])[-1:]
+    return next(
+        (row.id for row in ran if f"{house.when(row.made_ms):%Y-%m-%d}" == house.today), None
+    )
 
 
 def _around(plan: Plan) -> str:
@@ -245,18 +253,6 @@ def _watched(floor: Floor, work: Work, now: InHall, said: Said) -> list[Watched]
     """Of those who come and did not say that they can't after all."""
     coming = [(one, group) for one, group in now.comers if one.id not in said.to_take_out]
     return watched(floor, work, coming, asked_most(now.plan.timeline) or 0.0, said.words)
-
-
-def _last_seen(
-    house: House, work: Work, everyone: list[Person], came: dict[int, tuple[int, int]]
-) -> dict[int, Seen]:
-    """When everybody came last, and how many classes there were since."""
-    since = seen.classes_since(work, {0, *(ms for _, ms in came.values())})
-    found = {}
-    for one in everyone:
-        ms = came[one.id][1] if one.id in came else 0
-        found[one.id] = Seen(f"{house.when(ms):%Y-%m-%d}" if ms else "", since[ms])
-    return found
 
 
 def _told(
