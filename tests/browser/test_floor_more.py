@@ -39,6 +39,7 @@ def test_a_try_tells_the_desk_where_it_broke(page: Page, server: Here) -> None:
     page.get_by_label("Bodo").check()
     page.get_by_role("button", name="Begin the try").click()
     expect(page.locator("#ready")).to_contain_text("1 person")
+    page.wait_for_function("window.run")  # before that nobody listens to keys
     page.keyboard.press("Space")
     page.keyboard.press("ArrowRight")  # the count-in is for a group
     expect(page.locator("#stands")).to_contain_text("6 goblet squat")

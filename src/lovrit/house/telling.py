@@ -26,7 +26,7 @@ TAKEN_BACK = {
     "skip-block": "the skipped block", "drop-round": "one round fewer", "replace": "the other move",
     "stops": "the stop", "returns": "the return", "moves": "the change of group", "done": "“done”", "in": "“in”",
     "round": "a round", "change": "the change", "plan": "the new plan", "due": "the end", "mark": "the mark",
-    "jump": "the jump", "broke": "“broke here”", "swap": "the change of straps", "score": "the score",
+    "jump": "the jump", "broke": "“problem here”", "swap": "the change of straps", "score": "the score",
     "absent": "“wasn’t there”",
 }  # fmt: skip
 

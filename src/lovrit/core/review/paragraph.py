@@ -291,7 +291,7 @@ def _marks(after: After) -> Iterator[Clause]:
     for one in after.going.broke:
         whose = f"{after.called(str(one['person']))}: " if one.get("person") else ""
         yield Clause(
-            f"It broke at {after.into(one['at_s'])}: {whose}{one['text']}".rstrip(": ") + "."
+            f"A problem at {after.into(one['at_s'])}: {whose}{one['text']}".rstrip(": ") + "."
         )
 
 
