@@ -64,14 +64,21 @@ def serve(data: Path) -> subprocess.Popen[bytes]:
     process = subprocess.Popen(
         [sys.executable, "-m", "lovrit.cli", "demo"], env=env, stdout=subprocess.DEVNULL
     )
-    for _ in range(100):
-        try:
-            urllib.request.urlopen(f"{URL}/clock", timeout=1).read()
-        except OSError:
-            time.sleep(0.1)
-        else:
-            return process
-    raise SystemExit("the demo did not start")
+    if not any(answers("/clock") for _ in range(100)):
+        raise SystemExit("the demo did not start")
+    if not any(answers(f"/debrief/{LAST_OF_SEASON}") for _ in range(600)):
+        raise SystemExit("the demo's season was not filled")
+    return process
+
+
+def answers(path: str) -> bool:
+    """Whether the demo answers here; waits a moment where it doesn't yet."""
+    try:
+        urllib.request.urlopen(URL + path, timeout=5).read()
+    except OSError:
+        time.sleep(0.1)
+        return False
+    return True
 
 
 def open_page(browser: Browser, path: str, size: tuple[int, int]) -> Page:
