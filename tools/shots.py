@@ -104,6 +104,7 @@ def placed(browser: Browser) -> Page:
     page.get_by_label("bell 12 kg away tonight").fill("1")
     page.get_by_role("button", name="Save the hall").click()
     page.wait_for_selector(".clashes")
+    page.locator("#thread", has_text="clashes").wait_for()
     page.get_by_text("The hall and its kit, in figures").click()
     page.evaluate("scrollTo(0, 0)")
     return page

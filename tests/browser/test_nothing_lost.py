@@ -191,6 +191,8 @@ def test_efforts_are_saved_as_they_are_typed(page: Page, server: Here) -> None:
     hold_to_end(page)
     page.goto(f"{server.url}/debrief/{class_id}")
     expect(page.locator(".chronicle")).to_contain_text("marked")
+    after = page.locator("#thread a", has_text="After")
+    expect(after).to_contain_text("how hard?")
     first, second = (
         page.locator(".felt input[name=value]").nth(0),
         page.locator(".felt input[name=value]").nth(1),
@@ -203,6 +205,7 @@ def test_efforts_are_saved_as_they_are_typed(page: Page, server: Here) -> None:
     expect(page.locator(".felt .stop")).to_contain_text("no effort")
     expect(second).to_be_focused()
     expect(page.locator("#readout")).to_contain_text("effort felt 7.5")
+    expect(after).not_to_contain_text("how hard?")  # the thread tells it as the page does
     page.reload()
     expect(first).to_have_value("7.5")
 

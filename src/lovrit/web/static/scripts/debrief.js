@@ -42,6 +42,7 @@ class Saved {
       if (line) document.getElementById("readout")?.replaceWith(document.adoptNode(line));
       if (done) this.taken = value;
       else this.later(AGAIN_MS);
+      if (answer.ok) document.dispatchEvent(new Event("lovrit-changed"));
     } catch {
       this.say("Not reached: kept here and sent again.");
       this.later(AGAIN_MS);

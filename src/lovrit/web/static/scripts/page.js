@@ -66,7 +66,11 @@ function followThread() {
 
 async function fetchThread() {
   const shown = document.getElementById("thread");
-  if (!shown || shown.contains(document.activeElement)) return;
+  if (!shown) return;
+  if (shown.contains(document.activeElement)) {
+    followThread(); // not under somebody's focus: told as soon as it has gone on
+    return;
+  }
   try {
     const answer = await fetch(`/thread/${shown.dataset.thread}?here=${shown.dataset.here}`);
     if (answer.ok) shown.outerHTML = await answer.text();
