@@ -69,9 +69,7 @@ def ladder(line: Line, library: Library, person: Person | None = None) -> tuple[
     asks = _asks(task.name, library)
     middle = [Option(task.name, load, asks) for load in loads or (None,)]
     easier = [_option(name, loads[:1], library) for name in _kinder(line, move)]
-    easier += [
-        Option(one.name, None, one.asks) for one in _way_round(move, easier, library) if move
-    ]
+    easier += _way_round(move, easier, library)
     harder = [_option(name, loads[-1:], library) for name in _harder(line, move)]
     return (*reversed(easier), *middle, *harder)
 
@@ -120,8 +118,19 @@ def _kinder(line: Line, move: Move | None) -> list[str]:
     return list(names)[:MOST_WAYS]
 
 
-def _way_round(move: Move | None, ways: list[Option], library: Library) -> Iterator[Move]:
-    """For each thing that a move asks and no way of it spares: a plain move of the same pattern that does."""
+def _way_round(move: Move | None, ways: list[Option], library: Library) -> list[Option]:
+    """For each thing that a move asks and no way of it spares: a plain move of the same pattern that does.
+
+    Where that move has a way that spares it further, that one: a hold goes as deep as it is held.
+    """
+    found = []
+    for ask, one in _spared(move, ways, library):
+        sparing = (way for way in one.easier if any(word in way for word in RELIEF.get(ask, ())))
+        found.append(Option(" ".join((one.name, *list(sparing)[:1])), None, one.asks))
+    return found
+
+
+def _spared(move: Move | None, ways: list[Option], library: Library) -> Iterator[tuple[str, Move]]:
     kit = set(move.needs_kit) if move else set()
     for ask in sorted(move.asks) if move else ():
         if any(ask not in way.asks for way in ways):
@@ -132,7 +141,7 @@ def _way_round(move: Move | None, ways: list[Option], library: Library) -> Itera
             if move and one.pattern == move.pattern and not one.skill and ask not in one.asks
             if set(one.needs_kit) <= kit and not one.asks - move.asks
         )
-        yield from list(others)[:1]
+        yield from ((ask, one) for one in list(others)[:1])
 
 
 def _harder(line: Line, move: Move | None) -> list[str]:
