@@ -154,7 +154,7 @@ def test_the_days_around_follow_what_is_written_on_them(house: House) -> None:
         with house.database.work() as work:
             plan = plan_text(EASY, house.library)
             company = company_here(house, work, sessions.get(work, row.id or 0), plan, [], None)
-            return [one.hard_s for one in company.days]
+            return [round(one.asks.hard_min * 60) for one in company.days]
 
     assert hard_s() == [600]
     with house.database.writing() as work:

@@ -239,9 +239,12 @@ def test_the_whole_group_is_told_of(client: TestClient) -> None:
 def test_days_around_are_looked_at(client: TestClient) -> None:
     hard = "date: 2026-11-{}\ntitle: Day {}\nwarm-up 6:00\n12 x 1:00/1:00 at 8\n  squat\ncool-down 3:00\n"
     session = new(client, hard.format(24, 24))
-    assert "is hard too" not in client.get(f"/desk/{session}").text
+    assert "still carried" not in client.get(f"/desk/{session}").text
     new(client, hard.format(25, 25))
-    assert "“Day 25” tomorrow is hard too" in client.get(f"/desk/{session}").text
+    said = (
+        "“Day 25” tomorrow asks hard work of legs, where hard work of this session, 24 hours before"
+    )
+    assert said in client.get(f"/desk/{session}").text
 
 
 def test_the_api_fits_and_recasts(client: TestClient) -> None:

@@ -44,12 +44,11 @@ def to_ics(plan: Plan, zone: str, now: datetime) -> str:
 
 def _when(event: Event, plan: Plan, day: date, zone: str) -> None:
     slot = plan.session.slot
-    if not slot or not slot.start:
+    if not slot or not slot.begins:
         event.add("dtstart", day)
         event.add("dtend", day + timedelta(days=1))
         return
-    hours, minutes = (int(part) for part in slot.start.split(":"))
-    start = moment(datetime.fromisoformat(f"{day}T{hours:02}:{minutes:02}"), zone)
+    start = moment(datetime.combine(day, slot.begins), zone)
     event.add("dtstart", start)
     event.add("dtend", later(start, timedelta(seconds=slot.seconds)))
 

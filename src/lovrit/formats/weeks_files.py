@@ -3,20 +3,13 @@
 from datetime import datetime
 from typing import Any
 
+from lovrit.core.asked.carried import OTHER, PATTERNS, Other, Planned, carried
+from lovrit.core.asked.clashing import DayClash
 from lovrit.core.asked.dose import asks
 from lovrit.core.moves.library import Library
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.values import LovritError
-from lovrit.core.weeks.board import (
-    OTHER,
-    PATTERNS,
-    DayClash,
-    Other,
-    Planned,
-    carried,
-    days_between,
-    sameness,
-)
+from lovrit.core.weeks.board import days_between, sameness
 from lovrit.core.weeks.order import Wish, best_order
 from lovrit.core.weeks.ways import Around, ways_out
 
@@ -53,13 +46,17 @@ def weeks_object(given: Any, library: Library) -> dict[str, Any]:
             {
                 "session": one.session,
                 "pattern": one.pattern,
+                "kind": one.kind,
+                "quality": one.what,
+                "since": one.since,
                 "asked": round(one.asked, 2),
                 "carried": round(one.carried, 2),
                 "text": one.text,
                 "ways": _ways(one, around, plans) or [REST],
             }
-            for one in around.before
+            for one in around.told
         ],
+        "told": [one.text for one in around.every if one.kind == "told"],
         "sameness": _rounded(sameness([day["load"] for day in days])),
         "order": {
             "now": round(order.now, 2),
@@ -105,7 +102,9 @@ def _moment(given: Any, what: str) -> datetime:
 
 def _other(nth: int, given: Any) -> Other:
     if not isinstance(given, dict) or given.get("weight", "hard") not in OTHER:
-        raise NotWeeks(f"Other load {nth} needs a date, what, and a weight: none, some or hard.")
+        raise NotWeeks(
+            f"Other load {nth} needs a date, what, and a weight: none, some, hard or event."
+        )
     patterns = tuple(map(str, given.get("patterns") or ()))
     unknown = set(patterns) - set(PATTERNS) - {"whole-body", "footwork", "machine", "mobility"}
     if unknown:

@@ -5,16 +5,16 @@ from datetime import date, timedelta
 from sqlmodel import Session as Work
 
 from lovrit.core.advice.company import Company, Day, company_of
-from lovrit.core.advice.note import effort
+from lovrit.core.advice.days import USUAL_HOUR
+from lovrit.core.asked.dose import asks
 from lovrit.core.crew.person import Person
 from lovrit.core.timeline.plan import Plan
-from lovrit.core.timeline.sums import HARD, is_hard
 from lovrit.core.tries.done import Most, of_all
 from lovrit.house.house import House
-from lovrit.store import classes, records, sessions
+from lovrit.store import classes, records, sessions, weeks
 from lovrit.store.tables import SessionRow
 
-NEAR_DAYS = 2
+NEAR_DAYS = 3
 CLASSES = frozenset({"class", "class_record"})
 REMEMBERED_DAYS = 3 * 365  # what nobody did for so long is new again
 
@@ -34,6 +34,7 @@ def company_here(
         "schools": house.schools,
         "missing": house.missing,
         "days": _days(house, work, row, plan),
+        "clash": weeks.limit(work),
     }
     return counted.but(**more)
 
@@ -72,16 +73,7 @@ def _day(house: House, text: str, in_days: int) -> Day:
 
 
 def _asked(plan: Plan) -> Day:
-    works = [one for one in plan.timeline.intervals if is_hard(one)]
-    moves = [
-        plan.library.find(line.tasks[0].name)
-        for block in plan.session.blocks
-        if effort(block) >= HARD
-        for line in block.moves
-    ]
-    return Day(
-        in_days=0,
-        title=plan.session.title or "another session",
-        hard_s=sum(one.seconds for one in works),
-        patterns=frozenset(move.pattern for move in moves if move),
-    )
+    slot = plan.session.slot
+    begins = slot.begins if slot else None
+    hour = begins.hour + begins.minute / 60 if begins else USUAL_HOUR
+    return Day(in_days=0, title=plan.session.title or "another session", asks=asks(plan), hour=hour)

@@ -1,6 +1,5 @@
 """The thread of a session as it stands: what each of its steps has or lacks, gathered once for every page."""
 
-from datetime import time
 from typing import NamedTuple
 
 from sqlmodel import Session as Work
@@ -80,8 +79,7 @@ def _made(house: House, work: Work, session_id: int) -> Thread:
 def said_when(house: House, now: InHall) -> str:
     """When a session's evening is, in words; empty where it has no day."""
     slot, today = now.plan.session.slot, house.when(house.now_ms()).replace(tzinfo=None)
-    begins = time.fromisoformat(slot.start.zfill(5)) if slot and slot.start else None
-    return in_words(now.row.day, today, begins) if now.row.day else ""
+    return in_words(now.row.day, today, slot.begins if slot else None) if now.row.day else ""
 
 
 def _text(house: House, work: Work, now: InHall) -> Text:

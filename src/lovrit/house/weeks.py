@@ -6,20 +6,20 @@ from zoneinfo import ZoneInfo
 
 from sqlmodel import Session as Work
 
+from lovrit.core.asked.carried import Other, Planned
 from lovrit.core.asked.dose import Asks, asks, together
-from lovrit.core.clock import read_clock
 from lovrit.core.moves.library import Library
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.tries.done import Did, did
 from lovrit.core.values import Value
-from lovrit.core.weeks.board import Other, Planned
-from lovrit.core.weeks.returns import unused
+from lovrit.core.weeks.returns import Lately, lately
 from lovrit.core.weeks.ways import Around
 from lovrit.house.house import House
 from lovrit.store import classes, halls, records, sessions, weeks
 from lovrit.store.tables import SessionRow
 from lovrit.store.weeks import KeptOther
 
+NOTHING_LATELY = Lately()
 USUAL_AT = time(18, 0)
 TALL, LONGEST_S = 64, 3600
 MOST_TAPE = 60
@@ -44,20 +44,16 @@ class Read(Value):
     begins: time
 
 
-def read_session(text: str, library: Library, unused_: frozenset[str] = frozenset()) -> Read:
-    """A session's text as the board needs it; of what was not done for weeks it asks half as much again."""
+def read_session(text: str, library: Library, lately_: Lately = NOTHING_LATELY) -> Read:
+    """A session's text as the board needs it; what was not done for weeks leaves more."""
     plan = plan_text(text, library)
     slot = plan.session.slot
-    begins = USUAL_AT
-    if slot and slot.start:
-        minutes = read_clock(slot.start)
-        begins = time(minutes // 60 % 24, minutes % 60)
     return Read(
-        asks=asks(plan, unused_),
+        asks=asks(plan, lately_.unused, lately_.used),
         did=did((block for block in plan.session.blocks if block.works), library),
         bars=_bars(plan),
         seconds=plan.timeline.total_s,
-        begins=begins,
+        begins=(slot.begins if slot else None) or USUAL_AT,
     )
 
 
@@ -71,14 +67,14 @@ def _bars(plan: Plan) -> tuple[tuple[float, float], ...]:
     return tuple(made[:: max(1, len(made) // MOST_TAPE)])
 
 
-def read_of(house: House, row: SessionRow, unused_: frozenset[str] = frozenset()) -> Read:
+def read_of(house: House, row: SessionRow, lately_: Lately = NOTHING_LATELY) -> Read:
     """What a session comes to, read once until the library changes."""
-    return _read(house, row.good_text or row.text, unused_)
+    return _read(house, row.good_text or row.text, lately_)
 
 
-def _read(house: House, text: str, unused_: frozenset[str]) -> Read:
-    key = ("week", text, unused_, house.library_key)
-    return house.facts.of(key, lambda: read_session(text, house.library, unused_))
+def _read(house: House, text: str, lately_: Lately) -> Read:
+    key = ("week", text, lately_, house.library_key)
+    return house.facts.of(key, lambda: read_session(text, house.library, lately_))
 
 
 class Ran(NamedTuple):
@@ -99,7 +95,7 @@ class Laid(NamedTuple):
     today: date
     rows: list[SessionRow]
     reads: dict[int, Read]
-    unused: dict[int, frozenset[str]]
+    lately: dict[int, Lately]
     others: list[KeptOther]
     off: set[str]
     themes: dict[str, str]
@@ -156,7 +152,7 @@ def lay_out(house: House, work: Work, first: date, weeks_: int) -> Laid:
         for row in rows
         if row.day and row.day >= house.today
     ]
-    new = {row.id or 0: _unused(row, [*done, *ahead]) for row in rows}
+    new = {row.id or 0: _lately(row, [*done, *ahead]) for row in rows}
     reads = {row.id or 0: _weighed(house, row, new[row.id or 0]) for row in rows}
     near = f"{first - timedelta(days=CARRIED_DAYS)}"
     return Laid(
@@ -175,7 +171,7 @@ def _ran(house: House, work: Work, rows: list[SessionRow], first: date, last: da
         at = house.when(row.made_ms)
         came = records.outcome(work, row.id or 0)
         done = came.outcome.asks if came else None
-        asks = done or _read(house, row.text, frozenset()).asks
+        asks = done or _read(house, row.text, NOTHING_LATELY).asks
         own = row.session_id if (row.session_id, f"{at:%Y-%m-%d}") in planned else None
         found.append(Ran(row.id or 0, row.title, at.replace(tzinfo=None), asks, own))
     return found
@@ -185,15 +181,15 @@ def _ms(house: House, day: date) -> int:
     return round(datetime.combine(day, time(0), ZoneInfo(house.zone)).timestamp() * 1000)
 
 
-def _unused(row: SessionRow, done: list[tuple[date, tuple[Did, ...]]]) -> frozenset[str]:
-    """The patterns that will not have been done for weeks on a session's day."""
-    return unused(done, date.fromisoformat(row.day)) if row.day else frozenset()
+def _lately(row: SessionRow, done: list[tuple[date, tuple[Did, ...]]]) -> Lately:
+    """What will have been done and what will not on a session's day."""
+    return lately(done, date.fromisoformat(row.day)) if row.day else NOTHING_LATELY
 
 
-def _weighed(house: House, row: SessionRow, new: frozenset[str]) -> Read:
-    """A session by what was not done for weeks before it; only what it asks of that makes a difference."""
+def _weighed(house: House, row: SessionRow, near: Lately) -> Read:
+    """A session by what was done before it; only what it asks of that makes a difference."""
     asked = {one.pattern for one in read_of(house, row).did}
-    return read_of(house, row, frozenset(new & asked))
+    return read_of(house, row, Lately(near.unused & asked, near.used & asked))
 
 
 def planned_of(row: SessionRow, read: Read, done: Asks | None = None) -> Planned:

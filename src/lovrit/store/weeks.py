@@ -7,8 +7,8 @@ from pydantic import TypeAdapter
 from sqlmodel import Session as Work
 from typing_extensions import TypedDict
 
+from lovrit.core.asked.clashing import CLASH
 from lovrit.core.values import checked, plain
-from lovrit.core.weeks.board import CLASH
 from lovrit.core.weeks.order import Wish
 from lovrit.store import club
 

@@ -176,3 +176,11 @@ def test_conventions_stand_beside_their_sum() -> None:
         ).switches
     ]
     assert said == ["add the break to the last rest", "drop the last rest"]
+
+
+def test_a_set_of_as_many_as_one_can_takes_what_most_do_in_one_go() -> None:
+    move = shipped().find("push-up")
+    assert move is not None
+    most = plan_text("4 sets of 10 reps, rest 2:00, at 9\n  max push-up", shipped()).timeline
+    same = plan_text(f"4 sets of {move.fresh} reps, rest 2:00, at 9\n  push-up", shipped()).timeline
+    assert most.work_s == same.work_s > 0

@@ -10,7 +10,7 @@ import pytest
 from lovrit.core.moves.library import shipped
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.tries.done import Did, did
-from lovrit.core.weeks.returns import returns, unused
+from lovrit.core.weeks.returns import lately, returns
 
 CASES = tomllib.loads((Path(__file__).parents[2] / "cases" / "returns.toml").read_text("utf-8"))
 TODAY = date(2026, 11, 26)
@@ -54,5 +54,8 @@ def test_what_has_not_been_seen_for_a_while_is_said(case: dict[str, Any]) -> Non
 
 def test_a_pattern_is_unused_after_three_weeks_and_in_a_young_club_none_is() -> None:
     done = days_of(["squat: 2 30", "push-up: 25"], -1)
-    assert {"push", "pull", "hinge"} <= unused(done, TODAY) and "squat" not in unused(done, TODAY)
-    assert unused(days_of(["squat: 2 9"], -1), TODAY) == frozenset() == unused([], TODAY)
+    near = lately(done, TODAY).unused
+    assert {"push", "pull", "hinge"} <= near and "squat" not in near
+    assert lately(days_of(["squat: 2 9"], -1), TODAY).unused == frozenset()
+    assert lately([], TODAY).unused == frozenset()
+    assert lately(days_of(["squat: 2 9 16 23", "push-up: 2 9 23"], -1), TODAY).used == {"squat"}

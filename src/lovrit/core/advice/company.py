@@ -4,9 +4,10 @@ from collections import Counter
 from dataclasses import field
 from typing import Literal
 
+from lovrit.core.asked.clashing import CLASH
+from lovrit.core.asked.dose import Asks
 from lovrit.core.crew.highest import USUAL, Formula
 from lovrit.core.crew.person import OLDER, Limit, Person
-from lovrit.core.moves.move import Pattern
 from lovrit.core.session.session import Whom
 from lovrit.core.tries.done import Most
 from lovrit.core.values import Value
@@ -27,12 +28,12 @@ class Schools(Value):
 
 
 class Day(Value):
-    """A session of another day: how many days away, and what it asks. ``in_days`` is below 0 for one gone by."""
+    """A session of another day: how many days away, at which hour, and what it asks; below 0 for one gone by."""
 
     in_days: int
     title: str
-    hard_s: int
-    patterns: frozenset[Pattern] = frozenset()
+    asks: Asks
+    hour: float = 18.0
 
 
 class Company(Value):
@@ -40,7 +41,8 @@ class Company(Value):
 
     ``paces`` says how many have a numbered pace of their own; of those whose heart can steer (``steering``), the
     highest of ``from_age`` was never measured, and ``thresholds`` have one that is known. ``done`` is the most of each
-    move, by its name in the library, in so many ``classes``; ``tried`` where somebody has tried the session.
+    move, by its name in the library, in so many ``classes``; ``tried`` where somebody has tried the session;
+    ``clash`` is what counts here as a whole load of a region, in hard minutes' worth.
     """
 
     groups: int | None = None
@@ -64,6 +66,7 @@ class Company(Value):
     done: dict[str, Most] = field(default_factory=dict)
     classes: int = 0
     tried: bool = False
+    clash: float = CLASH
 
     def also_for(self, whom: tuple[Whom, ...]) -> "Company":
         """With at least one of those that the session says it is for."""

@@ -1,16 +1,30 @@
-"""Rules about the days around: what the next ones ask, and what the last ones left."""
+"""The rule about the days around: what they left that this session wants fresh, and what it leaves for them.
+
+The same measure as on the weeks' board: what is carried, by the quality of the work (asked/clashing).
+"""
 
 from collections.abc import Iterator
+from datetime import datetime, timedelta
 
 from lovrit.core.advice.company import Day
-from lovrit.core.advice.note import Fix, Look, Note, calmer, effort, hardest
-from lovrit.core.moves.move import STRENGTH, Move, Use
+from lovrit.core.advice.note import Fix, Look, Note, WayTo, hardest
+from lovrit.core.asked.carried import Planned
+from lovrit.core.asked.clashing import DayClash, clashes, real
+from lovrit.core.asked.dose import Asks, asks
+from lovrit.core.moves.move import Move, Use
+from lovrit.core.session.edit import apply_edit
 from lovrit.core.session.edits import ReplaceLine
+from lovrit.core.session.slatetext import CannotEdit
 from lovrit.core.slate.line import Line
 from lovrit.core.slate.written import move_line
-from lovrit.core.timeline.sums import HARD
+from lovrit.core.timeline.plan import plan_text
 
-MUCH_S, SOME_S = 15 * 60, 8 * 60
+THIS, DAY = (
+    "this session",
+    datetime.fromisoformat("2001-01-01"),
+)  # any day: only what lies between counts
+USUAL_HOUR = 18.0
+CALMER = (8.0, 6.5, 5.0)  # efforts that are tried, the most that is enough
 
 
 def _when(day: Day) -> str:
@@ -20,49 +34,64 @@ def _when(day: Day) -> str:
         0: "the same day",
         1: "tomorrow",
         2: "in two days",
+        3: "in three days",
+        -3: "three days ago",
     }
     return days.get(day.in_days, f"in {day.in_days} days")
 
 
-def hard_on_hard(look: Look) -> Iterator[Note]:
-    """Much hard work next to another hard day."""
+def clash_of_days(look: Look) -> Iterator[Note]:
+    """What is carried from the days before, or would be into those after; the worst of it."""
     if not look.company.days:
         return
-    hard = look.plan.sums.hard_s
-    for day in look.company.days:
-        if abs(day.in_days) <= 1 and hard >= SOME_S and day.hard_s >= SOME_S:
-            at = hardest(look)
-            yield look.note(
-                code="hard-on-hard",
-                level="weigh",
-                text=f"Hard here, and “{day.title}” {_when(day)} is hard too.",
-                reason="Two hard days side by side are one hard day and one tired one.",
-                at=at,
-                fixes=calmer(look, SOME_S),
-            )
-            return
-
-
-def same_pattern_again(look: Look) -> Iterator[Note]:
-    """The same large pattern worked hard today and on the day beside it."""
-    if not look.company.days:
+    clash = _worst(look, asks(look.plan))
+    if clash is None:
         return
-    here = {
-        move.pattern
-        for at, _, _, move in look.lines()
-        if move and effort(look.session.blocks[at]) >= HARD
-    }
-    for day in look.company.days:
-        both = sorted(here & day.patterns & (STRENGTH - {"carry"}))
-        if abs(day.in_days) == 1 and both and look.plan.sums.hard_s < SOME_S:
-            yield look.note(
-                code="same-pattern-again",
-                level="tell",
-                text=f"{both[0]} worked hard here and {_when(day)} in “{day.title}”.",
-                reason="A day between lets it come back; or make one of the two easy.",
-                fixes=(look.ease_all(7),),
-            )
-            return
+    said = clash.because.replace("{since}", clash.since)
+    yield look.note(
+        code="days-clash",
+        level="weigh",
+        text=f"{clash.session[0].upper()}{clash.session[1:]} {said}.",
+        reason="Two days that ask the same of a tired body are one hard day and one poor one.",
+        basis="what is carried halves by the kind of work: ours; soreness after lowering (Cheung and others 2003)",
+        at=hardest(look),
+        fixes=_enough(look) or (WayTo("weeks", "see what helps"),),
+    )
+
+
+def _worst(look: Look, mine: Asks) -> DayClash | None:
+    """The worst clash that this session has part in."""
+    slot = look.session.slot
+    begins = slot.begins if slot else None
+    hour = begins.hour + begins.minute / 60 if begins else USUAL_HOUR
+    here = Planned(id=THIS, at=DAY + timedelta(hours=hour), asks=mine)
+    around = [
+        Planned(
+            id=f"“{day.title}” {_when(day)}",
+            at=DAY + timedelta(days=day.in_days, hours=day.hour),
+            asks=day.asks,
+        )
+        for day in look.company.days
+    ]
+    found = [
+        one
+        for one in real(clashes([here, *around], [], look.company.clash))
+        if THIS in (one.session, one.since)
+    ]
+    return max(found, key=lambda one: one.price, default=None)
+
+
+def _enough(look: Look) -> tuple[Fix, ...]:
+    """The first change after which nothing clashes any more: what leaves sore done otherwise, or all of it calmer."""
+    for fix in (*_not_sore(look), *(look.ease_all(most) for most in CALMER)):
+        try:
+            text = apply_edit(look.plan.reading.text, fix.edit)
+        except CannotEdit:
+            continue
+        after = plan_text(text, look.library)
+        if not after.problems and _worst(look, asks(after)) is None:
+            return (fix,)
+    return ()
 
 
 def _leaves_sore(move: Move) -> bool:
@@ -72,37 +101,15 @@ def _leaves_sore(move: Move) -> bool:
     ) or "lowered" in move.uses
 
 
-def sore_before(look: Look) -> Iterator[Note]:
-    """Slow lowering and many lunges or jumps shortly before a hard day."""
-    ahead = next(
-        (day for day in look.company.days if 1 <= day.in_days <= 2 and day.hard_s >= SOME_S), None
-    )
-    if not ahead:
-        return
+def _not_sore(look: Look) -> Iterator[Fix]:
+    """Each line that leaves people sore, done at its usual speed or with a gentler move."""
     for at, nth, line, move in look.lines():
-        slow = any((task.rep_s or 0) >= 4 for task in line.tasks)
-        if slow or (move and _leaves_sore(move)):
-            lunge = move is not None and move.pattern == "lunge"
+        if any((task.rep_s or 0) >= 4 for task in line.tasks):
+            usual = Line(tasks=tuple(task.but(slow_s=None, tempo=()) for task in line.tasks))
+            edit = ReplaceLine(line=look.line(at, nth), text=f"  {move_line(usual)}")
+            yield Fix("at usual speed", edit)
+        elif move and _leaves_sore(move):
+            lunge = move.pattern == "lunge"
             use: Use = "instead of a lunge" if lunge else "whole-body"
             gentler = look.library.serving(use, "lunge" if lunge else "squat")[0].name
-            yield look.note(
-                code="sore-before",
-                level="weigh",
-                text=f"{line.tasks[0].name} leaves sore legs, and “{ahead.title}” {_when(ahead)} is hard.",
-                reason="Lowering slowly and landing make people sore for two or three days.",
-                basis="soreness after lowering work peaks at one to three days (Cheung, Hume and Maxwell 2003)",
-                at=at,
-                nth=nth,
-                fixes=_not_slow(look, at, nth, line) if slow else look.instead(at, nth, gentler),
-            )
-            return
-
-
-def _not_slow(look: Look, at: int, nth: int, line: Line) -> tuple[Fix, ...]:
-    usual = Line(tasks=tuple(task.but(slow_s=None, tempo=()) for task in line.tasks))
-    return (
-        Fix(
-            text="at usual speed",
-            edit=ReplaceLine(line=look.line(at, nth), text=f"  {move_line(usual)}"),
-        ),
-    )
+            yield from look.instead(at, nth, gentler)

@@ -122,9 +122,7 @@ RULES: tuple[Rule, ...] = (
     people.skill_for_new,
     people.limits,
     people.missing_kit,
-    days.hard_on_hard,
-    days.same_pattern_again,
-    days.sore_before,
+    days.clash_of_days,
 )
 # Of one level, what can hurt somebody comes first, then what spoils the evening; the rest by its lines.
 FIRST = (

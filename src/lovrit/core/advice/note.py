@@ -43,7 +43,7 @@ class WayTo:
     ``about`` is the move's name; ``must_s`` what the session must last at most.
     """
 
-    to: Literal["crew", "move", "fit", "try"]
+    to: Literal["crew", "move", "fit", "try", "weeks"]
     text: str
     about: str = ""
     must_s: int = 0

@@ -6,9 +6,11 @@ McHugh 2003). The figures are ours, to be checked.
 """
 
 from collections.abc import Iterable, Iterator
+from functools import cached_property
 
-from lovrit.core.blocks.block import Block
-from lovrit.core.blocks.worktime import line_s
+from lovrit.core.asked.leaving import leaves
+from lovrit.core.asked.qualities import WORKS, Burden, Leaves, Quality, Region
+from lovrit.core.asked.shares import shares
 from lovrit.core.heart.asked import USUAL_EFFORT
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move
@@ -22,6 +24,7 @@ from lovrit.core.values import Value
 HARD_AT, MORE = 8.0, 1.5
 BRISK = 7.0
 SLOW_S = 3  # a rep that is lowered so slowly leaves people sore
+NAMED: dict[Region, Quality] = {"breath": "hard breath", "grip": "grip"}
 ALSO = ("grip", "overhead", "impact", "breath")
 HARD_ON_BREATH = 8.0
 
@@ -40,12 +43,23 @@ class Asks(Value):
     minutes: float
     brisk_min: float = 0.0
     unsaid: tuple[str, ...]
+    leaves: Leaves | None = None  # None in what was kept before qualities were told apart
+
+    @cached_property
+    def left(self) -> Leaves:
+        """What it leaves behind; of what was kept as hard minutes alone, as if all of it were hard work."""
+        return self.leaves if self.leaves is not None else _by_minutes(self.dose)
 
 
-def asks(plan: Plan, unused: frozenset[str] = frozenset()) -> Asks:
-    """What a planned session asks of one person; ``unused`` are patterns that have not been done for three weeks."""
-    spans = [(one, one.seconds) for one in plan.timeline.intervals]
-    return asked_by(plan.session, spans, plan.library, unused)
+def asks(
+    plan: Plan, unused: frozenset[str] = frozenset(), used: frozenset[str] = frozenset()
+) -> Asks:
+    """What a planned session asks of one person.
+
+    ``unused`` are patterns that have not been done for three weeks, ``used`` those done each week for a month.
+    """
+    spans = [(one, float(one.seconds)) for one in plan.timeline.intervals]
+    return asked_by(plan.session, spans, plan.library, unused, used)
 
 
 def asked_by(
@@ -53,12 +67,14 @@ def asked_by(
     spans: Iterable[tuple[Interval, float]],
     library: Library,
     unused: frozenset[str] = frozenset(),
+    used: frozenset[str] = frozenset(),
 ) -> Asks:
     """What stretches of a session ask of one person: each interval with the seconds that it lasts, or was done for."""
     dose: dict[str, float] = {}
     sore: dict[str, float] = {}
     load = hard = brisk = whole = 0.0
     unsaid: list[str] = []
+    spans = list(spans)
     for one, seconds in spans:
         block = session.blocks[one.block]
         effort = one.asked if one.asked is not None else one.effort
@@ -72,10 +88,11 @@ def asked_by(
         minutes = (effort / HARD_AT) ** 2 * seconds / 60
         hard += seconds / 60 if is_hard(one) else 0.0
         brisk += seconds / 60 if effort >= BRISK else 0.0
-        for line, share in _shares(block, one.move, library):
+        for line, share in shares(block, one.move, library):
             _add(dose, sore, line, minutes * share, effort, library, unused)
     return Asks(
-        dose=dose, sore=sore, load=load, hard_min=hard, minutes=whole, unsaid=tuple(unsaid), brisk_min=brisk
+        dose=dose, sore=sore, load=load, hard_min=hard, minutes=whole, unsaid=tuple(unsaid), brisk_min=brisk,
+        leaves=leaves(session, spans, library, unused, used),
     )  # fmt: skip
 
 
@@ -97,19 +114,26 @@ def together(some: Iterable[Asks]) -> Asks:
         minutes=sum(one.minutes for one in every),
         brisk_min=sum(one.brisk_min for one in every),
         unsaid=tuple(dict.fromkeys(head for one in every for head in one.unsaid)),
+        leaves=Leaves(
+            burdens=tuple(burden for one in every for burden in one.left.burdens),
+            fresh=tuple(dict.fromkeys(fresh for one in every for fresh in one.left.fresh)),
+        ),
     )
 
 
-def _shares(block: Block, move: int | None, library: Library) -> Iterator[tuple[Line, float]]:
-    """The lines of a work with each one's share of its seconds: of a rotation all alike, else by what reps take."""
-    lines = [line for line in block.moves if not line.is_rest]
-    if move is not None and block.moves and not block.moves_people:
-        yield block.moves[move], 1.0
-    elif block.moves_people or not lines:
-        yield from ((line, 1 / len(lines)) for line in lines)
-    else:
-        took = [max(1.0, line_s(line, library) or 1.0) for line in lines]
-        yield from ((line, seconds / sum(took)) for line, seconds in zip(lines, took, strict=True))
+def _by_minutes(dose: dict[str, float]) -> Leaves:
+    """Hard minutes by pattern as burdens of hard work, and those of breath and grip as they are called."""
+    found = [
+        Burden(quality="hard work", region=region, worth=minutes * share)
+        for pattern, minutes in dose.items()
+        for region, share in WORKS.get(pattern, {}).items()
+    ]
+    found += [
+        Burden(quality=quality, region=region, worth=dose[region])
+        for region, quality in NAMED.items()
+        if region in dose
+    ]
+    return Leaves(burdens=tuple(found))
 
 
 def _add(

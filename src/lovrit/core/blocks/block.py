@@ -94,6 +94,9 @@ class Block(Value):
     races: ClassVar[bool] = False  # as quickly as one can
     from_memory: ClassVar[bool] = False  # people do its lines in order by themselves
     lifts: ClassVar[bool] = False  # sets with pauses as long as they need, so effort is not a pace
+    top_set_s: ClassVar[int | None] = (
+        None  # seconds to a top set, where it builds to one at one's own pace
+    )
     in_turns: ClassVar[bool] = False  # its whole time is cut into equal turns
     ends_together: ClassVar[bool] = True  # the clock ends it for everybody
     by_reps: ClassVar[bool] = False  # how long it lasts follows from the reps on its lines

@@ -46,6 +46,9 @@ class Build(Block):
         word("HEAVY", "heavy", "“heavy” and a number of reps"),
     )
     lifts: ClassVar[bool] = True
+    top_set_s: ClassVar[int | None] = (
+        240  # ours: two or three minutes of rest and the way round the bar
+    )
 
     @property
     def head(self) -> str:

@@ -89,6 +89,19 @@ def reps_s(name: str, reps: float, library: Library, case: Case = "likely") -> f
     return Tiring(library, case).reps(name, reps)
 
 
+def fresh_s(task: Task, library: Library, case: Case = "likely") -> float:
+    """Seconds of as much of a move as most do in one go; 0 where nobody knows the move."""
+    move = library.find(task.name)
+    if move is None:
+        return 0.0
+    if move.counted == "s":
+        return move.fresh * FACTOR[case]
+    if move.counted == "m":
+        return move.fresh * (move.metre or 0.0) * FACTOR[case]
+    reps = move.fresh * (2 if task.side == "each" else 1)
+    return reps * task.rep_s if task.rep_s else reps_s(task.name, reps, library, case)
+
+
 def _task_s(task: Task, person: Tiring) -> float | None:
     if task.until_back:
         return 0.0  # it goes on beside what the partner does, and takes no time of its own

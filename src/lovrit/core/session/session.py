@@ -4,6 +4,7 @@ Durations are whole seconds. Everything here is written on the slate and is the 
 """
 
 from collections.abc import Sequence
+from datetime import time
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -20,6 +21,11 @@ class Slot(Value):
     seconds: Seconds
     start: str | None = None
     end: str | None = None
+
+    @property
+    def begins(self) -> time | None:
+        """The time of day at which it begins; None where only its length is written."""
+        return time.fromisoformat(self.start.zfill(5)) if self.start else None
 
 
 Whom = Literal["beginners", "children", "older", "pregnant"]

@@ -12,17 +12,10 @@ from itertools import combinations, permutations
 import numpy as np
 from numpy.typing import NDArray
 
+from lovrit.core.asked.carried import Other, Planned, carried, still
+from lovrit.core.asked.clashing import ASKED, CARRIED, CLASH, NOT_FRESH, cost, event_price
+from lovrit.core.asked.qualities import REGIONS
 from lovrit.core.values import Value
-from lovrit.core.weeks.board import (
-    CLASH,
-    HALVED_H,
-    SORE_HALVED_H,
-    Other,
-    Planned,
-    carried,
-    cost,
-    left,
-)
 
 MOST_PRICED = 8  # sessions of which every order is priced: 40,320
 MOST_LOOKED = 3000  # beginnings, of more sessions than that
@@ -106,7 +99,8 @@ def _exchanged(order: list[int], one: int, other: int) -> list[int]:
 class _Search:
     """The places of an order in time: those of fixed sessions, and those that the free ones change among.
 
-    Doses are arrays over patterns; ``kept_of[i, a, b]`` is what is carried at the place b of session i at the time a.
+    Doses are arrays over channels, each region twice: asked for again, and wanted fresh. ``kept_of[i, a, b]`` is what
+    is carried at the place b of session i at the time a; ``near[i, a]`` what it costs there by an event that is near.
     """
 
     def __init__(
@@ -120,37 +114,55 @@ class _Search:
         self.free = [one for one in sessions if not one.fixed]
         self.times = sorted(one.at for one in self.free)
         self.stay = sorted((one for one in sessions if one.fixed), key=lambda one: one.at)
-        self.wishes, self.limit, self.most = wishes, limit, most
+        self.wishes, self.limit, self.looks = wishes, limit, most
         self.looked, self.whole = 0, True
-        self.names = sorted({name for one in sessions for name in one.asks.dose})
         self.places = [*self.times, *(one.at for one in self.stay)]
+        self.least = limit * np.repeat([ASKED, 0.5], len(REGIONS))  # of what is asked
+        self.most = limit * np.repeat([CARRIED, NOT_FRESH], len(REGIONS))  # of what is carried
         base = [
             carried(at, [one for one in self.stay if one.at < at], others) for at in self.places
         ]
-        self.base = np.array([[there.get(name, 0.0) for name in self.names] for there in base])
-        self.asked = np.array([self._doses(one.asks.dose) for one in self.free])
-        self.stays = np.array([self._doses(one.asks.dose) for one in self.stay])
+        self.base = np.array([self._twice(there) for there in base])
+        self.asked = self._all_asked(self.free)
+        self.stays = self._all_asked(self.stay)
         self.kept_of = np.array([[self._kept(one, at) for at in self.times] for one in self.free])
+        self.near = np.array(
+            [[self._near(one.but(at=at), others) for at in self.times] for one in self.free]
+        )
 
-    def _doses(self, dose: dict[str, float]) -> list[float]:
-        return [dose.get(name, 0.0) for name in self.names]
+    def _twice(self, there: dict[str, float]) -> list[float]:
+        return [there.get(name, 0.0) for name in REGIONS] * 2
+
+    def _all_asked(self, some: list[Planned]) -> Doses:
+        """What sessions ask of each channel: worth, and a whole load where a region has to be fresh."""
+        rows = [
+            [one.asks.left.worth(name) for name in REGIONS]
+            + [
+                self.limit
+                * any(need.region == name and not need.told for need in one.asks.left.fresh)
+                for name in REGIONS
+            ]
+            for one in some
+        ]
+        return np.array(rows).reshape(len(some), 2 * len(REGIONS))
 
     def _kept(self, one: Planned, at: datetime) -> list[list[float]]:
         """What is carried of a session that is at a time, at every place."""
-        whole, sore = self._doses(one.asks.dose), self._doses(one.asks.sore)
         hours = [(place - at).total_seconds() / 3600 for place in self.places]
         return [
-            [
-                left(a - b, late, HALVED_H) + left(b, late, SORE_HALVED_H) if late > 0 else 0.0
-                for a, b in zip(whole, sore, strict=True)
-            ]
-            for late in hours
+            self._twice(still(one.asks.left.burdens, late) if late > 0 else {}) for late in hours
         ]
+
+    def _near(self, one: Planned, others: list[Other]) -> float:
+        """What it costs that an event is near."""
+        return sum(
+            event_price(one, other, name, self.limit)[0] for other in others for name in REGIONS
+        )
 
     def best(self, bound: float) -> dict[str, datetime]:
         """Each free session's time in the best order that costs less than the bound; nothing where none does."""
         self.bound, self.chosen = bound, list[int]()
-        if not self.free or not self.names:
+        if not self.free:
             return {}
         if len(self.free) <= MOST_PRICED:
             self._price_all()
@@ -174,22 +186,23 @@ class _Search:
     def _priced(self, orders: NDArray[np.int64]) -> Doses:
         """What whole orders cost, each a row of sessions by the times that they take."""
         count = len(self.times)
-        both = np.concatenate([self.asked, self.stays.reshape(-1, len(self.names))])
-        asking = (both >= self.limit).any(axis=0)
+        both = np.concatenate([self.asked, self.stays])
+        asking = np.flatnonzero((both >= self.least).any(axis=0))
         kept_of, asked, stays = (
             self.kept_of[..., asking],
             self.asked[:, asking],
             both[len(self.free) :, asking],
         )
-        price = np.zeros(len(orders))
+        price = sum(
+            (self.near[orders[:, place], place] for place in range(count)), np.zeros(len(orders))
+        )
         for place, at in enumerate(self.places):
             there = np.tile(self.base[place, asking], (len(orders), 1))
             for before, when in enumerate(self.times):
                 if when < at:
                     there += kept_of[:, before, place][orders[:, before]]
-            price += self._prices(
-                asked[orders[:, place]] if place < count else stays[place - count], there
-            )
+            here = asked[orders[:, place]] if place < count else stays[place - count]
+            price += self._prices(here, there, asking)
         return price
 
     def _exchange(self) -> None:
@@ -220,6 +233,7 @@ class _Search:
             return
         free = [one for one in range(count) if one not in placed]
         prices = self._prices(self.asked[free, None, :], there[None, nth:count, :])
+        prices = prices + self.near[free, nth:count]
         # what is carried only grows, so no place and no session becomes cheaper than it is now
         least = price + fixed + max(prices.min(axis=0).sum(), prices.min(axis=1).sum())
         if least >= self.bound - NOTHING:
@@ -227,18 +241,18 @@ class _Search:
         for row in np.argsort(prices[:, 0], kind="stable"):
             one = free[row]
             self.looked += 1
-            if self.looked > self.most:
+            if self.looked > self.looks:
                 self.whole = False
                 return
             after = [*placed, one]
             if not self._twin(one, free) and self._still_kept(after):
                 self._from(after, there + self.kept_of[one, nth], price + prices[row, 0])
 
-    def _prices(self, asked: Doses, there: Doses) -> Doses:
+    def _prices(self, asked: Doses, there: Doses, asking: NDArray[np.int64] | None = None) -> Doses:
         """What sessions cost where so much is carried: what is asked on it, of what clashes."""
-        priced: Doses = (
-            (there >= self.limit) * np.where(asked >= self.limit, np.minimum(asked, there), 0.0)
-        ).sum(axis=-1)
+        some = np.arange(len(self.least)) if asking is None else asking
+        clashing = (there >= self.most[some]) & (asked >= self.least[some])
+        priced: Doses = (clashing * np.minimum(asked, there)).sum(axis=-1)
         return priced
 
     def _twin(self, one: int, free: list[int]) -> bool:

@@ -14,6 +14,7 @@ from lovrit.core.tries.done import Did
 PATTERN_DAYS, MOVE_DAYS, SKILL_DAYS = 14, 28, 8
 PATTERN_TIMES, MOVE_TIMES, SKILL_TIMES = 2, 3, 2  # so often it must have been done to be missed
 PRACTISED_DAYS = 28  # a skill that was seen so lately is one that is practised
+USED_WEEKS = 4  # a pattern done in each of so many weeks protects (McHugh 2003)
 UNUSED_DAYS = 21  # a pattern not done for so long leaves sore
 
 
@@ -117,10 +118,23 @@ def _missed(
     return sorted(found, key=lambda one: (-one.days, one.name))
 
 
-def unused(done: Iterable[tuple[date, tuple[Did, ...]]], on: date) -> frozenset[str]:
-    """Patterns that were not done in the three weeks before a day; none where the club is younger than that."""
+class Lately(NamedTuple):
+    """Patterns not done in the three weeks before a day, and those done in each of the four."""
+
+    unused: frozenset[str] = frozenset()
+    used: frozenset[str] = frozenset()
+
+
+def lately(done: Iterable[tuple[date, tuple[Did, ...]]], on: date) -> Lately:
+    """What was done lately and what was not, before a day; nothing where the club is younger than that."""
     days = [(day, some) for day, some in done if day < on]
     if not days or (on - min(day for day, _ in days)).days < UNUSED_DAYS:
-        return frozenset()
-    lately = {one.pattern for day, some in days if (on - day).days < UNUSED_DAYS for one in some}
-    return frozenset(STRENGTH - lately)
+        return Lately()
+    weeks = [set[str]() for _ in range(USED_WEEKS)]
+    for day, some in days:
+        back = (on - day).days // 7
+        if back < USED_WEEKS:
+            weeks[back] |= {one.pattern for one in some if one.pattern}
+    return Lately(
+        frozenset(STRENGTH - set().union(*weeks[:3])), frozenset(set.intersection(*weeks))
+    )

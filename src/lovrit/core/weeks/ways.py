@@ -11,7 +11,10 @@ from functools import cached_property
 from math import floor, sqrt
 from typing import NamedTuple
 
-from lovrit.core.asked.dose import HARD_AT, Asks, asks
+from lovrit.core.asked.carried import Other, Planned, carried
+from lovrit.core.asked.clashing import ASKED, CLASH, DayClash, clashes, cost, real, told
+from lovrit.core.asked.dose import Asks, asks
+from lovrit.core.asked.qualities import GRIPPED, WORKS
 from lovrit.core.clock import number
 from lovrit.core.moves.move import STRENGTH, Move
 from lovrit.core.session.edit import apply_edit
@@ -19,9 +22,13 @@ from lovrit.core.session.edits import Ease, Edit, ReplaceMove, SetFigure
 from lovrit.core.session.slatetext import CannotEdit
 from lovrit.core.slate.line import Line
 from lovrit.core.timeline.plan import Plan, plan_text
-from lovrit.core.weeks.board import CLASH, DayClash, Other, Planned, carried, clashes, cost
 
 LEAST_EFFORT = 4.0
+GENTLE = (
+    8.0,
+    6.5,
+    5.0,
+)  # efforts that are tried in place of a hard one, besides what should be enough
 MUCH_LESS, CLOSE = 0.98, 1e-9
 MOST_TRIED = 6  # moves that are tried in the place of one
 MOST_ALIKE = 2  # ways of a kind that are offered: more is a list to read, not a choice
@@ -57,9 +64,20 @@ class Around:
     limit: float = CLASH
 
     @cached_property
+    def every(self) -> list[DayClash]:
+        """All that is found as it is, also what is only told."""
+        return clashes(self.sessions, self.others, self.limit)
+
+    @cached_property
     def before(self) -> list[DayClash]:
         """What clashes as it is."""
-        return clashes(self.sessions, self.others, self.limit)
+        return real(self.every)
+
+    @cached_property
+    def told(self) -> list[DayClash]:
+        """What of it a coach is told: once a day, three a week."""
+        at = {one.id: one.at for one in self.sessions}
+        return told(self.before, at.__getitem__)
 
     def after(
         self, moves: tuple[tuple[str, datetime], ...], new: tuple[str, Asks] | None = None
@@ -71,7 +89,7 @@ class Around:
 
     def helps(self, clash: DayClash, after: list[Planned]) -> bool:
         """Whether a clash is gone, no other has come for it, and all in all the weeks clash less."""
-        there = clashes(after, self.others, self.limit)
+        there = real(clashes(after, self.others, self.limit))
         pairs = {(one.session, one.pattern) for one in self.before} - {
             (clash.session, clash.pattern)
         }
@@ -80,13 +98,13 @@ class Around:
 
 
 def _price(some: list[DayClash]) -> float:
-    return sum(min(one.asked, one.carried) for one in some)
+    return sum(one.price for one in some)
 
 
 class Giving(NamedTuple):
     """A session that might give way: itself on its day, its plan where it can be read, what it asks once changed.
 
-    ``much`` are the hard minutes of the pattern that it brings to the clash.
+    ``much`` are the hard minutes' worth of the region that it brings to the clash.
     """
 
     one: Planned
@@ -186,16 +204,19 @@ def _elsewhere(clash: DayClash, around: Around, giving: Giving) -> list[WayOut]:
 
 
 def _gentler(clash: DayClash, around: Around, giving: Giving, plan: Plan) -> WayOut | None:
-    """Less effort in it, as much as brings what it asks of the pattern below the limit."""
+    """Less effort in it, the most that helps."""
     top = plan.sums.top_effort
     if top is None:
         return None
-    most = min(top - 0.5, top * sqrt(MUCH_LESS * around.limit / giving.much))
-    if clash.pattern == "breath":
-        most = min(most, HARD_AT - 0.5)
-    effort = max(LEAST_EFFORT, floor(most * 2) / 2)
-    said = f"a gentler way{' of {other}' if giving.other else ''}: at {number(effort)} at most"
-    return _edited(clash, around, giving, said, (Ease(block=None, most=effort),))
+    much = max(giving.much, around.limit)
+    guess = floor(2 * top * sqrt(MUCH_LESS * ASKED * around.limit / much)) / 2
+    tried = {one for one in (top - 0.5, guess, *GENTLE) if LEAST_EFFORT <= one < top}
+    for effort in sorted(tried, reverse=True):
+        said = f"a gentler way{' of {other}' if giving.other else ''}: at {number(effort)} at most"
+        way = _edited(clash, around, giving, said, (Ease(block=None, most=effort),))
+        if way:
+            return way
+    return None
 
 
 def _fewer(clash: DayClash, around: Around, giving: Giving, plan: Plan) -> WayOut | None:
@@ -238,27 +259,32 @@ def _line_asks(plan: Plan, line: Line, pattern: str) -> bool:
     return not line.is_rest and _asks_it(plan.library.find(line.tasks[0].name), pattern)
 
 
-def _asks_it(move: Move | None, pattern: str) -> bool:
-    """Whether a move asks a pattern, or what is asked beside the patterns."""
+def _asks_it(move: Move | None, region: str) -> bool:
+    """Whether a move works a region; breath is worked by all."""
     if move is None:
         return False
-    also = {"grip": move.grip, "overhead": move.overhead, "impact": move.impact == "high"}
-    return move.pattern == pattern or also.get(pattern, False)
+    if region == "grip":
+        return move.grip and move.pattern in GRIPPED
+    return region == "breath" or region in WORKS.get(move.pattern, {})
 
 
 def _others(clash: DayClash, around: Around, mine: Planned, plan: Plan) -> list[Move]:
-    """Moves of other patterns that anybody can be given, those whose pattern is carried least first."""
+    """Moves of other regions that anybody can be given, those whose region is carried least first."""
     there = carried(mine.at, around.sessions, around.others)
     plain = [
         move
         for move in plan.library.moves
-        if move.pattern in STRENGTH - {clash.pattern, "carry"}
+        if move.pattern in STRENGTH - {"carry"}
+        and not _asks_it(move, clash.pattern)
         and not (move.skill or move.needs_kit or move.overhead or move.grip)
         and move.impact == "none"
         and move.counted == "reps"
     ]
     firsts = {move.pattern: move for move in reversed(plain)}
-    return sorted(firsts.values(), key=lambda move: (there.get(move.pattern, 0.0), move.pattern))
+    return sorted(
+        firsts.values(),
+        key=lambda move: (sum(there.get(one, 0.0) for one in WORKS[move.pattern]), move.pattern),
+    )
 
 
 def _edited(

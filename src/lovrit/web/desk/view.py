@@ -5,7 +5,7 @@ from typing import NamedTuple
 from lovrit.core.advice.company import Company
 from lovrit.core.advice.look import second_look
 from lovrit.core.advice.note import Note
-from lovrit.core.clock import clock, minutes, number, ratio, read_clock
+from lovrit.core.clock import clock, minutes, number, ratio
 from lovrit.core.crew.groups import sizes
 from lovrit.core.moves.library import Library
 from lovrit.core.session.reader import Spoken
@@ -114,8 +114,8 @@ def clocks(plan: Plan) -> tuple[dict[str, int | str], ...]:
     """When each block begins, by its line, for the slate's margin; with a slot that says when, by the time of day."""
     slot = plan.session.slot
     from_s = 0
-    if slot and slot.start:
-        from_s = read_clock(slot.start) * 60 + plan.session.setup_s
+    if slot and slot.begins:
+        from_s = slot.begins.hour * 3600 + slot.begins.minute * 60 + plan.session.setup_s
     begins: dict[int, int] = {}
     for place, laid in zip(plan.reading.blocks, plan.timeline.blocks, strict=True):
         begins.setdefault(place.line, laid.start_s)  # of a block that is repeated, its first time

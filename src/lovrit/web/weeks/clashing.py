@@ -8,11 +8,11 @@ from fastapi import APIRouter, Form, Request
 from fastapi.responses import HTMLResponse, Response
 from sqlmodel import Session as Work
 
+from lovrit.core.asked.clashing import DayClash
 from lovrit.core.asked.dose import asks
 from lovrit.core.days import NoSuchDay
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.timeline.plan import Plan
-from lovrit.core.weeks.board import DayClash
 from lovrit.core.weeks.order import Order, Wish, best_order
 from lovrit.core.weeks.ways import Around, WayOut, Weigh, ways_out
 from lovrit.house.house import House
@@ -28,7 +28,7 @@ from lovrit.web.weeks.view import wish_said
 router = APIRouter()
 MOST_CLASHES = 12
 MOST_WAYS = 6  # of one session, whatever it clashes in
-LEAST_GAIN = 1.0
+LEAST_GAIN = 0.1  # of what the week costs now: less is not worth a changed week
 KINDS = ("not-before", "apart", "on")
 
 
@@ -68,24 +68,27 @@ def all_clashes(
 
 def _clashes(house: House, laid: Laid, until: date) -> list[ClashOn]:
     around, rows = laid.around(), {f"{row.id}": row for row in laid.rows}
-    ran = {f"class-{one.class_id}": one.title for one in laid.unplanned}
     at = {one.id: one.at.date() for one in around.sessions}
-    by_session: dict[str, list[DayClash]] = {}
-    for one in around.before:
-        if one.session in rows and max(laid.first, laid.today) <= at[one.session] <= until:
-            by_session.setdefault(one.session, []).append(one)
-    found = []
-    for number, some in list(by_session.items())[:MOST_CLASHES]:
-        row = rows[number]
-        helps: dict[str, list[str]] = {}
-        for one in some:
-            for way in _ways(house, laid, around, one, rows):
-                helps.setdefault(_said(way, rows), []).append(one.pattern)
-        title = row.title or "Untitled session"
-        found.append(
-            ClashOn(_text(some, rows, ran), row.id or 0, title, _most_first(helps, len(some)))
-        )
-    return found
+    shown = [
+        one
+        for one in around.told
+        if one.session in rows and max(laid.first, laid.today) <= at[one.session] <= until
+    ]
+    return [_clash(house, laid, around, one, rows) for one in shown[:MOST_CLASHES]]
+
+
+def _clash(
+    house: House, laid: Laid, around: Around, worst: DayClash, rows: dict[str, SessionRow]
+) -> ClashOn:
+    """The worst that a session clashes in, with the ways out of it and of whatever else it clashes in."""
+    some = [one for one in around.before if one.session == worst.session]
+    helps: dict[str, list[str]] = {}
+    for one in some:
+        for way in _ways(house, laid, around, one, rows):
+            helps.setdefault(_said(way, rows), []).append(one.pattern)
+    row = rows[worst.session]
+    ways = _most_first(helps, len(some))
+    return ClashOn(_text(worst, laid, rows), row.id or 0, row.title or "Untitled session", ways)
 
 
 def _most_first(helps: dict[str, list[str]], count: int) -> tuple[WayOn, ...]:
@@ -95,27 +98,12 @@ def _most_first(helps: dict[str, list[str]], count: int) -> tuple[WayOn, ...]:
     )
 
 
-def _text(some: list[DayClash], rows: dict[str, SessionRow], ran: dict[str, str]) -> str:
-    """What a session asks on what is carried, pattern by pattern, by where most of it comes from."""
-    by_since: dict[str, list[DayClash]] = {}
-    for one in some:
-        by_since.setdefault(one.since, []).append(one)
-    said = []
-    for since, these in by_since.items():
-        name = (
-            (rows[since].title or "an untitled session") if since in rows else ran.get(since, since)
-        )
-        asked = _listed([f"{one.asked:.0f} of {one.pattern}" for one in these])
-        kept = _listed([f"{one.carried:.0f}" for one in these])
-        word = "is" if len(these) == 1 and round(these[0].carried) == 1 else "are"
-        said.append(
-            f"{asked.replace(' of', ' hard minutes of', 1)}, where {kept} {word} still carried from {name}"
-        )
-    return f"asks {'; '.join(said)}."
-
-
-def _listed(some: list[str]) -> str:
-    return some[0] if len(some) == 1 else f"{', '.join(some[:-1])} and {some[-1]}"
+def _text(clash: DayClash, laid: Laid, rows: dict[str, SessionRow]) -> str:
+    """What a session clashes in; the other one goes by its title."""
+    ran = {f"class-{one.class_id}": one.title for one in laid.unplanned}
+    other = rows.get(clash.since)
+    title = (other.title or "an untitled session") if other else ran.get(clash.since, clash.since)
+    return f"{clash.because.replace('{since}', title)}."
 
 
 def _ways(
@@ -129,7 +117,12 @@ def _ways(
 def _weighed(house: House, laid: Laid, row: SessionRow) -> tuple[Plan | None, Weigh]:
     """A session's plan where it can be read, and what it asks on its day once it is changed."""
     plan = house.plan(row.text)
-    return None if plan.problems else plan, partial(asks, unused=laid.unused[row.id or 0])
+    return None if plan.problems else plan, _weigh(laid, row)
+
+
+def _weigh(laid: Laid, row: SessionRow) -> Weigh:
+    near = laid.lately[row.id or 0]
+    return partial(asks, unused=near.unused, used=near.used)
 
 
 def _said(way: WayOut, rows: dict[str, SessionRow]) -> str:
@@ -196,7 +189,9 @@ def better(request: Request, house: InHouse, first: From = "") -> HTMLResponse:
         if order and order.at[one.id].date() != one.at.date()
     ]
     values: dict[str, Any] = {
-        "order": order if order and moved and order.now - order.best >= LEAST_GAIN else None,
+        "order": order
+        if order and moved and order.now - order.best > LEAST_GAIN * order.now
+        else None,
         "moved": moved,
         "monday": f"{monday}",
         "wishes": [wish_said(one, titles) for one in wishes],

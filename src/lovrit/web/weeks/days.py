@@ -6,8 +6,8 @@ from typing import Annotated
 from fastapi import APIRouter, Form
 from fastapi.responses import Response
 
+from lovrit.core.asked.carried import OTHER, PATTERNS
 from lovrit.core.days import NoSuchDay
-from lovrit.core.weeks.board import OTHER, PATTERNS
 from lovrit.house.weeks import monday_of
 from lovrit.store import sessions, weeks
 from lovrit.store.weeks import KeptOther

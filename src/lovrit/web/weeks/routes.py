@@ -8,9 +8,10 @@ from fastapi import APIRouter, Form, Query, Request
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
 from sqlmodel import Session as Work
 
+from lovrit.core.asked.carried import OTHER
+from lovrit.core.asked.qualities import REGIONS
 from lovrit.core.days import NoSuchDay
 from lovrit.core.session.dated import with_start
-from lovrit.core.weeks.board import OTHER, PATTERNS
 from lovrit.house.house import House
 from lovrit.house.recorded import up_to_date
 from lovrit.house.weeks import Laid, lay_out, monday_of, read_of
@@ -64,7 +65,7 @@ def board(
         "undo": len(steps),
         "undoes": steps[-1].get("said", "") if steps else "",
         "weights": list(OTHER),
-        "can_name": [one for one in PATTERNS if one != "breath"],
+        "can_name": [one for one in REGIONS if one != "breath"],
         "hall_names": names,
         "coach_names": sorted({name for name in laid.coaches.values() if name}),
         "limit": laid.limit,

@@ -2,9 +2,13 @@
 
 from datetime import date, datetime, time, timedelta
 
+from lovrit.core.asked.carried import Other, Planned
+from lovrit.core.asked.clashing import CLASH
+from lovrit.core.asked.dose import Asks
+from lovrit.core.asked.qualities import REGIONS, WORKS
 from lovrit.core.clock import clock
 from lovrit.core.values import Value
-from lovrit.core.weeks.board import CLASH, Other, Planned, carried_through, clashes, sameness
+from lovrit.core.weeks.board import carried_through, sameness
 from lovrit.core.weeks.order import Wish
 from lovrit.core.weeks.places import Held, Twice, twice
 from lovrit.house.weeks import LONGEST_S, TALL, Laid, Read, other_of
@@ -13,8 +17,8 @@ from lovrit.store.weeks import KeptOther
 
 WEEK_S = 7 * 86_400
 BEFORE_DAYS = 12  # sessions so long ago may still be carried
-EVERY_H, FULL = 3, 12.0  # the picture's steps, and the hard minutes that fill its row
-SHOWN_FROM = 3.0  # hard minutes from which a pattern that the week asks for has a row; others from a clash on
+EVERY_H, FULL = 3, 24.0  # the picture's steps, and the hard minutes' worth that fill its row
+SHOWN_FROM = 3.0  # hard minutes' worth from which a region that the week asks for has a row; others from a clash on
 ALIKE, MORE = 2.0, 1.3
 
 
@@ -49,7 +53,7 @@ class DayOn(Value):
 
 
 class Carried(Value):
-    """A pattern's row in a week: what fades, as a path in a box 700 wide and 20 high, and what is done, as bars."""
+    """A region's row in a week: what fades, as a path in a box 700 wide and 20 high, and what is done, as bars."""
 
     pattern: str
     path: str
@@ -79,7 +83,7 @@ class Board(Value):
 def board_view(laid: Laid, ran: dict[int, tuple[int, str]], several_halls: bool) -> Board:
     """So many weeks from a Monday on; ``ran`` is how sessions that are past were run, by their numbers."""
     planned, loads = laid.planned(), [other_of(one) for one in laid.others]
-    found = clashes(planned, loads, laid.limit)
+    found = laid.around().told
     on = {one.id: one.at.date() for one in planned}
     shown = [one for one in found if laid.first <= on[one.session] <= laid.last]
     clashing = {one.session for one in found}
@@ -170,15 +174,15 @@ class _Days:
 def _rows(
     monday: date, mine: list[Planned], planned: list[Planned], loads: list[Other]
 ) -> list[Carried]:
-    """What is still carried through a week, pattern by pattern, of those that matter in it."""
+    """What is still carried through a week, region by region, of those that matter in it."""
     start = datetime.combine(monday, time(0))
     moments = [start + timedelta(hours=EVERY_H * nth) for nth in range(7 * 24 // EVERY_H + 1)]
     end = start + timedelta(days=7)
     near = [one for one in planned if start - timedelta(days=BEFORE_DAYS) <= one.at < end]
     lines = carried_through(moments, near, [one for one in loads if one.at < end])
     found = []
-    asked = {name for one in mine for name, dose in one.asks.dose.items() if dose >= 1}
-    for pattern in sorted(lines):
+    asked = {name for one in mine for name in REGIONS if _asked(one.asks, name) >= 1}
+    for pattern in (one for one in REGIONS if one in lines):
         if lines[pattern].max() < (SHOWN_FROM if pattern in asked else CLASH):
             continue
         points = [
@@ -192,10 +196,21 @@ def _rows(
                 round(20 * min(1.0, dose / FULL), 1),
             )
             for one in mine
-            if (dose := one.asks.dose.get(pattern, 0.0)) >= 1
+            if (dose := _asked(one.asks, pattern)) >= 1
         )
         found.append(Carried(pattern=pattern, path=path, bars=bars))
     return found
+
+
+def _asked(asks: Asks, region: str) -> float:
+    """What a session asks of a region, in hard minutes' worth, however much more than a region can carry."""
+    minutes = sum(
+        minutes * share
+        for pattern, minutes in asks.dose.items()
+        for name, share in WORKS.get(pattern, {}).items()
+        if name == region
+    )
+    return max(minutes, asks.left.worth(region))
 
 
 def _said(days: list[date], mine: list[Planned], planned: list[Planned]) -> str:
