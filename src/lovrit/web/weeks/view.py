@@ -17,7 +17,8 @@ from lovrit.store.weeks import KeptOther
 
 WEEK_S = 7 * 86_400
 BEFORE_DAYS = 12  # sessions so long ago may still be carried
-EVERY_H, FULL = 3, 24.0  # the picture's steps, and the hard minutes' worth that fill its row
+ROW = 28  # pixels of a region's row
+EVERY_H, FULL = 3, 20.0  # the picture's steps, and the hard minutes' worth that fill its row
 SHOWN_FROM = 3.0  # hard minutes' worth from which a region that the week asks for has a row; others from a clash on
 ALIKE, MORE = 2.0, 1.3
 
@@ -53,7 +54,7 @@ class DayOn(Value):
 
 
 class Carried(Value):
-    """A region's row in a week: what fades, as a path in a box 700 wide and 20 high, and what is done, as bars."""
+    """A region's row in a week: what fades, as a path in a box 700 wide and ``ROW`` high, and what is done, as bars."""
 
     pattern: str
     path: str
@@ -186,14 +187,14 @@ def _rows(
         if lines[pattern].max() < (SHOWN_FROM if pattern in asked else CLASH):
             continue
         points = [
-            (nth * 700 / (len(moments) - 1), 20 * min(1.0, float(kept) / FULL))
+            (nth * 700 / (len(moments) - 1), ROW * min(1.0, float(kept) / FULL))
             for nth, kept in enumerate(lines[pattern])
         ]
-        path = "M0 20" + "".join(f"L{x:.1f} {20 - y:.1f}" for x, y in points) + "L700 20Z"
+        path = f"M0 {ROW}" + "".join(f"L{x:.1f} {ROW - y:.1f}" for x, y in points) + f"L700 {ROW}Z"
         bars = tuple(
             (
                 round((one.at - start).total_seconds() / WEEK_S * 100, 1),
-                round(20 * min(1.0, dose / FULL), 1),
+                round(ROW * min(1.0, dose / FULL), 1),
             )
             for one in mine
             if (dose := _asked(one.asks, pattern)) >= 1
