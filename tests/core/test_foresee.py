@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from lovrit.core.crew.person import Person
 from lovrit.core.heart.body import Body, beats, settled, step
-from lovrit.core.heart.foresee import body_of, foresee
+from lovrit.core.heart.foresee import Ahead, TurnAhead, body_of, foresee
 from lovrit.core.heart.hearts import STANDING, ManyHearts, company
 from lovrit.core.heart.said import heart_said
 from lovrit.core.moves.library import shipped
@@ -28,8 +28,13 @@ ADA = Person(id=1, name="Ada", initials="AD", rest_hr=60, max_hr=190)
 
 @pytest.mark.parametrize("case", CASES, ids=lambda case: case["name"])
 def test_a_heart_does_what_coaches_see(case: dict[str, Any]) -> None:
-    ahead = foresee(plan_text(case["slate"], shipped()), ADA, body_of(ADA))
+    own = {"rest_hr": 60, "max_hr": 190} | case.get("person", {})
+    who = Person(id=1, name="Ada", initials="AD", **own)
+    ahead = foresee(plan_text(case["slate"], shipped()), who, body_of(who))
     turns = ahead.turns
+    _weather(case, who, ahead)
+    if "turns" in case:
+        assert [_said(turn) for turn in turns] == case["turns"]
     if "peaks" in case:
         assert [turn.peak for turn in turns] == pytest.approx(case["peaks"], abs=case["within"])
         low, high = case["after"]
@@ -46,6 +51,27 @@ def test_a_heart_does_what_coaches_see(case: dict[str, Any]) -> None:
         assert case["highest"][0] <= ahead.bpm.max() <= case["highest"][1], ahead.bpm.max()
     assert not case.get("all_reached") or all(turn.reached for turn in turns)
     assert "first_reached" not in case or turns[0].reached is case["first_reached"]
+
+
+def _weather(case: dict[str, Any], who: Person, ahead: Ahead) -> None:
+    """What drifts, how much higher heat takes it, how it falls."""
+    if "drift" in case:
+        begun = 780 if len(ahead.bpm) < 1800 else 900
+        assert case["drift"][0] <= ahead.bpm[-10] - ahead.bpm[begun] <= case["drift"][1]
+    if "hotter" in case:
+        cool = "\n".join(one for one in case["slate"].splitlines() if "weather" not in one)
+        mild = foresee(plan_text(cool, shipped()), who, body_of(who)).bpm.max()
+        assert case["hotter"][0] <= ahead.bpm.max() - mild <= case["hotter"][1]
+    if "fall_60" in case:
+        first = ahead.turns[0]
+        peak, end = first.peak, first.end_s + first.peak_after_end_s
+        assert case["fall_60"][0] <= peak - ahead.bpm[end + 60] <= case["fall_60"][1]
+
+
+def _said(turn: TurnAhead) -> str:
+    if turn.target is None:
+        return "none"
+    return "over" if turn.over else "in" if turn.reached else "under"
 
 
 @given(st.lists(st.tuples(st.floats(0.05, 1.2), st.integers(1, 200)), min_size=1, max_size=6))

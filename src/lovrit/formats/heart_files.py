@@ -11,7 +11,9 @@ from lovrit.core.heart.group import foresee_company
 from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import LovritError, checked, fields_of, names_of
 
-WOMEN, BY_AGE = 206.0, 0.88  # highest of women from age (Gulati and others 2010)
+OWN = ("rest_hr", "max_hr", "age", "effort_only", "limit_hr", "threshold_hr", "by_age")
+BESIDE = ("sex", "medicine")  # what is said of a person here that the club keeps otherwise
+SLOWED = 25  # beats by which medicine that slows a heart lowers what it can do, about: ours
 MOST_S, MOST_PEOPLE = 6 * 3600, 200
 
 
@@ -25,11 +27,20 @@ def ahead_object(plan: Plan, given: Any, group: Any = None) -> dict[str, Any]:
     Raises:
         NotAHeart: where the person can't be read, or the session is longer than six hours.
     """
+    _all_known(given)
     person, body = person_of(given)
     if plan.timeline.total_s > MOST_S:
         raise NotAHeart("That is longer than six hours; no heart is forecast so far.")
-    told = _object(foresee(plan, person, body))
+    told = _object(foresee(plan, person, body)) | {"assumed": person.assumed}
     return told if group is None else told | {"group": _of_group(plan, group)}
+
+
+def _all_known(given: Any) -> None:
+    """No figure of a person is passed over in silence."""
+    known = {*names_of(Person), *names_of(Body), *BESIDE}
+    unknown = set(given) - known if isinstance(given, dict) else set()
+    if unknown:
+        raise NotAHeart(f"“{min(unknown)}” is no figure that is known of a heart.")
 
 
 def _of_group(plan: Plan, given: Any) -> dict[str, Any]:
@@ -56,17 +67,15 @@ def person_of(given: Any) -> tuple[Person, Body]:
     """
     if not isinstance(given, dict):
         raise NotAHeart("A person is an object: {“rest_hr”, “max_hr”, “age”, “sex”, “gain”}.")
-    fields = {
-        name: given[name] for name in ("rest_hr", "max_hr", "age", "effort_only") if name in given
-    }
-    if (
-        fields.get("max_hr") is None
-        and given.get("sex") in ("f", "female", "w", "woman")
-        and fields.get("age")
-    ):
-        fields["max_hr"] = round(WOMEN - BY_AGE * fields["age"])
+    fields = {name: given[name] for name in OWN if name in given}
+    if given.get("sex") in ("f", "female", "w", "woman"):
+        fields.setdefault("by_age", "gulati")
+    if given.get("medicine"):
+        fields["effort_only"] = True
     try:
         person = checked(Person, {"id": 0, "name": "", "initials": "", **fields})
+        if given.get("medicine") and person.max_hr is None:
+            person = person.but(max_hr=person.highest - SLOWED)
         own = {
             name: float(given[name]) for name in names_of(Body) if name in given and name != "rest"
         }
@@ -98,7 +107,8 @@ def _object(ahead: Ahead) -> dict[str, Any]:
                 "peak": round(turn.peak, 1),
                 "peak_after_end_s": turn.peak_after_end_s,
                 "low_in_rest": None if turn.low_in_rest is None else round(turn.low_in_rest, 1),
-                "reached": turn.reached,
+                "reached": turn.reached and not turn.over,
+                "over": turn.over,
             }
             for turn in ahead.turns
         ],

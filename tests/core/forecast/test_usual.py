@@ -32,6 +32,8 @@ def test_a_usual_person_takes_what_coaches_know(case: dict[str, Any]) -> None:
     slow, likely, quick = forecast(case["text"])
     assert low <= likely <= high
     assert min(slow, quick) <= likely <= max(slow, quick)
+    if "spread" in case:
+        assert slow <= case["spread"][0] and quick >= case["spread"][1]
 
 
 @given(st.sampled_from(MOVES), st.integers(1, 12), st.sampled_from([120, 180, 300]))

@@ -6,13 +6,24 @@ they are, and how they tire, is in tiring.py. All of it is to be replaced by sco
 """
 
 from lovrit.core.blocks.step import Case
-from lovrit.core.blocks.tiring import USUAL_SPREAD, Tiring, distance_factor, factor_of
+from lovrit.core.blocks.tiring import (
+    RIEGEL,
+    USUAL_SPREAD,
+    Tiring,
+    distance_factor,
+    factor_of,
+    share_of,
+)
 from lovrit.core.moves.library import Library
-from lovrit.core.slate.line import METRES, Amount, Line, Task, Way
+from lovrit.core.slate.line import METRES, Amount, Line, Load, Task, Way
 
 SPREAD = USUAL_SPREAD
 FACTOR: dict[Case, float] = {case: factor_of(None, case) for case in ("low", "likely", "high")}
 SECONDS_A_CALORIE = 3.9  # on a rower, at a usual pace
+METRES_A_CALORIE, STEADY_M = (
+    18,
+    500,
+)  # what a calorie is worth there, and from which distance on each is slower
 TO_THE_NEXT_S = 3
 SLOWER_A_ROUND, SLOWEST_ROUND = (
     0.02,
@@ -111,7 +122,7 @@ def _task_s(task: Task, person: Tiring) -> float | None:
     if task.amount is None:
         return None
     sides = 2 if task.side == "each" else 1
-    taken = [_amount_s(task.amount, task.name, person, task.rep_s) for _ in range(sides)]
+    taken = [_amount_s(task.amount, task.name, person, task.rep_s, task.load) for _ in range(sides)]
     return None if any(part is None for part in taken) else sum(part or 0 for part in taken)
 
 
@@ -130,12 +141,18 @@ def amount_s(
     return _amount_s(amount, name, Tiring(library, case), slow_s)
 
 
-def _amount_s(amount: Amount, name: str, person: Tiring, slow_s: int | None = None) -> float | None:
+def _amount_s(
+    amount: Amount,
+    name: str,
+    person: Tiring,
+    slow_s: int | None = None,
+    load: Load | None = None,
+) -> float | None:
     value = _value(amount, person.case)
     if value is None:
         return None
     if amount.unit == "reps" and not slow_s:
-        return person.reps(name, value)
+        return person.reps(name, value, share_of(load, name, person.library))
     taken = (
         value * (slow_s or 1)
         if amount.unit in ("reps", "s")
@@ -148,10 +165,12 @@ def _amount_s(amount: Amount, name: str, person: Tiring, slow_s: int | None = No
 def _covered_s(amount: Amount, value: float, name: str, person: Tiring) -> float:
     """Seconds of metres or calories; the longer, the slower each."""
     move = person.library.find(name or "run")
-    factor = factor_of(move, person.case)
     if amount.unit == "cal":
-        return value * SECONDS_A_CALORIE * factor
+        factor = factor_of(move, person.case)
+        steady: float = max(1.0, value * METRES_A_CALORIE / STEADY_M) ** RIEGEL
+        return value * SECONDS_A_CALORIE * factor * steady
     metres = value * METRES[amount.unit]
+    factor = factor_of(move, person.case, metres)
     return metres * person.library.metre_s(name) * factor * distance_factor(move, metres)
 
 

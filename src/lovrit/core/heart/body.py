@@ -20,9 +20,9 @@ class Body(Value):
     delay: float = 3
     w: float = 0.22
     tau_s: float = 150
-    g: float = 9
-    tau_d: float = 1800
-    u0: float = 0.4
+    g: float = 27
+    tau_d: float = 5400
+    u0: float = 0.3
     cap: float = 6
     gain: float = 1
 
@@ -67,6 +67,14 @@ def beats(body: Body, state: BodyState) -> float:
     )
     z = max(0.0, x - (body.highest - body.cap))
     return x - z * z / (z + body.cap) if z else x
+
+
+HOT_FROM, HOTTER = 22, 0.1  # degrees, and how much further a heart drifts for each above
+
+
+def drifting(celsius: int | None) -> float:
+    """How many times further a heart drifts in such weather (Coyle and Gonzalez-Alonso 2001 for that it does; ours)."""
+    return 1.0 if celsius is None else 1 + HOTTER * max(0, celsius - HOT_FROM)
 
 
 USUAL_RECOVERY_S, SLOWER_FROM, SLOWER_A_YEAR = 65.0, 55, 1.01

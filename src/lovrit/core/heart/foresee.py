@@ -6,10 +6,10 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from lovrit.core.crew.person import Person
-from lovrit.core.heart.asked import interval_demand
 from lovrit.core.heart.body import Body, recovery_s
 from lovrit.core.heart.demand import corridor
-from lovrit.core.heart.hearts import Floats, ManyHearts, company
+from lovrit.core.heart.hearts import Asked, Floats, ManyHearts, company
+from lovrit.core.heart.steered import Steered
 from lovrit.core.session.session import Session
 from lovrit.core.timeline.interval import Interval
 from lovrit.core.timeline.plan import Plan
@@ -17,11 +17,15 @@ from lovrit.core.timeline.plan import Plan
 BAND, GATED = 64, 200  # people drawn for a picture, and for how long gated blocks last
 LOW, HIGH = 0.1, 0.9
 AFTER_S, SHORT_S, LAG_S = 30, 60, 20
+OVER = 1.0  # beats past the box from which it is over it, and not a matter of rounding
 
 
 @dataclass(frozen=True)
 class TurnAhead:
-    """A work as it will be: when, the target, the highest beats and how long after its end, the lowest in the rest."""
+    """A work as it will be: when, the target, the highest beats and how long after its end, the lowest in the rest.
+
+    ``reached`` is whether the heart gets to the target, ``over`` whether it goes past it.
+    """
 
     start_s: int
     end_s: int
@@ -30,6 +34,7 @@ class TurnAhead:
     peak_after_end_s: int
     low_in_rest: float | None
     reached: bool | None
+    over: bool = False
 
 
 @dataclass(frozen=True)
@@ -65,8 +70,8 @@ def foresee(plan: Plan, person: Person, body: Body) -> Ahead:
     rest_sd = 3.0 if person.rest_hr is not None else 6.0
     own = person.highest_error
     drawn = company(body, BAND, rest_sd, own)
-    line = _lines(plan, [body])[0]
-    band = np.sort(_lines(plan, drawn), axis=0)
+    line = _lines(plan, person, [body])[0]
+    band = np.sort(_lines(plan, person, drawn), axis=0)
     low = np.minimum(line, band[int(LOW * BAND)])
     high = np.maximum(line, band[int(HIGH * BAND)])
     turns = tuple(_turns(plan, person, line))
@@ -77,13 +82,13 @@ def turns_ahead(plan: Plan, person: Person, body: Body, block: int) -> tuple[Tur
     """The turns up to the end of a block, without a band, which is quick enough for every keystroke."""
     so_far = tuple(one for one in plan.timeline.intervals if one.block <= block)
     shorter = replace(plan, timeline=replace(plan.timeline, intervals=so_far))
-    return tuple(_turns(shorter, person, _lines(shorter, [body])[0]))
+    return tuple(_turns(shorter, person, _lines(shorter, person, [body])[0]))
 
 
-def _lines(plan: Plan, bodies: Sequence[Body]) -> Floats:
-    return ManyHearts(bodies).line(
-        (one.seconds, interval_demand(plan.session, one)) for one in plan.timeline.intervals
-    )
+def _lines(plan: Plan, person: Person, bodies: Sequence[Body]) -> Floats:
+    steered = Steered(plan.session, bodies, [person.threshold_hr] * len(bodies))
+    hearts = ManyHearts(bodies, celsius=plan.session.celsius)
+    return hearts.line(steered.steps(plan.timeline.intervals))
 
 
 def _turns(plan: Plan, person: Person, line: Floats) -> list[TurnAhead]:
@@ -107,6 +112,7 @@ def _turns(plan: Plan, person: Person, line: Floats) -> list[TurnAhead]:
                 at - one.end_s,
                 float(rest.min()) if following > one.end_s else None,
                 None if target is None else highest >= target[0],
+                target is not None and highest > target[1] + OVER,
             )
         )
     return found
@@ -115,22 +121,23 @@ def _turns(plan: Plan, person: Person, line: Floats) -> list[TurnAhead]:
 def _lasting(plan: Plan, drawn: Sequence[Body]) -> list[tuple[float, float, float]]:
     """How long each block lasts: gated ones by the totals of people who are drawn, others as they are planned."""
     found = []
-    hearts = ManyHearts(drawn)
+    hearts = ManyHearts(drawn, celsius=plan.session.celsius)
+    steered = Steered(plan.session, drawn)
     for at, laid in enumerate(plan.timeline.blocks):
         mine = [one for one in plan.timeline.intervals if one.block == at and one.seconds]
         block = plan.session.blocks[at]
         if not block.gated:
             for one in mine:
-                hearts.run(one.seconds, interval_demand(plan.session, one))
+                hearts.run(one.seconds, steered.of(one))
             said = laid.forecast.time_s if laid.forecast and laid.forecast.time_s else None
             low, likely, high = said or (laid.seconds,) * 3
             found.append((float(low), float(likely), float(high)))
             continue
         total = np.zeros(len(drawn))
         for one in mine:
-            gate = gate_of(plan.session, one)
+            gate = gate_of(plan.session, one, steered)
             if gate is None:
-                hearts.run(one.seconds, interval_demand(plan.session, one))
+                hearts.run(one.seconds, steered.of(one))
                 total += one.seconds
             else:
                 total += hearts.until(*gate)
@@ -139,10 +146,12 @@ def _lasting(plan: Plan, drawn: Sequence[Body]) -> list[tuple[float, float, floa
     return found
 
 
-def gate_of(session: Session, one: Interval) -> tuple[float, float, int, int, bool] | None:
+def gate_of(
+    session: Session, one: Interval, steered: Steered
+) -> tuple[float, Asked, int, int, bool] | None:
     """What ends an interval, where a heart does: beats, demand, least, most, and whether it has to come down."""
     block = session.blocks[one.block]
-    pairs, asked = block.pairs, interval_demand(session, one)
+    pairs, asked = block.pairs, steered.of(one)
     if not pairs:
         return None
     work, rest = pairs[0].work.until_bpm, pairs[0].rest.until_bpm

@@ -6,11 +6,11 @@ import numpy as np
 
 from lovrit.core.clock import clock
 from lovrit.core.crew.person import Person
-from lovrit.core.heart.asked import interval_demand
 from lovrit.core.heart.body import Body
 from lovrit.core.heart.foresee import GATED, HIGH, LOW, body_of, gate_of
 from lovrit.core.heart.group import REST_KNOWN_SD, REST_SD
 from lovrit.core.heart.hearts import ManyHearts, company
+from lovrit.core.heart.steered import Steered
 from lovrit.core.timeline.plan import Plan
 
 OFTEN, SELDOM = 0.5, 0.05
@@ -39,13 +39,14 @@ def foresee_gates(plan: Plan, people: list[Person], block: int) -> GatesAhead | 
     for nth, one in enumerate(steering):
         known = REST_KNOWN_SD if one.rest_hr is not None else REST_SD
         bodies += company(body_of(one), each, known, one.highest_error, skip=nth * each)
-    hearts, gates, ended, down = ManyHearts(bodies), [], [], True
+    hearts, gates, ended, down = ManyHearts(bodies, celsius=plan.session.celsius), [], [], True
+    steered = Steered(plan.session, bodies)
     mine, whole = np.zeros(len(bodies)), np.zeros(len(bodies))
     for it in plan.timeline.intervals:
-        gate = gate_of(plan.session, it) if it.seconds else None
+        gate = gate_of(plan.session, it, steered) if it.seconds else None
         took = np.full(len(bodies), float(it.seconds)) if gate is None else hearts.until(*gate)
         if gate is None and it.seconds:
-            hearts.run(it.seconds, interval_demand(plan.session, it))
+            hearts.run(it.seconds, steered.of(it))
         whole += took
         if it.block == block:
             mine += took

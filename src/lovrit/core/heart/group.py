@@ -10,15 +10,14 @@ import numpy as np
 
 from lovrit.core.blocks.parts import Heart
 from lovrit.core.crew.person import Person
-from lovrit.core.heart.asked import interval_demand
 from lovrit.core.heart.demand import corridor
-from lovrit.core.heart.foresee import HIGH, LAG_S, LOW, SHORT_S, body_of
+from lovrit.core.heart.foresee import HIGH, LAG_S, LOW, OVER, SHORT_S, body_of
 from lovrit.core.heart.hearts import Floats, ManyHearts, company
+from lovrit.core.heart.steered import Steered
 from lovrit.core.timeline.interval import Interval
 from lovrit.core.timeline.plan import Plan
 
 DRAWN = 48  # people drawn for the band, as many of each who comes as make about so many
-OVER = 1.0  # beats past the box from which it is over it, and not a matter of rounding
 NO_BOX = (np.nan, np.nan)
 PHASES = ("work", "steady", "rest")  # what may have a box
 REST_SD, REST_KNOWN_SD = 6.0, 3.0
@@ -80,9 +79,10 @@ def foresee_company(plan: Plan, people: list[Person], block: int | None) -> Comp
     for nth, one in enumerate(steering):
         known = REST_KNOWN_SD if one.rest_hr is not None else REST_SD
         bodies += company(bodies[nth], each, known, one.highest_error, skip=nth * each)
-    lines = ManyHearts(bodies).line(
-        (one.seconds, interval_demand(plan.session, one)) for one in so_far
-    )
+    own_of_each = [one.threshold_hr for one in steering]
+    drawn_of_each = [one.threshold_hr for one in steering for _ in range(each)]
+    steered = Steered(plan.session, bodies, [*own_of_each, *drawn_of_each])
+    lines = ManyHearts(bodies, celsius=plan.session.celsius).line(steered.steps(so_far))
     rest = np.array([body.rest for body in bodies])[:, None]
     span = np.array([body.highest for body in bodies])[:, None] - rest
     own = lines[: len(steering)]

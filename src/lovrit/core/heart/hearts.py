@@ -8,10 +8,11 @@ from statistics import NormalDist
 import numpy as np
 from numpy.typing import NDArray
 
-from lovrit.core.heart.body import Body, settled
+from lovrit.core.heart.body import Body, drifting, settled
 from lovrit.core.values import fields_of
 
 Floats = NDArray[np.float64]
+Asked = float | Floats  # of all hearts alike, or of each
 ROOTS = tuple(sqrt(prime) % 1 for prime in (2, 3, 5, 7, 11, 13, 17, 19, 23, 29))
 # how far people are apart: a factor's logarithm, or in its own unit (figures of practice, to be checked)
 FACTORS = {"tau_on": 0.22, "tau_off": 0.25, "tau_m": 0.25, "tau_s": 0.25, "g": 0.4}
@@ -55,11 +56,14 @@ def company(
 class ManyHearts:
     """Where some hearts are; ``run`` and ``until`` move them on and say their beats a minute, before the delay."""
 
-    def __init__(self, bodies: Sequence[Body], demand: float = STANDING) -> None:
+    def __init__(
+        self, bodies: Sequence[Body], demand: float = STANDING, celsius: int | None = None
+    ) -> None:
         self.n = len(bodies)
         self._p = {
             name: np.array([getattr(one, name) for one in bodies]) for name in fields_of(bodies[0])
         }
+        self._p["g"] = self._p["g"] * drifting(celsius)
         begin = settled(demand)
         self._f = np.full(self.n, begin.f) * self._p["gain"]
         self._h, self._s, self._d = self._f.copy(), self._f.copy(), np.zeros(self.n)
@@ -82,7 +86,7 @@ class ManyHearts:
         """Beats a minute as they are."""
         return self._beats(self._h, self._s, self._d)
 
-    def line(self, steps: Iterable[tuple[int, float]]) -> Floats:
+    def line(self, steps: Iterable[tuple[int, Asked]]) -> Floats:
         """Beats as they are read at 1 Hz from now on, through steps of so many seconds of one demand each.
 
         What a step does is a sum of decays: they stand in a table, made once, and each step is one batched product with
@@ -109,7 +113,7 @@ class ManyHearts:
         taus = (p["tau_on"], p["tau_off"], self._tau_m[:, None], p["tau_s"], p["tau_d"])
         return np.stack([*(np.exp(-t / tau) for tau in taus), np.ones((self.n, longest))], axis=1)
 
-    def _walk(self, table: Floats, seconds: int, demand: float) -> Floats:
+    def _walk(self, table: Floats, seconds: int, demand: Asked) -> Floats:
         """How much of each decay a step of one demand is; the hearts are behind it from here on."""
         p = self._p
         u = demand * p["gain"]
@@ -133,15 +137,15 @@ class ManyHearts:
         self._s, self._d = u + slow * of_s, to + drift * of_d
         return much
 
-    def run(self, seconds: int, demand: float) -> Floats:
-        """So many seconds of one demand (share of reserve): beats at the end of each, people by seconds."""
+    def run(self, seconds: int, demand: Asked) -> Floats:
+        """So many seconds of one demand (share of reserve, of all or of each): beats of each second, a row a heart."""
         t = np.arange(1.0, seconds + 1)[None, :]
         f, h, s, d = self._after(t, demand)
         beats = self._beats(h, s, d)
         self._f, self._h, self._s, self._d = f[:, -1], h[:, -1], s[:, -1], d[:, -1]
         return beats
 
-    def until(self, bpm: float, demand: float, least: int, most: int, down: bool) -> Floats:
+    def until(self, bpm: float, demand: Asked, least: int, most: int, down: bool) -> Floats:
         """Seconds until each heart has come down to, or up to, so many beats, within limits; each then waits there."""
         t = np.arange(1.0, most + 1)[None, :]
         f, h, s, d = self._after(t, demand)
@@ -153,9 +157,9 @@ class ManyHearts:
         self._f, self._h, self._s, self._d = f[at], h[at], s[at], d[at]
         return took.astype(float)
 
-    def _after(self, t: Floats, demand: float) -> tuple[Floats, Floats, Floats, Floats]:
+    def _after(self, t: Floats, demand: Asked) -> tuple[Floats, Floats, Floats, Floats]:
         p = self._column
-        u = demand * p["gain"]
+        u = (demand if isinstance(demand, float) else demand[:, None]) * p["gain"]
         f, h, s, d = (one[:, None] for one in (self._f, self._h, self._s, self._d))
         tau = np.where(u > f, p["tau_on"], p["tau_off"])
         tau_m = self._tau_m[:, None]
@@ -188,7 +192,7 @@ class ManyHearts:
         return x
 
 
-def _pieces(seconds: int, demand: float) -> Iterator[tuple[int, float]]:
+def _pieces(seconds: int, demand: Asked) -> Iterator[tuple[int, Asked]]:
     """A step in pieces of no more than the table's length."""
     for begun in range(0, seconds, LONGEST_S):
         yield min(LONGEST_S, seconds - begun), demand

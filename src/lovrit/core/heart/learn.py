@@ -42,11 +42,12 @@ MOVES = 12.0  # beats by which a trace has to move to tell of rising and falling
 
 
 class Evening(NamedTuple):
-    """What was asked, step by step (seconds, share of reserve), the clean trace of it, and how many weeks ago."""
+    """What was asked, step by step (seconds, share of reserve), the clean trace of it, weeks ago, how warm it was."""
 
     asked: tuple[tuple[int, float], ...]
     clean: Floats
     weeks: float = 0
+    celsius: int | None = None
 
     @property
     def weight(self) -> float:
@@ -135,7 +136,7 @@ def _spread(evenings: Sequence[Evening]) -> Floats:
 
 def lines(bodies: list[Body], one: Evening) -> Floats:
     """Each body's beats at 1 Hz, cut or held to the trace's length."""
-    found = ManyHearts(bodies).line(one.asked)[:, : len(one.clean)]
+    found = ManyHearts(bodies, celsius=one.celsius).line(one.asked)[:, : len(one.clean)]
     short = len(one.clean) - found.shape[1]
     if short > 0:
         found = np.concatenate([found, np.repeat(found[:, -1:], short, axis=1)], axis=1)

@@ -4,7 +4,8 @@ from typing import NamedTuple
 
 import numpy as np
 
-from lovrit.core.crew.person import Comer
+from lovrit.core.crew.person import Comer, Person
+from lovrit.core.heart.asked import Own
 from lovrit.core.heart.clean import Cleaned, Known, clean
 from lovrit.core.heart.foresee import body_of
 from lovrit.core.heart.hearts import STANDING, Floats
@@ -43,6 +44,7 @@ class HeartAfter(NamedTuple):
     asked: tuple[tuple[int, float], ...]
     works: tuple[WorkOfHeart, ...]
     until_s: int
+    celsius: int | None = None
 
     @property
     def clean_s(self) -> int:
@@ -93,7 +95,7 @@ class HeartAfter(NamedTuple):
         """It as something to learn from, so many weeks old; once somebody stopped, nobody knows what they do."""
         known = self.cleaned.clean.copy()
         known[self.until_s :] = np.nan
-        return Evening(self.asked, known, weeks)
+        return Evening(self.asked, known, weeks, self.celsius)
 
 
 def heart_after(plan: Frozen, state: Class, comer: Comer, trace: Trace) -> HeartAfter | None:
@@ -107,21 +109,23 @@ def heart_after(plan: Frozen, state: Class, comer: Comer, trace: Trace) -> Heart
         second = at // 1000 - begun // 1000
         if 0 <= second < len(raw):
             raw[second] = bpm
-    asked = asked_of(plan, state, comer.id, len(raw))
-    expected = lines([body_of(comer)], Evening(asked, raw))[0]
+    asked = asked_of(plan, state, comer, len(raw))
+    expected = lines([body_of(comer)], Evening(asked, raw, celsius=plan.session.celsius))[0]
     known = Known(expected, None, comer.rest, comer.highest, steers=not comer.effort_only)
     cleaned = clean(raw, known)
     stopped = state.ever_stopped.get(comer.id)
     until = len(raw) if stopped is None else max(0, (stopped - begun) // 1000)
     done = tuple(_works(plan, state, comer.id, cleaned.clean))
-    return HeartAfter(comer.id, begun, raw, cleaned, expected, asked, done, until)
+    celsius = plan.session.celsius
+    return HeartAfter(comer.id, begun, raw, cleaned, expected, asked, done, until, celsius)
 
 
 def asked_of(
-    plan: Frozen, state: Class, person: int, seconds: int
+    plan: Frozen, state: Class, person: Person, seconds: int
 ) -> tuple[tuple[int, float], ...]:
     """What was really asked of somebody from the class's start on, step by step: (seconds, share of reserve)."""
-    each = Demands(plan.session, plan.timeline).seconds(state, seconds, person)
+    own = Own(person.rest, person.highest, person.threshold_hr)
+    each = Demands(plan.session, plan.timeline, own).seconds(state, seconds, person.id)
     return tuple((length, float(each[at])) for at, length in lengths(each)) or ((1, STANDING),)
 
 

@@ -4,7 +4,7 @@ from bisect import bisect_right
 
 import numpy as np
 
-from lovrit.core.heart.asked import interval_demand
+from lovrit.core.heart.asked import ANYBODY, Own, interval_demand
 from lovrit.core.heart.hearts import Floats
 from lovrit.core.run.account import Class
 from lovrit.core.session.session import Session
@@ -14,10 +14,10 @@ STANDING = 0.12
 
 
 class Demands:
-    """Demands of a class by moment, from the laps that were really run."""
+    """Demands of a class by moment, from the laps that were really run; on a heart of its ``own``, or on anybody's."""
 
-    def __init__(self, session: Session, timeline: Timeline) -> None:
-        self._by_interval = [interval_demand(session, one) for one in timeline.intervals]
+    def __init__(self, session: Session, timeline: Timeline, own: Own = ANYBODY) -> None:
+        self._by_interval = [interval_demand(session, one, own) for one in timeline.intervals]
 
     def seconds(self, state: Class, count: int, person: int) -> Floats:
         """Demands on a person in each of so many seconds from the class's start on."""

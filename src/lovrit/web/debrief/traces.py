@@ -101,7 +101,7 @@ def _waiting(live: Live, trace: Trace) -> Waiting:
     if someone is None or live.state.started_ms is None:
         return Waiting(trace, comer, as_it_stands, "as it stands in the file")
     last = (live.state.over_ms or live.state.now_ms) - live.state.started_ms
-    asked = asked_of(live.plan, live.state, someone.id, max(1, last // 1000))
+    asked = asked_of(live.plan, live.state, someone, max(1, last // 1000))
     expected = lines([body_of(someone)], Evening(asked, np.zeros(max(1, last // 1000))))[0]
     placed = align(trace.beats, expected)
     if placed.sure:
