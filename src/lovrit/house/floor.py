@@ -34,7 +34,7 @@ log = structlog.get_logger()
 SCREENS = ("coach", "wall")
 STANDS_MS = 1000
 SHIFT_NOTHING = frozenset(
-    {"mark", "broke", "felt", "score", "note", "heart", "due", "show", "swap", "absent"}
+    {"mark", "broke", "felt", "score", "note", "heart", "due", "show", "swap", "absent", "changed"}
 )
 REACH_MS = 120_000  # a screen is always told of at least two minutes that come
 AT_LEISURE = 8  # screens that are told of all that comes, each second

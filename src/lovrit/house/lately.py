@@ -13,7 +13,8 @@ from lovrit.core.tonight.people import LastTime, Minds, Seen, watch_said
 from lovrit.house.floor import Floor
 from lovrit.house.house import House
 from lovrit.house.live import Live
-from lovrit.store import classes, seen
+from lovrit.house.traced import traces_of
+from lovrit.store import seen
 
 CLASS = frozenset({"class", "class_event", "sample"})
 UNSAID = "?"
@@ -36,7 +37,7 @@ def last_times(floor: Floor, work: Work, people: Iterable[int]) -> dict[int, Las
 def _of_class(floor: Floor, work: Work, class_id: int) -> dict[int, LastTime]:
     """What was of everybody in one class that is over."""
     live = floor.live(class_id)
-    hearts = floor.cleaned.of(live, classes.traces(work, class_id))
+    hearts = floor.cleaned.of(live, traces_of(work, live))
     on = f"{floor.house.when(live.made_ms):%Y-%m-%d}"
     why = _whys(live)
     asked = asked_most(live.plan.timeline)

@@ -8,14 +8,16 @@ from lovrit.core.crew.fit import Fitted
 from lovrit.core.crew.person import Person
 from lovrit.core.heart.foresee import start_of
 from lovrit.core.heart.learn import Evening, learn
+from lovrit.core.heart.suspected import asked_of_heart
 from lovrit.core.review.hearts import HeartAfter, heart_after
 from lovrit.core.review.turns import Trace
 from lovrit.core.run.frozen import UnreadableClass
 from lovrit.house.live import Live
+from lovrit.house.traced import traces_of
 from lovrit.store import classes, people
 from lovrit.store.database import Database
 
-EVENINGS = 6  # the newest classes that a heart is learnt from
+EVENINGS = 12  # the newest classes that a heart is learnt from; older ones count for little
 WEEK_MS = 7 * 24 * 3600 * 1000
 ON_THE_SHELF = 12
 
@@ -47,7 +49,8 @@ def _as_it_was(live: Live, traces: dict[int, Trace]) -> tuple[object, ...]:
     own = tuple(sorted(state.own_laps.items()))
     stopped = tuple(sorted(state.ever_stopped.items()))
     readings = sum(map(len, traces.values()))
-    return live.id, readings, len(live.comers), state.started_ms, state.laps, own, stopped
+    changed = tuple(sorted(state.changed.items()))
+    return live.id, readings, len(live.comers), state.started_ms, state.laps, own, stopped, changed
 
 
 def learn_hearts(
@@ -59,7 +62,7 @@ def learn_hearts(
     """
     told: dict[int, Fitted | None] = {}
     with database.work() as work:
-        hearts = [(live, after.of(live, classes.traces(work, live.id))) for live in lives]
+        hearts = [(live, after.of(live, traces_of(work, live))) for live in lives]
         here = {one.id: one for live in lives for one in live.comers if not one.effort_only}
         comers = list(here.values())
         known = {one.id: people.kept_heart(work, one.id) for one in comers}
@@ -72,15 +75,23 @@ def learn_hearts(
             for live, mine in hearts
             if comer.id in mine and live.made_ms >= kept.learnt_from_ms and not live.is_try
         ]
-        told[comer.id] = _learn(kept.person, evenings)
+        told[comer.id] = _learn(kept.person, evenings, kept.heart)
     with database.writing() as work:
         for person, fit in told.items():
             people.set_heart(work, person, fit)
     return told
 
 
-def _learn(person: Person, evenings: list[Evening]) -> Fitted | None:
-    return learn(start_of(person), evenings) if evenings else None
+def _learn(person: Person, evenings: list[Evening], before: Fitted | None) -> Fitted | None:
+    """What evenings teach, and what they make one ask; what was known is never less known for it."""
+    found = learn(start_of(person), evenings) if evenings else None
+    if found is None:
+        return before
+    ask = asked_of_heart(person, evenings)
+    if ask is None:
+        return found
+    again = before is not None and before.answered and before.ask == ask.kind
+    return found.but(ask=ask.kind, seen=ask.seen, answered=again)
 
 
 def learn_newest(

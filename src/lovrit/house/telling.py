@@ -27,7 +27,7 @@ TAKEN_BACK = {
     "stops": "the stop", "returns": "the return", "moves": "the change of group", "done": "“done”", "in": "“in”",
     "round": "a round", "change": "the change", "plan": "the new plan", "due": "the end", "mark": "the mark",
     "jump": "the jump", "broke": "“problem here”", "swap": "the change of straps", "score": "the score",
-    "absent": "“wasn’t there”",
+    "absent": "“wasn’t there”", "changed": "the changed straps",
 }  # fmt: skip
 
 

@@ -24,7 +24,6 @@ def everyone(work: Work) -> list[Person]:
     return [_person(work, row) for row in work.exec(query)]
 
 
-LEARNT_ON = ("rest_hr", "max_hr", "age", "by_age")  # what a heart that was learnt stands on
 NOT_THEIRS = {
     "gone_ms",
     "learnt_from_ms",
@@ -78,8 +77,6 @@ def change(work: Work, person_id: int, **fields: object) -> Person:
     kept = row.model_dump(exclude=NOT_THEIRS) | {"by_age": row.by_age or _formula(work)}
     given = {name: value for name, value in fields.items() if (name, value) != ("by_age", "")}
     changed = checked(Person, kept | given)
-    if any(kept[name] != getattr(changed, name) for name in LEARNT_ON):
-        row.heart = None  # it was learnt between other figures
     for name in fields:
         setattr(row, name, plain(changed)[name] if name in given else "")
     work.add(row)
@@ -170,6 +167,10 @@ COUNTED = (
     "effort_only",
     "standing",
     "since",
+    "rest_hr",
+    "max_hr",
+    "threshold_hr",
+    "limit_hr",
     "pace_100_s",
     "limits",
     "paces",

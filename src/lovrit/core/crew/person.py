@@ -105,6 +105,22 @@ class Person(Value):
         return BY_AGE[self.by_age].error if self.age is not None else UNKNOWN_ERROR
 
     @property
+    def heart_asks(self) -> str:
+        """What has to be asked of their heart, from what it did in classes; empty where nothing, or it was answered."""
+        fit = self.heart
+        if fit is None or not fit.ask or fit.answered or self.effort_only:
+            return ""
+        if fit.ask == "measure":
+            return (
+                f"heart does more than {self.highest} as the highest says ({fit.seen} so far), and that is from age: "
+                "measure it?"
+            )
+        return (
+            f"heart never passes {fit.seen} in hard work, where {self.highest} is taken for the highest: medicine? "
+            "By effort until that is known?"
+        )
+
+    @property
     def assumed(self) -> str:
         """Which heart figures are not their own, in words; empty where both are."""
         said = [] if self.rest_hr is not None else ["rest assumed"]

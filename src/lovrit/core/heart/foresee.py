@@ -54,7 +54,7 @@ def body_of(person: Person, gain: float = 1.0) -> Body:
     fit = person.heart
     return (
         body
-        if fit is None
+        if fit is None or fit.as_start
         else body.but(tau_on=fit.tau_on, tau_off=fit.tau_off, gain=fit.gain * gain)
     )
 

@@ -11,7 +11,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from lovrit.core.crew.fit import Fitted, Pace
+from lovrit.core.crew.fit import FAR_OFF, Fitted, Pace
 from lovrit.core.heart.body import Body
 from lovrit.core.heart.hearts import Floats, ManyHearts
 
@@ -34,7 +34,7 @@ SEVERAL, ODD = (
     3,
     2.5,
 )  # evenings from which on one that is so many times further off than usual is left out
-MOST_OFF = 10.0  # further off than this, it was not the plan that was done
+MOST_OFF = FAR_OFF
 KNOWN = 0.6  # of the usual spread: a figure known no better than that says nothing
 QUICK, SLOW = 0.82, 1.22
 LONG_REST_S, LONG_RESTS = 45, 2  # without long rests nothing is known of coming down
@@ -61,7 +61,7 @@ class Evening(NamedTuple):
 
 
 def learn(body: Body, evenings: Sequence[Evening]) -> Fitted | None:
-    """What these evenings say of a heart taken for ``body``; None where they say too little, or nothing better.
+    """What these evenings say of a heart taken for ``body``; None where they say too little.
 
     Evenings are in the order in which they were, the newest last.
     """
@@ -71,7 +71,7 @@ def learn(body: Body, evenings: Sequence[Evening]) -> Fitted | None:
     point, sd = _fit(body, told)
     before, after = _foretold(body, told, point)
     if after > min(BETTER * before, before - BETTER_BEATS, MOST_OFF):
-        return None
+        return _as_start(body, told, before, point, sd)
     rise, fall, gain = (float(exp(one)) for one in point)
     knows = sd < KNOWN * _spread(told)
     return Fitted(
@@ -87,6 +87,28 @@ def learn(body: Body, evenings: Sequence[Evening]) -> Fitted | None:
     )
 
 
+def _as_start(
+    body: Body, told: Sequence[Evening], before: float, point: Floats, sd: Floats
+) -> Fitted:
+    """What is assumed to begin with, which foretells no worse; “usual” where these evenings know so much."""
+    rise, fall, _ = np.exp(point)
+    knows = sd < KNOWN * _spread(told)
+    up = knows[0] and _word(rise / body.tau_on) == "usual"
+    down = knows[1] and _rested(told) and _word(fall / body.tau_off) == "usual"
+    return Fitted(
+        tau_on=body.tau_on,
+        tau_off=body.tau_off,
+        gain=body.gain,
+        minutes=round(sum(one.minutes for one in told), 1),
+        evenings=len(told),
+        before=round(before, 1),
+        after=round(before, 1),
+        up="usual" if up else "",
+        down="usual" if down else "",
+        as_start=True,
+    )
+
+
 def _as_planned(body: Body, evenings: list[Evening]) -> list[Evening]:
     """Without evenings on which something else was done than was asked: far further off than somebody's others are."""
     if len(evenings) < SEVERAL:
@@ -98,7 +120,9 @@ def _as_planned(body: Body, evenings: list[Evening]) -> list[Evening]:
 
 def learnt_body(body: Body, fit: Fitted | None) -> Body:
     """A heart as it was learnt; as it was taken for where nothing was."""
-    return body if fit is None else body.but(tau_on=fit.tau_on, tau_off=fit.tau_off, gain=fit.gain)
+    if fit is None or fit.as_start:
+        return body
+    return body.but(tau_on=fit.tau_on, tau_off=fit.tau_off, gain=fit.gain)
 
 
 def _word(ratio: float) -> Pace:

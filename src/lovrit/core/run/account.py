@@ -46,7 +46,8 @@ class ScoreTold(Value):
 class Class(Value):
     """A class as far as it has come. ``laps`` are those of the lane that each block was longest in.
 
-    ``own_laps`` are by person, where people had lanes of their own.
+    ``own_laps`` are by person, where people had lanes of their own; ``changed`` is whose strap told of somebody where
+    two had changed them.
     """
 
     phase: Literal["ready", "on", "held", "over"] = "ready"
@@ -63,6 +64,7 @@ class Class(Value):
     scores: tuple[ScoreTold, ...] = ()
     taps: tuple[Tapped, ...] = ()
     note: str = ""
+    changed: dict[int, int] = field(default_factory=dict)
 
     @property
     def stopped(self) -> dict[int, int]:
@@ -125,6 +127,7 @@ def account(going: Going, frozen: Frozen, opened_ms: int) -> Class:
         ),
         taps=tapped(going),
         note=going.note,
+        changed={int(one): int(whose) for one, whose in going.changed.items()},
     )
 
 

@@ -409,6 +409,16 @@ def _swap(state: Going, event: Happening) -> bool:
     return True
 
 
+def _changed(state: Going, event: Happening) -> bool:
+    """Two wore each other's straps all along: what one told was the other's; said once more, it was not so."""
+    one, other = str(event.fields.get("person", "")), str(event.fields.get("other", ""))
+    if one == other or not {one, other} <= state.people.keys():
+        return False
+    mine, theirs = state.changed.get(one, one), state.changed.get(other, other)
+    state.changed |= {one: theirs, other: mine}
+    return True
+
+
 def _show(state: Going, event: Happening) -> bool:
     """What walls and stations show: the class, its moves one by one, a message, nothing, that all stop."""
     shown = (str(event.fields.get("what", "class")), str(event.fields.get("text", "")).strip())
@@ -441,4 +451,5 @@ DEEDS: dict[str, Deed] = {
     "done": _tapped("done"), "in": _tapped("in"), "change": _tapped("change"), "heart": _heart, "felt": _felt,
     "score": _score, "mark": _mark, "plan": _plan, "goes-on": _goes_on, "due": _due, "note": _note,
     "jump": _jump, "broke": _broke, "swap": _swap, "show": _show, "absent": _absent,
+    "changed": _changed,
 }  # fmt: skip

@@ -11,7 +11,7 @@ from lovrit.core.values import Value, fields_of
 EventKind = Literal[
     "start", "hold", "resume", "next", "back", "again", "longer", "skip-round", "skip-block", "drop-round", "replace",
     "stops", "returns", "joins", "moves", "done", "in", "round", "change", "heart", "mark", "plan", "due", "undo",
-    "end", "goes-on", "felt", "score", "note", "jump", "broke", "swap", "show", "absent",
+    "end", "goes-on", "felt", "score", "note", "jump", "broke", "swap", "show", "absent", "changed",
 ]  # fmt: skip
 ShownThere = Literal["class", "moves", "message", "dark", "stop"]
 MOST_ID = 2**63 - 1
@@ -27,7 +27,8 @@ class Event(Value):
     one; ``seconds`` for ``longer``, all like it in the block where ``every``; ``person`` for who stops, returns or
     felt; ``value`` the effort felt; ``block`` and ``text`` for a score; ``text`` for a note or a mark; ``lane`` for a
     tap; ``of`` for the event that an undo takes back; ``due_ms`` when the hall must be given back; ``by`` who pressed;
-    ``to`` the place that a jump goes to; ``other`` who changes straps with ``person``; ``what`` the wall is to show.
+    ``to`` the place that a jump goes to; ``other`` who changes straps with
+    ``person``, or had changed them all along (``changed``); ``what`` the wall is to show.
     """
 
     id: Annotated[str, Field(min_length=1, max_length=64)]

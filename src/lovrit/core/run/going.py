@@ -17,13 +17,13 @@ BACK_GRACE_S = 3.0  # within the first seconds of a step, back goes to the one b
 APART_S = 2.0  # two presses on next within this are one meant twice
 LITTLE_S = 1e-9
 ARRIVING_S = 1.5  # a screen's clock may be this far ahead of ours when it presses at a border
-MAPS = ("people", "away", "joined", "felt", "beats", "rounds", "moves", "worn")
+MAPS = ("people", "away", "joined", "felt", "beats", "rounds", "moves", "worn", "changed")
 COUNT_IN = "count-in"
 
 # presses that are meant for the turn that they were made in, and what counts when all is over
 PLACED = frozenset({"next", "back", "again", "longer"})
 AFTERWARDS = frozenset(
-    {"felt", "score", "note", "goes-on", "mark", "broke", "show", "undo", "absent"}
+    {"felt", "score", "note", "goes-on", "mark", "broke", "show", "undo", "absent", "changed"}
 )
 NOTHING = {
     "start": "It had begun already.",
@@ -73,7 +73,8 @@ class EndedAt:
 class Going:
     """The state of a class. ``now_s`` is seconds since it was opened, ``ct`` seconds of class time.
 
-    ``worn`` is whose strap somebody wears where not their own; ``shown`` what walls show instead of the class.
+    ``worn`` is whose strap somebody wears where not their own, ``changed`` whose trace is theirs by what was said
+    later; ``shown`` what walls show instead of the class.
     ``away`` is when somebody stopped and came back; ``letters`` are the groups in the order of their stations, those
     too whom everybody has left, so that nobody else is sent to another station for it; ``holds`` when it was held,
     ``absent`` who came by the list and was not there.
@@ -106,6 +107,7 @@ class Going:
     moves: dict[str, str] = field(default_factory=dict)
     note: str = ""
     worn: dict[str, str] = field(default_factory=dict)
+    changed: dict[str, str] = field(default_factory=dict)
     broke: list[dict[str, Any]] = field(default_factory=list)
     shown: tuple[str, str] = ("class", "")
     last_next: tuple[float, str] = (-inf, "")

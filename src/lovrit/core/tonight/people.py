@@ -91,6 +91,8 @@ def watch_said(
         said.append(Minds("not cleared by a doctor: easy, or not at all", warns=True))
     if last and _days(last.on, today) <= NEWS_DAYS:
         said += last_said(last, today)
+    if person.heart_asks:
+        said.append(Minds(person.heart_asks, warns=True))
     if word:
         said.append(Minds(f"writes: “{word}”", warns=True))
     own = [DOES_NOT[limit] for limit in person.limits]

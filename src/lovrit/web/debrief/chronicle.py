@@ -51,6 +51,7 @@ def said_of(event: Happening, names: Names, session: Session, labels: Sequence[s
         "end": "ended here",
         "jump": "jumped by the tape",
         "swap": f"{who} and {names.get(of.get('other', ''), 'somebody')} had each other’s straps until now",
+        "changed": f"{who} and {names.get(of.get('other', ''), 'somebody')} wore each other’s straps",
         "broke": _broke(who, of.get("text", "")),
     }
     return words.get(event.kind) or change_said(event, session, labels)

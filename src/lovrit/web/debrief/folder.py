@@ -8,6 +8,7 @@ from fastapi.responses import Response
 
 from lovrit.formats.session_json import to_json
 from lovrit.house.told import clauses_of
+from lovrit.house.traced import traces_of
 from lovrit.store import classes
 from lovrit.web.debrief.exports import class_json, clean_csv, scores_csv, traces_csv, turns_csv
 from lovrit.web.inhouse import Id, InHouse, floor_of
@@ -33,7 +34,7 @@ def folder(request: Request, house: InHouse, class_id: Id) -> Response:
     """The folder of a class."""
     live = floor_of(request).live(class_id)
     with house.database.work() as work:
-        slate, kept = classes.get(work, class_id).text, classes.traces(work, class_id)
+        slate, kept = classes.get(work, class_id).text, traces_of(work, live)
     hearts = floor_of(request).cleaned.of(live, kept)
     said = [one.text for one in clauses_of(live, hearts)] + (
         [f"\n{live.state.note}"] if live.state.note else []

@@ -4,9 +4,12 @@ from typing import NamedTuple
 
 from lovrit.core.clock import clock
 from lovrit.core.crew.person import Comer, Person
+from lovrit.core.heart.foresee import body_of
+from lovrit.core.heart.suspected import Worn, changed_straps
 from lovrit.core.review.hearts import HeartAfter, WorkOfHeart
 from lovrit.core.run.frozen import Frozen
 from lovrit.core.values import Value
+from lovrit.house.live import Live
 
 FEW_S = 30  # clean seconds from which on a highest is offered at all
 MOST_FAULTS = 12
@@ -110,6 +113,37 @@ def _drifts(plan: Frozen, heart: HeartAfter) -> list[str]:
     return found
 
 
+class Changed(NamedTuple):
+    """Two who wore each other's straps: as it seems, or as it was said (``done``)."""
+
+    person: int
+    other: int
+    names: tuple[str, str]
+    done: bool
+
+
+def changed_said(live: Live, hearts: dict[int, HeartAfter]) -> list[Changed]:
+    """Straps that were changed, as was said, and those that seem so by what each heart has done before."""
+    names, said = {one.id: one.name for one in live.comers}, live.state.changed
+    found = [
+        Changed(one, other, (names[one], names[other]), True)
+        for one, other in said.items()
+        if one < other and said.get(other) == one and {one, other} <= names.keys()
+    ]
+    if live.state.phase != "over":
+        return found
+    known = [one for one in live.comers if one.heart or one.max_hr]
+    worn = [
+        Worn(one.id, body_of(one), hearts[one.id].evening())
+        for one in known
+        if one.id in hearts and one.id not in said and not one.effort_only
+    ]
+    return found + [
+        Changed(one, other, (names[one], names[other]), False)
+        for one, other in changed_straps(worn)
+    ]
+
+
 def learnt_rows(
     everyone: list[Person], comers: tuple[Comer, ...], hearts: dict[int, HeartAfter]
 ) -> list[LearntRow]:
@@ -122,7 +156,7 @@ def learnt_rows(
         heart = hearts.get(person.id)
         seen = heart.seen_highest if heart and heart.clean_s > FEW_S else None
         above = seen if seen is not None and seen > person.highest else None
-        if person.heart or above:
+        if person.heart or above or person.heart_asks:
             said = person.heart.said if person.heart else ""
             rows.append(LearntRow(person, said, bool(person.heart and person.heart.frozen), above))
     return rows

@@ -19,10 +19,11 @@ from lovrit.house.house import House
 from lovrit.house.paces import learn_class, learn_from, sum_up
 from lovrit.house.recorded import up_to_date
 from lovrit.house.told import clauses_of
+from lovrit.house.traced import traces_of
 from lovrit.store import classes, club, people, records, sessions
 from lovrit.web.debrief.chronicle import chronicle
 from lovrit.web.debrief.exports import CSV, download, traces_csv
-from lovrit.web.debrief.hearts import learnt_rows, one_heart
+from lovrit.web.debrief.hearts import changed_said, learnt_rows, one_heart
 from lovrit.web.debrief.tape import run_tape
 from lovrit.web.debrief.view import debrief_view, held
 from lovrit.web.inhouse import FormId, Id, InHouse, floor_of
@@ -99,7 +100,7 @@ def _shown(
 ) -> HTMLResponse:
     live = floor_of(request).live(class_id)
     with house.database.work() as work:
-        traces = classes.traces(work, class_id)
+        traces = traces_of(work, live)
         row = classes.get(work, class_id)
         everyone = people.everyone(work)
     hearts = floor_of(request).cleaned.of(live, traces)
@@ -126,6 +127,7 @@ def _shown(
         "clauses": clauses_of(live, hearts),
         "heart": one_heart(live.plan, chosen, hearts.get(chosen.id)) if chosen else None,
         "learnt": learnt_rows(everyone, live.comers, hearts),
+        "straps": changed_said(live, hearts),
     }
     return page(request, house, "debrief/page.html", status=422 if refused else 200, **values)
 
@@ -184,6 +186,17 @@ def absent(
     return RedirectResponse(f"/debrief/{class_id}", 303)
 
 
+@router.post("/debrief/{class_id}/changed")
+def changed(
+    request: Request, house: InHouse, class_id: Id, op: Op, person: FormId, other: FormId
+) -> RedirectResponse:
+    """Two wore each other's straps: each trace is the other's from now on; once more, and it was not so."""
+    if person == other:
+        raise LovritError("Two people are needed: a strap is changed with somebody else’s.")
+    _corrected(request, house, class_id, id=op, kind="changed", person=person, other=other)
+    return RedirectResponse(f"/debrief/{class_id}", 303)
+
+
 @router.post("/debrief/{class_id}/there")
 def there(
     request: Request,
@@ -212,9 +225,9 @@ def felt(
     )
     if not request.headers.get("x-lovrit"):
         return RedirectResponse(f"/debrief/{class_id}?person={person}", 303)
-    with house.database.work() as work:
-        traces = classes.traces(work, class_id)
     live = told.live
+    with house.database.work() as work:
+        traces = traces_of(work, live)
     hearts = floor_of(request).cleaned.of(live, traces)
     view = debrief_view(live.plan, live.state, live.comers, held(traces, hearts), person, hearts)
     return HTMLResponse(render(house, "debrief/readout.html", view=view))
@@ -290,7 +303,7 @@ def traces(request: Request, house: InHouse, class_id: Id) -> PlainTextResponse:
     """Every reading of every strap: raw, an empty cell where there was no signal."""
     live = floor_of(request).live(class_id)
     with house.database.work() as work:
-        kept = classes.traces(work, class_id)
+        kept = traces_of(work, live)
     return download(traces_csv(live, kept), CSV, f"class-{class_id}-traces.csv")
 
 

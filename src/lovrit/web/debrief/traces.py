@@ -18,6 +18,7 @@ from lovrit.core.review.turns import good
 from lovrit.core.values import LovritError
 from lovrit.formats.trace_reader import Trace, read_traces
 from lovrit.house.live import Live
+from lovrit.house.traced import traces_of
 from lovrit.store import classes
 from lovrit.web.debrief.exports import CSV, clean_csv, download, turns_csv
 from lovrit.web.inhouse import Id, InHouse, WholeForm, floor_of
@@ -120,7 +121,7 @@ def lay(request: Request, house: InHouse, class_id: Id, form: WholeForm) -> Resp
     begun = live.state.started_ms or live.made_ms
     told: list[tuple[int, dict[int, int]]] = []
     with house.database.work() as work:
-        kept = classes.traces(work, class_id)
+        kept = traces_of(work, live)
     for nth, one in enumerate(found):
         whose, offset = (
             str(form.get(f"person-{nth}", "")),
@@ -164,7 +165,7 @@ def _again(
 def _hearts(request: Request, house: InHouse, class_id: int) -> tuple[Live, dict[int, HeartAfter]]:
     live = floor_of(request).live(class_id)
     with house.database.work() as work:
-        traces = classes.traces(work, class_id)
+        traces = traces_of(work, live)
     return live, floor_of(request).cleaned.of(live, traces)
 
 

@@ -193,7 +193,10 @@ def heart(
     request: Request,
     house: InHouse,
     person_id: Id,
-    do: Annotated[Literal["freeze", "thaw", "throw", "highest", "by-age", "limit"], Form()],
+    do: Annotated[
+        Literal["freeze", "thaw", "throw", "highest", "by-age", "limit", "by-effort", "answered"],
+        Form(),
+    ],
     bpm: Annotated[int, Form(ge=100, le=230)] = 100,
     formula: Annotated[str, Form(max_length=20)] = "",
     limit: Annotated[str, Form(max_length=5)] = "",
@@ -203,20 +206,21 @@ def heart(
         most = _figure(limit, "What a heart is not to pass is from 90 to 220 beats.", 90, 220)
     except NotOne as refused:
         return _shown(request, house, person_id, str(refused), {"limit": limit})
+    changes: dict[str, dict[str, object]] = {
+        "limit": {"limit_hr": most},
+        "highest": {"max_hr": bpm, "measured": f"seen, held ten seconds, {house.today}"},
+        "by-effort": {"effort_only": True},
+        "by-age": {"by_age": formula if formula in BY_AGE else ""},
+    }
     with house.database.writing() as work:
         one = people.get(work, person_id)
-        if do == "limit":
-            people.change(work, person_id, limit_hr=most)
+        if do in changes:
+            people.change(work, person_id, **changes[do])
         elif do == "throw":
             people.throw_away(work, person_id, house.now_ms())
-        elif do == "highest":
-            people.change(
-                work, person_id, max_hr=bpm, measured=f"seen, held ten seconds, {house.today}"
-            )
-        elif do == "by-age":
-            people.change(work, person_id, by_age=formula if formula in BY_AGE else "")
         elif one.heart:
-            people.set_heart(work, person_id, one.heart.but(frozen=do == "freeze"))
+            kept = {"answered": True} if do == "answered" else {"frozen": do == "freeze"}
+            people.set_heart(work, person_id, one.heart.but(**kept))
     floor_of(request).teach()
     came = urlsplit(request.headers.get("referer", ""))
     back = f"{came.path}?{came.query}" if came.path.startswith("/debrief/") else ""

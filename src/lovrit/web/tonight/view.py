@@ -23,6 +23,7 @@ from lovrit.house.house import House
 from lovrit.house.lately import Watched, last_seen_of, watched
 from lovrit.house.thread import Thread, said_when, thread_of, unwritten
 from lovrit.house.told import clauses_of
+from lovrit.house.traced import traces_of
 from lovrit.house.weeks import read_of
 from lovrit.store import classes, club, people, sessions, weeks
 from lovrit.store.tables import ClassRow, SessionRow
@@ -288,7 +289,7 @@ def last_time(floor: Floor, work: Work, session_id: int) -> LastTime | None:
     if row is None:
         return None
     live = floor.live(row.id or 0)
-    hearts = floor.cleaned.of(live, classes.traces(work, live.id))
+    hearts = floor.cleaned.of(live, traces_of(work, live))
     clauses = tuple(one.text for one in clauses_of(live, hearts)[:MOST_CLAUSES])
     return LastTime(row, f"{house.when(row.made_ms):%-d %B}", bool(own), live.state.note, clauses)
 
