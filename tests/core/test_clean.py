@@ -112,10 +112,10 @@ def test_cleaning_a_cleaned_trace_finds_only_what_is_gone() -> None:
     ],
 )
 def test_traces_are_read_in_common_layouts(text: str, seconds: int) -> None:
-    assert len(read_trace(text)) == seconds
+    assert len(read_trace(text.encode())) == seconds
 
 
 @pytest.mark.parametrize("text", ["", "a,b\n1,2\n", "second,bpm\nsoon,100\n", "second,bpm\n"])
 def test_what_is_no_trace_is_said(text: str) -> None:
     with pytest.raises(NotATrace):
-        read_trace(text)
+        read_trace(text.encode())

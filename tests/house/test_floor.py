@@ -15,6 +15,7 @@ from lovrit.house.floor import Floor
 from lovrit.house.live import HELD_SLEEP_MS, Second
 from lovrit.settings import Settings
 from lovrit.store import classes
+from lovrit.store.database import Database
 from lovrit.store.trouble import Busy
 from lovrit.web.app import create_app
 from tests.conftest import Clock, ready
@@ -26,12 +27,15 @@ REPS = "title: By reps\n\n4 rounds for time\n  12 ring row\n  16 push-up\n"
 class House:
     """A Lovrit on a file, that can be started again."""
 
-    def __init__(self, folder: Path, clock: Clock, simulated: bool = True) -> None:
+    def __init__(
+        self, folder: Path, clock: Clock, simulated: bool = True, empty: bool = False
+    ) -> None:
         self.settings, self.clock = Settings(data=folder, simulated=simulated), clock
+        self.empty = empty
         self.start()
 
     def start(self) -> None:
-        database = ready(self.settings.database)
+        database = Database(self.settings.database) if self.empty else ready(self.settings.database)
         self.app = create_app(self.settings, database, self.clock)
         self.client = TestClient(self.app, base_url="http://127.0.0.1")
         self.client.__enter__()

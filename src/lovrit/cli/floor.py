@@ -3,7 +3,16 @@
 import time
 from argparse import Namespace
 
-from lovrit.cli.given import NONE, UNREADABLE, Ended, plan_of, print_json, print_text, text_of
+from lovrit.cli.given import (
+    NONE,
+    UNREADABLE,
+    Ended,
+    bytes_of,
+    plan_of,
+    print_json,
+    print_text,
+    text_of,
+)
 
 
 def run_class(asked: Namespace) -> int:
@@ -117,7 +126,7 @@ def clean(asked: Namespace) -> int:
 
     plan = plan_of(text_of(asked.session), asked.json) if asked.session else None
     try:
-        told = cleaned_object(read_trace(text_of(asked.file)), plan)
+        told = cleaned_object(read_trace(bytes_of(asked.file)), plan)
     except LovritError as error:
         raise Ended(UNREADABLE, str(error)) from None
     if asked.json:

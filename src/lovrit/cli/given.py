@@ -37,13 +37,18 @@ def print_json(value: object) -> None:
     print_text(json.dumps(value, ensure_ascii=False))
 
 
+def bytes_of(file: str) -> bytes:
+    """What is in a file or on standard input; ends with a sentence where there is none to be had."""
+    try:
+        return sys.stdin.buffer.read() if file == "-" else Path(file).read_bytes()
+    except OSError as error:
+        raise Ended(UNREADABLE, f"{file}: {error.strerror or 'cannot be read'}") from None
+
+
 def text_of(file: str) -> str:
     """The text of a file or of standard input; ends with a sentence where there is none to be had."""
     try:
-        raw = sys.stdin.buffer.read() if file == "-" else Path(file).read_bytes()
-        return raw.decode("utf-8-sig")
-    except OSError as error:
-        raise Ended(UNREADABLE, f"{file}: {error.strerror or 'cannot be read'}") from None
+        return bytes_of(file).decode("utf-8-sig")
     except UnicodeDecodeError as error:
         said = f"{file}: not UTF-8 text (byte {error.start + 1}); save it as UTF-8 and try again"
         raise Ended(UNREADABLE, said) from None

@@ -25,6 +25,13 @@ def backup(asked: Namespace) -> int:
     return copy(Path(asked.to))
 
 
+def read_class(asked: Namespace) -> int:
+    """Bring a class that was taken out as a folder back into the club, while no Lovrit runs on it."""
+    from lovrit.web.serve import read_class as bring
+
+    return bring(Path(asked.folder))
+
+
 def restore(asked: Namespace) -> int:
     """Put a copy in the place of the club's file."""
     from lovrit.web.serve import put_back

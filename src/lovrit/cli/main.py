@@ -17,7 +17,7 @@ from lovrit.cli.floor import (
     weeks,
 )
 from lovrit.cli.given import AS_JSON, BROKEN_PIPE, FILE, Ended
-from lovrit.cli.house import backup, check, demo, restore, serve
+from lovrit.cli.house import backup, check, demo, read_class, restore, serve
 from lovrit.cli.paper import export, fit, moves, plan, read, recast, schema
 from lovrit.cli.played import straps
 
@@ -182,6 +182,10 @@ COMMANDS = (
     ),
     (serve, ("--host", {"help": "where to listen; loopback needs no passphrase"}), PORT),
     (backup, ("to", {"help": "the file that the copy is written to"})),
+    (
+        read_class,
+        ("folder", {"help": "a class taken out: its zip, its folder or the kept.json in it"}),
+    ),
     (restore, ("copy", {"help": "a copy that `lovrit backup` or a night has made"})),
     (check,),
     (
@@ -192,7 +196,10 @@ COMMANDS = (
 )
 
 
-NAMES = {"run_class": "class"}  # a word that Python keeps for itself
+NAMES = {
+    "run_class": "class",
+    "read_class": "read-class",
+}  # words that Python keeps for itself, or can't spell
 
 
 def _parser() -> ArgumentParser:

@@ -160,15 +160,16 @@ def _replay(door: Door, path: Path, speed: float, pause: Callable[[float], None]
     """Tell what a file holds, each person's trace as a strap of their name, so many times as quickly as it was."""
     import numpy as np
 
-    from lovrit.formats.trace_reader import NotATrace, read_traces
+    from lovrit.formats.trace_kinds import read_any
+    from lovrit.formats.trace_reader import NotATrace
 
     if not speed > 0:
         raise Ended(
             UNREADABLE, "The speed is above nothing: 1 is as it was, 10 ten times as quick."
         )
     try:
-        traces = read_traces(path.read_text("utf-8"), "UTC")
-    except (OSError, UnicodeDecodeError):
+        traces = read_any(path.read_bytes(), "UTC")
+    except OSError:
         raise Ended(UNREADABLE, f"{path.name} can’t be read.") from None
     except NotATrace as error:
         raise Ended(UNREADABLE, str(error)) from None

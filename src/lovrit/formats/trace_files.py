@@ -9,18 +9,19 @@ from lovrit.core.heart.clean import Known, clean
 from lovrit.core.heart.foresee import body_of, foresee
 from lovrit.core.heart.hearts import Floats
 from lovrit.core.timeline.plan import Plan
-from lovrit.formats.trace_reader import NotATrace, read_traces
+from lovrit.formats.trace_kinds import read_any
+from lovrit.formats.trace_reader import NotATrace
 
 __all__ = ["NotATrace", "cleaned_object", "read_trace"]
 
 
-def read_trace(text: str) -> Floats:
+def read_trace(raw: bytes) -> Floats:
     """The one trace of a file at 1 Hz from its second 0 on; not a number where nothing was read.
 
     Raises:
         NotATrace: where it is none, or there is more than one.
     """
-    found = read_traces(text)
+    found = read_any(raw)
     if len(found) > 1:
         names = ", ".join(one.name for one in found[:4])
         raise NotATrace(f"There are {len(found)} people in it ({names}…); give one person’s.")

@@ -3,7 +3,8 @@
 import csv
 import re
 from collections import defaultdict
-from datetime import datetime
+from collections.abc import Iterable
+from datetime import date, datetime, time
 from io import StringIO
 from typing import NamedTuple
 from zoneinfo import ZoneInfo
@@ -15,7 +16,9 @@ from lovrit.core.values import LovritError
 
 MOST_S = 6 * 3600
 LOWEST_RR, HIGHEST_RR = 250, 2400  # milliseconds between beats that a heart can have
-HIGHEST = 300
+LOWEST, HIGHEST = 25, 300
+DAY_S = 86_400
+HOURS = re.compile(r"([01]?\d|2[0-3]):[0-5]\d:[0-5]\d(\.\d{1,9})?")
 RR_NEAR_S = 2.0  # beats of a second are those of the intervals that end so near to it
 FROM_EPOCH_S, FROM_EPOCH_MS = 1e9, 1e12
 SIGNS = ",;\t|"
@@ -25,12 +28,14 @@ ROLES: dict[str, frozenset[str]] = {
     "clock": frozenset(("timestamp", "datetime", "date time", "time utc", "epoch", "unix", "unix ms", "when", "clock")),
     "beats": frozenset((
         "bpm", "beats", "hr", "heart", "heart rate", "heartrate", "beats per minute", "value", "pulse", "hr bpm",
+        "holds",
     )),
     "rr": frozenset(("rr", "rr ms", "rr interval", "rr intervals", "rr s", "r r", "ibi", "rrinterval")),
     "person": frozenset(("name", "person", "who", "athlete", "people")),
     "other": frozenset((
         "power", "watts", "cadence", "speed", "pace", "distance", "altitude", "elevation", "temperature", "lap", "note",
-        "group", "contact", "battery", "hrv", "date",
+        "group", "contact", "battery", "hrv", "date", "told", "fault",
+        "expected",
     )),
 }  # fmt: skip
 
@@ -51,8 +56,8 @@ class Trace(NamedTuple):
     beats: Floats
 
 
-def read_traces(text: str, zone: str | None = None) -> list[Trace]:
-    """Every trace of a file; times of day without a zone are in ``zone``, where one is given.
+def read_traces(text: str, zone: str | None = None, day: date | None = None) -> list[Trace]:
+    """Every trace of a CSV file; times of day without a zone are in ``zone``, without a day on ``day``, where given.
 
     Raises:
         NotATrace: where there are no such columns, a second can't be, or it could be either of two things.
@@ -75,7 +80,9 @@ def read_traces(text: str, zone: str | None = None) -> list[Trace]:
         raise NotATrace("There is nothing in this file but separators.")
     table = _table(filled)
     found = (
-        _by_intervals(table) if table.columns.get("rr") is not None else _by_seconds(table, zone)
+        _by_intervals(table)
+        if table.columns.get("rr") is not None
+        else _by_seconds(table, _Of(zone, day))
     )
     if not found:
         raise NotATrace("There is no reading in this file.")
@@ -136,7 +143,14 @@ def _plain(cell: str) -> str:
     return " ".join(re.split(r"[\s_\-./]+", bare.strip())).strip()
 
 
-def _by_seconds(table: _Table, zone: str | None) -> list[Trace]:
+class _Of(NamedTuple):
+    """What times in a file are of, where they don't say."""
+
+    zone: str | None
+    day: date | None
+
+
+def _by_seconds(table: _Table, of: _Of) -> list[Trace]:
     """Readings by seconds or times of day; one person's, a column each, or a name on each row."""
     clock = "clock" in table.columns
     at_column = table.columns["clock" if clock else "second"]
@@ -145,14 +159,49 @@ def _by_seconds(table: _Table, zone: str | None) -> list[Trace]:
     for nth, row in enumerate(table.rows, table.first):
         if len(row) <= at_column:
             continue
-        at, of_day = _moment(row[at_column], nth, zone)
+        at, of_day = _moment(row[at_column], nth, of.zone)
         clock = clock or of_day
         name = row[who_column] if who_column is not None and who_column < len(row) else ""
         columns = table.people or {table.columns["beats"]: name}
         for column, whose in columns.items():
             bpm = _number(row[column]) if column < len(row) else None
             told[whose][round(at)] = np.nan if bpm is None else bpm
+    if not clock and _times_of_day(row[at_column] for row in table.rows if len(row) > at_column):
+        told, clock = _on_day(told, of), of.day is not None
     return [_trace(name, readings, clock) for name, readings in told.items() if _heart(readings)]
+
+
+def _times_of_day(cells: Iterable[str]) -> bool:
+    """Whether h:mm:ss are hours of the day: a trace that begins more than an hour into itself is none."""
+    first = next(iter(cells), "")
+    return bool(HOURS.fullmatch(first)) and not first.lstrip("0").startswith(":")
+
+
+def _on_day(told: dict[str, dict[int, float]], of: _Of) -> dict[str, dict[int, float]]:
+    """Times of day as seconds from 1970 where their day is known, else from the first; past midnight it is tomorrow."""
+    first = min(next(iter(readings)) for readings in told.values())
+    begins = 0.0
+    if of.day is not None:
+        midnight = datetime.combine(of.day, time(0), ZoneInfo(of.zone or "UTC"))
+        begins = midnight.timestamp() + first
+    return {
+        name: {round(begins + (at - first) % DAY_S): bpm for at, bpm in readings.items()}
+        for name, readings in told.items()
+    }
+
+
+def trace_of(name: str, some: Iterable[tuple[float, float]], clock: bool) -> Trace:
+    """A trace of readings (seconds and beats), at 1 Hz.
+
+    Raises:
+        NotATrace: where there is none, none of them is a heart's, or they are of more than six hours.
+    """
+    readings = {round(at): bpm for at, bpm in some}
+    if not readings or not _heart(readings):
+        raise NotATrace("There is no reading in this file.")
+    if not clock and min(readings) < 0:
+        raise NotATrace("A reading can’t have been before the beginning: a second here is below 0.")
+    return _trace(name, readings, clock)
 
 
 def _heart(readings: dict[int, float]) -> bool:
@@ -166,6 +215,8 @@ def _heart(readings: dict[int, float]) -> bool:
         raise NotATrace(
             f"{held[0]:g} is no heart’s beats a minute; milliseconds would be headed rr_ms."
         )
+    if held and max(held) < LOWEST:
+        raise NotATrace(f"{held[0]:g} is no heart’s beats a minute.")
     return bool(held)
 
 
@@ -185,7 +236,7 @@ def _moment(cell: str, line: int, zone: str | None) -> tuple[float, bool]:
     said = re.fullmatch(r"(?:(\d{1,4}):)?(\d{1,4}):(\d\d(?:\.\d{1,9})?)", cell)
     if said:
         number = int(said[1] or 0) * 3600 + int(said[2]) * 60 + float(said[3])
-    if number is not None and 0 <= number <= MOST_S:
+    if number is not None and 0 <= number <= (DAY_S if said and said[1] else MOST_S):
         return number, False
     if re.match(r"\d{1,2}[/.]\d{1,2}[/.]\d{2,4}", cell):
         raise NotATrace(f"Line {line}: “{cell}” can be two days; write the day as 2026-11-26.")

@@ -33,7 +33,7 @@ PAGE = 50
 
 def make(
     work: Work,
-    session_id: int,
+    session_id: int | None,
     title: str,
     text: str,
     comers: Iterable[Comer],
@@ -67,6 +67,12 @@ def get(work: Work, class_id: int) -> ClassRow:
     if row is None:
         raise Gone("There is no such class any more.")
     return row
+
+
+def is_here(work: Work, made_ms: int, title: str) -> bool:
+    """Whether a class of this title was made at this moment."""
+    query = select(ClassRow.id).where(ClassRow.made_ms == made_ms, ClassRow.title == title)
+    return work.exec(query.limit(1)).first() is not None
 
 
 def comers(row: ClassRow) -> tuple[Comer, ...]:

@@ -8,7 +8,7 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 MOST = 1_000_000
 MOST_FILE = 5_000_000
 MOST_CLUB = 2_000_000_000  # a whole club's file that is put back
-FILES = frozenset({"/moves/file", "/desk/board"})
+FILES = frozenset({"/moves/file", "/desk/board", "/debrief/bring-class"})
 RESTORED = "/club/restore"
 TRACES = re.compile(r"/debrief/[0-9]+/traces", re.ASCII)
 

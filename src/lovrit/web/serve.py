@@ -18,8 +18,10 @@ import uvicorn
 from fastapi import FastAPI
 from pydantic import ValidationError
 
+from lovrit.core.values import LovritError
 from lovrit.demo.club import dated, fill
 from lovrit.demo.season import season
+from lovrit.house.class_folder import KEPT, bring_back
 from lovrit.settings import LEAST_PASSPHRASE, NoZone, Settings, known_zone
 from lovrit.store.copies import NoCopy, copy, put_waiting, restore
 from lovrit.store.database import Database
@@ -195,6 +197,24 @@ def backup(to: Path) -> int:
     sys.stdout.write(
         f"{copied}: {copied.stat().st_size // 1024} KiB, whole. Keep it where this machine isn’t.\n"
     )
+    return 0
+
+
+def read_class(folder: Path) -> int:
+    """A class that was taken out comes into the club's file, while no Lovrit has it open; the exit status."""
+    try:
+        settings = Settings()
+        lock = FolderLock(settings.data, "bringing a class back")
+        raw = (folder / KEPT if folder.is_dir() else folder).read_bytes()
+        database = Database(settings.database)
+        with database.writing() as work:
+            number = bring_back(work, raw)
+        lock.release()
+    except (LovritError, Trouble, OSError, ValidationError) as error:
+        said = _cannot_be(error) if isinstance(error, ValidationError) else error
+        sys.stderr.write(f"{said}\n")
+        return REFUSED
+    sys.stdout.write(f"It is class {number} here.\n")
     return 0
 
 

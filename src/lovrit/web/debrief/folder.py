@@ -3,10 +3,11 @@
 import io
 from zipfile import ZIP_DEFLATED, ZipFile
 
-from fastapi import APIRouter, Request
-from fastapi.responses import Response
+from fastapi import APIRouter, Request, UploadFile
+from fastapi.responses import RedirectResponse, Response
 
 from lovrit.formats.session_json import to_json
+from lovrit.house.class_folder import KEPT, MOST_BYTES, bring_back, kept_of
 from lovrit.house.told import clauses_of
 from lovrit.house.traced import traces_of
 from lovrit.store import classes
@@ -23,6 +24,7 @@ scores.csv      scores and efforts as they were said
 traces.csv      every reading of every strap, raw
 clean.csv       every second of every heart: told, holds, why not, expected
 turns.csv       each work of each heart in figures
+kept.json       all that is kept of it, which another Lovrit brings back whole (“lovrit read-class”, or After)
 said.txt        what there was to say, and the coach’s note
 
 It holds names and hearts: keep it as you keep them.
@@ -35,6 +37,7 @@ def folder(request: Request, house: InHouse, class_id: Id) -> Response:
     live = floor_of(request).live(class_id)
     with house.database.work() as work:
         slate, kept = classes.get(work, class_id).text, traces_of(work, live)
+        whole = kept_of(work, class_id)
     hearts = floor_of(request).cleaned.of(live, kept)
     said = [one.text for one in clauses_of(live, hearts)] + (
         [f"\n{live.state.note}"] if live.state.note else []
@@ -45,6 +48,7 @@ def folder(request: Request, house: InHouse, class_id: Id) -> Response:
         "read-me.txt": about,
         "session.slate": slate,
         "session.json": to_json(live.plan.session),
+        KEPT: whole,
         "class.json": class_json(live, slate, kept),
         "scores.csv": scores_csv(live),
         "traces.csv": traces_csv(live, kept),
@@ -58,6 +62,16 @@ def folder(request: Request, house: InHouse, class_id: Id) -> Response:
         media_type="application/zip",
         headers={"Content-Disposition": f'attachment; filename="{name}.zip"'},
     )
+
+
+@router.post("/debrief/bring-class")
+def bring_class(request: Request, house: InHouse, file: UploadFile) -> RedirectResponse:
+    """A class that was taken out as a folder, here or elsewhere, comes back."""
+    raw = file.file.read(MOST_BYTES + 1)
+    with house.database.writing() as work:
+        number = bring_back(work, raw)
+    floor_of(request).teach()
+    return RedirectResponse(f"/debrief/{number}", 303)
 
 
 def _zipped(folder: str, files: dict[str, str]) -> bytes:

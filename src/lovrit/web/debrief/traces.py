@@ -2,7 +2,7 @@
 
 import re
 from collections import OrderedDict
-from typing import Any, NamedTuple
+from typing import Any, Literal, NamedTuple
 from uuid import uuid4
 
 import numpy as np
@@ -16,7 +16,9 @@ from lovrit.core.heart.learn import Evening, lines
 from lovrit.core.review.hearts import HeartAfter, asked_of
 from lovrit.core.review.turns import good
 from lovrit.core.values import LovritError
-from lovrit.formats.trace_reader import Trace, read_traces
+from lovrit.formats.trace_kinds import read_any
+from lovrit.formats.trace_reader import Trace
+from lovrit.formats.trace_written import as_json, gpx, tcx
 from lovrit.house.live import Live
 from lovrit.house.traced import traces_of
 from lovrit.store import classes
@@ -27,6 +29,9 @@ from lovrit.web.pages import page
 router = APIRouter()
 MOST_WAITING, MOST_TRACES = 8, 60
 WIDEST_S = 3600
+FORMS = {
+    "tcx": "application/vnd.garmin.tcx+xml", "gpx": "application/gpx+xml", "json": "application/json",
+}  # fmt: skip
 
 
 class NoPlace(LovritError):
@@ -75,12 +80,9 @@ OFFSET = re.compile(r"-?\d{1,6}", re.ASCII)  # seconds; some days either way
 def bring(request: Request, house: InHouse, class_id: Id, file: UploadFile) -> HTMLResponse:
     """Read a file of traces, and say where each seems to belong; nothing is kept yet."""
     live = floor_of(request).live(class_id)
-    raw = file.file.read()
-    try:
-        text = raw.decode("utf-8-sig")
-    except UnicodeDecodeError:
-        raise NoPlace("This file is no text; CSV with seconds and beats is read.") from None
-    found = [_waiting(live, one) for one in read_traces(text, house.zone)[:MOST_TRACES]]
+    day = house.when(live.state.started_ms or live.made_ms).date()
+    told = read_any(file.file.read(), house.zone, day)[:MOST_TRACES]
+    found = [_waiting(live, one) for one in told]
     values: dict[str, Any] = {
         "live": live,
         "name": WAITINGS.keep(class_id, found),
@@ -181,3 +183,22 @@ def turns(request: Request, house: InHouse, class_id: Id) -> PlainTextResponse:
     """Each work of each heart in figures, with how many clean seconds it rests on; empty where too few."""
     live, hearts = _hearts(request, house, class_id)
     return download(turns_csv(live, hearts), CSV, f"class-{class_id}-turns.csv")
+
+
+@router.get("/debrief/{class_id}/trace-{person}.{form}")
+def one_trace(
+    request: Request, house: InHouse, class_id: Id, person: Id, form: Literal["tcx", "gpx", "json"]
+) -> PlainTextResponse:
+    """One person's readings in an open form that other programs read."""
+    live = floor_of(request).live(class_id)
+    comer = next((one for one in live.comers if one.id == person), None)
+    with house.database.work() as work:
+        kept = traces_of(work, live).get(person)
+    if comer is None or not kept:
+        raise NoPlace("No strap told anything of that person in this class.")
+    written = {
+        "tcx": lambda: tcx(kept),
+        "gpx": lambda: gpx(comer.name, kept),
+        "json": lambda: as_json(comer.name, kept),
+    }[form]()
+    return download(written, FORMS[form], f"class-{class_id}-trace.{form}")
