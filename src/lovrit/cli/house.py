@@ -25,6 +25,20 @@ def backup(asked: Namespace) -> int:
     return copy(Path(asked.to))
 
 
+def export_club(asked: Namespace) -> int:
+    """Write the whole club as open files in one zip, also while Lovrit runs."""
+    from lovrit.web.serve import take_out
+
+    return take_out(Path(asked.to))
+
+
+def import_club(asked: Namespace) -> int:
+    """Read a club's open files into an empty folder."""
+    from lovrit.web.serve import take_in
+
+    return take_in(Path(asked.archive))
+
+
 def read_class(asked: Namespace) -> int:
     """Bring a class that was taken out as a folder back into the club, while no Lovrit runs on it."""
     from lovrit.web.serve import read_class as bring

@@ -17,7 +17,16 @@ from lovrit.cli.floor import (
     weeks,
 )
 from lovrit.cli.given import AS_JSON, BROKEN_PIPE, FILE, Ended
-from lovrit.cli.house import backup, check, demo, read_class, restore, serve
+from lovrit.cli.house import (
+    backup,
+    check,
+    demo,
+    export_club,
+    import_club,
+    read_class,
+    restore,
+    serve,
+)
 from lovrit.cli.paper import export, fit, moves, plan, read, recast, schema
 from lovrit.cli.played import straps
 
@@ -182,6 +191,8 @@ COMMANDS = (
     ),
     (serve, ("--host", {"help": "where to listen; loopback needs no passphrase"}), PORT),
     (backup, ("to", {"help": "the file that the copy is written to"})),
+    (export_club, ("to", {"help": "the zip that the club is written to, as open files"})),
+    (import_club, ("archive", {"help": "a zip that `lovrit export-club` has written"})),
     (
         read_class,
         ("folder", {"help": "a class taken out: its zip, its folder or the kept.json in it"}),
@@ -197,9 +208,8 @@ COMMANDS = (
 
 
 NAMES = {
-    "run_class": "class",
-    "read_class": "read-class",
-}  # words that Python keeps for itself, or can't spell
+    "run_class": "class", "read_class": "read-class", "export_club": "export-club", "import_club": "import-club",
+}  # fmt: skip
 
 
 def _parser() -> ArgumentParser:

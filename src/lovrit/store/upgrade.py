@@ -7,7 +7,7 @@ from alembic import command
 from alembic.config import Config
 from alembic.runtime.migration import MigrationContext
 from alembic.script import ScriptDirectory
-from sqlalchemy import Connection, Engine, inspect
+from sqlalchemy import Connection, Engine, create_engine, inspect
 
 from lovrit.store.migrate import MIGRATIONS
 from lovrit.store.trouble import Foreign, Newer
@@ -62,7 +62,25 @@ def _copy(path: Path, to: Path) -> None:
     part.replace(to)
 
 
-def _upgrade(connection: Connection, config: Config) -> None:
+def make_at(path: Path, version: str) -> None:
+    """A new file with the tables of a version that has landed.
+
+    Raises:
+        Newer: if this Lovrit knows no such version.
+    """
+    config = _config()
+    known = {one.revision for one in ScriptDirectory.from_config(config).walk_revisions()}
+    if version not in known:
+        raise Newer(path)
+    engine = create_engine(f"sqlite:///{path}")
+    try:
+        with engine.connect() as connection:
+            _upgrade(connection, config, version)
+    finally:
+        engine.dispose()
+
+
+def _upgrade(connection: Connection, config: Config, to: str = "head") -> None:
     """Run the migrations in one transaction of our own: the driver would commit each change of a table by itself."""
     raw = connection.connection.dbapi_connection
     assert isinstance(raw, sqlite3.Connection)
@@ -73,7 +91,7 @@ def _upgrade(connection: Connection, config: Config) -> None:
         )  # a table that is made anew takes nothing along that points at it
         raw.execute("BEGIN IMMEDIATE")
         config.attributes["connection"] = connection
-        command.upgrade(config, "head")
+        command.upgrade(config, to)
         connection.commit()
     except BaseException:
         connection.rollback()

@@ -23,6 +23,7 @@ from lovrit.demo.club import dated, fill
 from lovrit.demo.season import season
 from lovrit.house.class_folder import KEPT, bring_back
 from lovrit.settings import LEAST_PASSPHRASE, NoZone, Settings, known_zone
+from lovrit.store.archive import NoArchive, export_club, import_club
 from lovrit.store.copies import NoCopy, copy, put_waiting, restore
 from lovrit.store.database import Database
 from lovrit.store.lock import FolderLock
@@ -192,12 +193,45 @@ def backup(to: Path) -> int:
     try:
         copied = copy(Settings().database, to)
     except (NoCopy, Trouble, ValidationError) as error:
-        sys.stderr.write(f"{_cannot_be(error) if isinstance(error, ValidationError) else error}\n")
-        return REFUSED
+        return _refused(error)
     sys.stdout.write(
         f"{copied}: {copied.stat().st_size // 1024} KiB, whole. Keep it where this machine isn’t.\n"
     )
     return 0
+
+
+def take_out(to: Path) -> int:
+    """The club as open files in one zip, also while Lovrit runs; the exit status."""
+    try:
+        made = export_club(Settings().database, to)
+    except (NoArchive, Trouble, ValidationError) as error:
+        return _refused(error)
+    sys.stdout.write(
+        f"{made}: {made.stat().st_size // 1024} KiB. It holds names and hearts: keep it so.\n"
+    )
+    return 0
+
+
+def take_in(archive: Path) -> int:
+    """A club's open files as the club here, where there is none yet; the exit status."""
+    try:
+        settings = Settings()
+        settings.data.mkdir(parents=True, exist_ok=True)
+        lock = FolderLock(settings.data, "bringing a club in")
+        import_club(archive, settings.database)
+        lock.release()
+    except (NoArchive, Trouble, OSError, ValidationError) as error:
+        return _refused(error)
+    sys.stdout.write(
+        f"{archive.name} is in place. Links that were sent out before hold no more: send new ones.\n"
+    )
+    return 0
+
+
+def _refused(error: Exception) -> int:
+    said = _cannot_be(error) if isinstance(error, ValidationError) else error
+    sys.stderr.write(f"{said}\n")
+    return REFUSED
 
 
 def read_class(folder: Path) -> int:
@@ -211,9 +245,7 @@ def read_class(folder: Path) -> int:
             number = bring_back(work, raw)
         lock.release()
     except (LovritError, Trouble, OSError, ValidationError) as error:
-        said = _cannot_be(error) if isinstance(error, ValidationError) else error
-        sys.stderr.write(f"{said}\n")
-        return REFUSED
+        return _refused(error)
     sys.stdout.write(f"It is class {number} here.\n")
     return 0
 
@@ -226,8 +258,7 @@ def put_back(copied: Path) -> int:
         before = restore(copied, settings.database, f"{datetime.now(UTC):%Y%m%d-%H%M%S}")
         lock.release()
     except (NoCopy, Trouble, ValidationError) as error:
-        sys.stderr.write(f"{_cannot_be(error) if isinstance(error, ValidationError) else error}\n")
-        return REFUSED
+        return _refused(error)
     kept = f" What was there is kept for two weeks as {before.name}." if before else ""
     sys.stdout.write(f"{copied.name} is in place.{kept}\n")
     return 0
