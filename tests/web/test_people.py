@@ -9,7 +9,9 @@ from lovrit.house.erased import AFTER_MS
 from lovrit.settings import Settings
 from lovrit.web.app import create_app
 from lovrit.web.settle import settle
-from tests.conftest import Clock, ready
+from tests.conftest import Clock
+from tests.web.test_one_story import on_floor
+from tests.web.test_pages import happen, ready
 
 SESSION = "title: First\npeople: 9\n\n3 rounds of 40/20 at 7\n  squat\n  row\n  plank\n"
 
@@ -180,3 +182,32 @@ def people_of(client: TestClient) -> list[dict[str, object]]:
         if answer.status_code == 200:
             found.append(answer.json()["person"])
     return found
+
+
+def test_what_somebody_can_do_stands_on_their_page_and_is_kept_by_a_press(
+    client: TestClient, clock: Clock
+) -> None:
+    slate = (
+        "title: Lift\n\n3 sets of 5 reps, rest 1:00, at 7\n  back squat\n\n800 m for time\n  run\n"
+    )
+    for days, kilos, time in ((0, "60", "3:20"), (7, "65", "3:12")):
+        number = client.post("/desk", data={"text": slate}).url.path.rsplit("/", 1)[1]
+        client.post(f"/crew/{number}/place", data={"person": 1, "group": 0})
+        class_id = on_floor(client, number)
+        happen(client, class_id, "start")
+        clock.on(900)
+        happen(client, class_id, "end")
+        for block, said in ((0, f"{kilos} kg x 5"), (1, time)):
+            fields = {"op": f"{days}-{block}", "block": block, "person": 1, "text": said}
+            assert client.post(f"/debrief/{class_id}/score", data=fields).status_code == 200
+        clock.on(7 * 86_400)
+    client.get("/debrief")  # records are worked out
+    page = client.get("/people/1").text
+    assert "75.8 kg, lifted once" in page and "two evenings" in page
+    assert "keep 76 kg as their best" in page and "24.5 s for 100 m" in page
+    client.post("/people/1/can", data={"what": "best", "move": "back squat"})
+    client.post("/people/1/can", data={"what": "pace", "move": "run"})
+    page = client.get("/people/1").text
+    assert "lifts once back squat 76 kg; 24 s for 100 m on foot" in page and "keep 76" not in page
+    again = client.post("/people/1/can", data={"what": "best", "move": "swing"})
+    assert again.status_code == 422 or "look again" in again.text

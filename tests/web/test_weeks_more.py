@@ -12,7 +12,10 @@ from lovrit.core.session.dated import with_start
 from lovrit.core.session.reader import read
 from lovrit.house.house import House
 from lovrit.store import club, sessions, weeks
+from tests.conftest import Clock
 from tests.core.session.slates import slates
+from tests.web.test_one_story import on_floor
+from tests.web.test_pages import happen
 from tests.web.test_weeks import LEGS, PULL, days, made
 
 AT = {"at": "2027-03-01"}
@@ -300,3 +303,21 @@ def test_a_wish_is_seen_kept_and_taken_back_also_where_nothing_clashes(client: T
     assert "Legs not before Thursday 4 March" in client.get("/weeks?from=2027-03-01").text
     client.post("/weeks/wish/0/gone", data=AT)
     assert "not before Thursday" not in client.get("/weeks?from=2027-03-01").text
+
+
+def test_what_was_noted_last_stands_where_the_next_one_is_written(
+    client: TestClient, clock: Clock
+) -> None:
+    number = made(client, LEGS)
+    client.post(f"/crew/{number}/place", data={"person": 1, "group": 0})
+    class_id = on_floor(client, f"{number}")
+    happen(client, class_id, "start")
+    clock.on(60)
+    happen(client, class_id, "end")
+    happen(client, class_id, "note", text="Two bells too few, and cold.")
+    client.post("/weeks/put", data={"session": number, "day": "2027-03-02"})
+    assert "“Two bells too few, and cold.”" in client.get(f"/desk/{number}").text
+    assert "noted: Two bells too few" in client.get("/weeks?from=2027-03-01").text
+    again = on_floor(client, f"{number}")
+    assert "Two bells too few" in client.get(f"/run/{again}/talk").text
+    assert "Two bells" not in client.get(f"/run/{class_id}/talk").text

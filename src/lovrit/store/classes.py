@@ -220,6 +220,16 @@ def over_between(work: Work, from_ms: int, to_ms: int) -> list[ClassRow]:
     return list(work.exec(query.order_by(col(ClassRow.made_ms))))
 
 
+def noted(work: Work, session_ids: list[int]) -> list[tuple[ClassRow, str]]:
+    """The classes of some sessions of which something was noted, the newest first, each with what it says by now."""
+    rows = {row.id: row for row in of_sessions(work, session_ids)}
+    query = select(EventRow.class_id, func.json_extract(EventRow.body, "$.text")).where(
+        col(EventRow.class_id).in_(rows), func.json_extract(EventRow.body, "$.kind") == "note"
+    )
+    said = {class_id: text or "" for class_id, text in work.exec(query.order_by(col(EventRow.seq)))}
+    return [(row, said[row.id]) for row in reversed(rows.values()) if row.id in said]
+
+
 def has_try(work: Work, session_id: int) -> bool:
     """Whether somebody has tried a session to its end."""
     query = select(ClassRow.id).where(

@@ -22,6 +22,7 @@ from lovrit.formats.fit_wish import GOALS
 from lovrit.formats.sheet import to_sheet
 from lovrit.formats.writers import WRITERS, When
 from lovrit.house.house import House
+from lovrit.house.noted import last_note
 from lovrit.store import classes, halls, people, sessions, weeks
 from lovrit.store.sessions import Gone, Written
 from lovrit.store.tables import ClassRow
@@ -63,12 +64,13 @@ def desk(
     with house.database.work() as work:
         opened = open_desk(house, work, session_id)
         theme = weeks.theme_of(work, opened.row.day)
+        noted = last_note(house, work, session_id)
         shown = main_block(opened.drawn) if block is None else block
         ahead = ahead_of(house, work, opened.row, (shown, part))
     values = values_of(opened, Shown(shown, part)) | {"ahead": ahead}
     values["why"] = explain(opened.drawn, why) if why else None
     values["goal"] = GOAL_OF.get(why)
-    values["theme"] = theme
+    values["theme"], values["noted"] = theme, noted
     values |= message_of(house, session_id, opened.row.text) if sent else {"message": None}
     values["forms"] = [(form, writer.said) for form, writer in WRITERS.items()]
     values["completion"] = completion_words(house.library)

@@ -15,6 +15,7 @@ from lovrit.core.days import NoSuchDay
 from lovrit.core.moves.names import key_of
 from lovrit.core.tonight.people import last_said
 from lovrit.core.values import LovritError, plain
+from lovrit.house.abilities import abilities
 from lovrit.house.house import House, since_day
 from lovrit.house.lately import last_times
 from lovrit.house.mine import kept_of, own_evenings, own_link
@@ -22,9 +23,11 @@ from lovrit.house.signed import link
 from lovrit.store import classes, club, people
 from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import day, page
+from lovrit.web.people.charts import charts_of
 
 router = APIRouter()
 MOST_CLASSES = 200
+MoveKey = Annotated[str, Form(max_length=120)]
 BEST = re.compile(r"(.*\D)\s+(\d{1,3}(?:[.,]\d+)?)\s*(?:kg)?", re.ASCII)
 
 
@@ -56,6 +59,7 @@ def _shown(
         shown = club.choice(work, "shown")
         calendar = link(house, "see", club.generation(work), person_id) if shown else ""
         names = {other.id: other.name for other in people.everyone(work)}
+        can = charts_of(one, abilities(house, work, person_id))
         theirs, alone_ = own_link(house, work, person_id), own_evenings(house, work, person_id)
     values: dict[str, Any] = {
         "one": one,
@@ -65,6 +69,7 @@ def _shown(
         "formulas": BY_AGE,
         "pace": paces.get(person_id),
         "came": came,
+        "can": can,
         "calendar": calendar,
         "theirs": theirs,
         "alone": alone_,
@@ -175,6 +180,27 @@ def _named(text: str, known: dict[str, int]) -> list[int]:
     if strangers:
         raise NotOne(f"Nobody in the club is called “{strangers[0]}”.")
     return list(dict.fromkeys(known[one.casefold()] for one in names if one))
+
+
+@router.post("/people/{person_id}/can")
+def can(
+    house: InHouse, person_id: Id, what: Annotated[Literal["best", "pace"], Form()], move: MoveKey
+) -> Response:
+    """What their scores say is kept as a figure of theirs, which loads and forecasts go by from then on."""
+    with house.database.writing() as work:
+        one = people.get(work, person_id)
+        facts = {
+            (fact.shown.move, fact.shown.what): fact.shown.value
+            for fact in abilities(house, work, person_id)
+        }
+        value = facts.get((move, "load" if what == "best" else "pace"))
+        if value is None:
+            raise NotOne("Their scores have changed since: look again.")
+        if what == "best":
+            people.change(work, person_id, bests={**one.bests, move: round(value * 2) / 2})
+        else:
+            people.change(work, person_id, pace_100_s=round(value))
+    return RedirectResponse(f"/people/{person_id}", 303)
 
 
 @router.post("/people/{person_id}/forget")

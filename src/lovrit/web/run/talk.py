@@ -11,6 +11,7 @@ from lovrit.house.coming import said_of
 from lovrit.house.house import House
 from lovrit.house.lately import watched
 from lovrit.house.live import Live
+from lovrit.house.noted import last_note
 from lovrit.store import club
 from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import page
@@ -42,6 +43,7 @@ def shown(request: Request, house: InHouse, class_id: Id) -> HTMLResponse:
     with house.database.work() as work:
         words = {} if live.session_id is None else said_of(work, live.session_id).words
         hardest = asked_most(live.plan.timeline) or 0.0
+        noted = last_note(house, work, live.session_id, before=live.id)
         watch = watched(floor, work, [(one, one.group) for one in live.comers], hardest, words)
     values: dict[str, Any] = {
         "live": live,
@@ -50,6 +52,7 @@ def shown(request: Request, house: InHouse, class_id: Id) -> HTMLResponse:
         "spoken": spoken_s(tuple(line.text for line in lines)),
         "setup": live.plan.session.setup_s,
         "watch": watch,
+        "noted": noted,
     }
     return page(request, house, "run/talk.html", here="run", **values)
 

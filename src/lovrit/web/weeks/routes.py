@@ -13,6 +13,7 @@ from lovrit.core.asked.qualities import REGIONS
 from lovrit.core.days import NoSuchDay
 from lovrit.core.session.dated import with_start
 from lovrit.house.house import House
+from lovrit.house.noted import notes_of
 from lovrit.house.recorded import up_to_date
 from lovrit.house.weeks import Laid, lay_out, monday_of, read_of
 from lovrit.store import classes, halls, records, sessions, weeks
@@ -45,7 +46,9 @@ def board(
         library = sessions.found(work, False).rows
         seen = people_see(house, work, f"{monday}", f"{laid.last}")
         names = [one.name for one in halls.halls(work)]
-        view = board_view(laid, _ran(work, laid), len(names) > 1)
+        ahead = [row.id or 0 for row in laid.rows if row.day and row.day >= house.today]
+        noted = {one: note.text for one, note in notes_of(house, work, ahead).items()}
+        view = board_view(laid, _ran(work, laid), len(names) > 1, noted)
         steps, wishes = weeks.steps(work), weeks.wishes(work)
     titles = {f"{row.id}": row.title or "Untitled session" for row in laid.rows}
     values: dict[str, Any] = {

@@ -24,7 +24,7 @@ ALIKE, MORE = 2.0, 1.3
 
 
 class OnBoard(Value):
-    """A session on its day; ``ran`` says how it was run, where it was."""
+    """A session on its day; ``ran`` says how it was run, where it was, ``noted`` what its coach wrote down last."""
 
     id: int
     title: str
@@ -39,6 +39,7 @@ class OnBoard(Value):
     hall: str
     coach: str
     ran: tuple[int, str] | None = None
+    noted: str = ""
 
 
 class DayOn(Value):
@@ -81,14 +82,19 @@ class Board(Value):
     twice: tuple[Twice, ...]
 
 
-def board_view(laid: Laid, ran: dict[int, tuple[int, str]], several_halls: bool) -> Board:
+def board_view(
+    laid: Laid,
+    ran: dict[int, tuple[int, str]],
+    several_halls: bool,
+    noted: dict[int, str] | None = None,
+) -> Board:
     """So many weeks from a Monday on; ``ran`` is how sessions that are past were run, by their numbers."""
     planned, loads = laid.planned(), [other_of(one) for one in laid.others]
     found = laid.around().told
     on = {one.id: one.at.date() for one in planned}
     shown = [one for one in found if laid.first <= on[one.session] <= laid.last]
     clashing = {one.session for one in found}
-    days = _Days(laid, clashing, ran, several_halls)
+    days = _Days(laid, clashing, ran, several_halls, noted or {})
     made = []
     for nth in range(laid.weeks):
         monday = laid.first + timedelta(days=7 * nth)
@@ -129,9 +135,15 @@ class _Days:
     """Draws days: what is on each, and how it stands."""
 
     def __init__(
-        self, laid: Laid, clashing: set[str], ran: dict[int, tuple[int, str]], several_halls: bool
+        self,
+        laid: Laid,
+        clashing: set[str],
+        ran: dict[int, tuple[int, str]],
+        several_halls: bool,
+        noted: dict[int, str],
     ) -> None:
         self.laid, self.clashing, self.ran, self.several = laid, clashing, ran, several_halls
+        self.noted = noted
         self._by_day: dict[str, list[SessionRow]] = {}
         for row in laid.rows:
             self._by_day.setdefault(row.day or "", []).append(row)
@@ -169,6 +181,7 @@ class _Days:
             hall=self.laid.halls[number] if self.several else "",
             coach=self.laid.coaches.get(number, ""),
             ran=self.ran.get(number),
+            noted=self.noted.get(number, ""),
         )
 
 
