@@ -77,8 +77,8 @@ def test_guesses_are_slowed_by_address_and_in_all(guarded: TestClient, clock: Cl
     assert guarded.post("/passphrase", data={"passphrase": SECRET}).status_code == 200
     guesses = Guesses()
     for nth in range(GUESSES_IN_ALL):
-        guesses.wrong(f"192.0.2.{nth}", nth)
-    assert guesses.wait_s("198.51.100.1", GUESSES_IN_ALL) > 500
+        guesses.begin(f"192.0.2.{nth}", nth)
+    assert guesses.begin("198.51.100.1", GUESSES_IN_ALL) > 500
 
 
 def test_bodies_are_refused_before_they_are_read(client: TestClient) -> None:

@@ -25,6 +25,13 @@ def backup(asked: Namespace) -> int:
     return copy(Path(asked.to))
 
 
+def of_the_house(asked: Namespace) -> int:
+    """Say who may come in; invite somebody, invite them again, or end it, while no Lovrit runs."""
+    from lovrit.web.serve import of_the_house as who
+
+    return who(asked.do, asked.name, asked.role)
+
+
 def export_club(asked: Namespace) -> int:
     """Write the whole club as open files in one zip, also while Lovrit runs."""
     from lovrit.web.serve import take_out

@@ -23,6 +23,7 @@ from lovrit.cli.house import (
     demo,
     export_club,
     import_club,
+    of_the_house,
     read_class,
     restore,
     serve,
@@ -191,6 +192,27 @@ COMMANDS = (
     ),
     (serve, ("--host", {"help": "where to listen; loopback needs no passphrase"}), PORT),
     (backup, ("to", {"help": "the file that the copy is written to"})),
+    (
+        of_the_house,
+        (
+            "do",
+            {
+                "nargs": "?",
+                "choices": ["list", "invite", "again", "end"],
+                "default": "list",
+                "help": "what to do",
+            },
+        ),
+        ("name", {"nargs": "?", "default": "", "help": "whose name"}),
+        (
+            "--role",
+            {
+                "choices": ["owner", "coach", "assistant"],
+                "default": "coach",
+                "help": "as what (coach)",
+            },
+        ),
+    ),
     (export_club, ("to", {"help": "the zip that the club is written to, as open files"})),
     (import_club, ("archive", {"help": "a zip that `lovrit export-club` has written"})),
     (
@@ -209,6 +231,7 @@ COMMANDS = (
 
 NAMES = {
     "run_class": "class", "read_class": "read-class", "export_club": "export-club", "import_club": "import-club",
+    "of_the_house": "people",
 }  # fmt: skip
 
 

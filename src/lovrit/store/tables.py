@@ -226,7 +226,7 @@ class LearntRow(SQLModel, table=True):
 
 
 class GuestRow(SQLModel, table=True):
-    """A browser that gave the passphrase; ``key`` is the hash of what its cookie holds."""
+    """A browser that gave a passphrase; ``key`` is the hash of what its cookie holds, ``keeper_id`` whose it is."""
 
     __tablename__ = "guest"
 
@@ -234,6 +234,21 @@ class GuestRow(SQLModel, table=True):
     said: str
     came_ms: int
     seen_ms: int
+    keeper_id: int | None = None
+
+
+class KeeperRow(SQLModel, table=True):
+    """Somebody of the house: their passphrase's hash once they came, else the hash of their invitation."""
+
+    __tablename__ = "keeper"
+
+    id: int | None = Field(default=None, primary_key=True)
+    name: str
+    role: str
+    hash: str | None = None
+    invite: str | None = None
+    invited_ms: int
+    ended_ms: int | None = None
 
 
 class EventRow(SQLModel, table=True):

@@ -9,8 +9,10 @@ from starlette.requests import Request
 from starlette.responses import HTMLResponse, RedirectResponse, Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
+from lovrit.core.rights import Who
 from lovrit.house.guests import Guests
 from lovrit.settings import Settings
+from lovrit.web.rights import needs
 
 SAFE = frozenset({"GET", "HEAD", "OPTIONS"})
 LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "[::1]", "::1"})
@@ -24,6 +26,7 @@ OPEN_PATHS = (
     "/straps/beats",
     "/see/",
     "/mine/",
+    "/invited/",
 )  # signed, or asked for a code
 KEPT = ("/static/",)
 
@@ -75,15 +78,27 @@ class Guard:
             return _plain("Lovrit answers on this machine only.", 421)
         if request.method not in SAFE and _foreign(request):
             return _plain("That post came from another site, so nothing was done.", 403)
-        if self.guests is None or request.url.path.startswith(OPEN_PATHS) or self._known(request):
+        path = request.url.path
+        if self.guests is None or path.startswith(OPEN_PATHS):
             return None
+        who = self.guests.known(token_of(request), self.now_ms())
+        if who is not None:
+            request.scope["state"]["who"] = who
+            return _not_theirs(request, who)
         if request.method in SAFE and "text/html" in request.headers.get("accept", ""):
             return RedirectResponse("/passphrase", 303)
         return _plain("The passphrase first, please.", 401)
 
-    def _known(self, request: Request) -> bool:
-        assert self.guests is not None
-        return self.guests.known(token_of(request), self.now_ms())
+
+def _not_theirs(request: Request, who: Who) -> Response | None:
+    """A sentence where an address is not for somebody of their role; an assistant begins on the floor."""
+    least = needs(request.url.path)
+    if who.may(least):
+        return None
+    if request.url.path == "/" and request.method in SAFE:
+        return RedirectResponse("/run", 303)
+    whose = "the owner" if least == "owner" else "a coach"
+    return _plain(f"This is for {whose} of the house; you are in as {who.name}, {who.role}.", 403)
 
 
 def cookie_name(request: Request) -> str:

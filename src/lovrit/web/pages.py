@@ -19,6 +19,7 @@ from lovrit.core.values import plain
 from lovrit.house.house import House
 from lovrit.house.thread import Thread, thread_of
 from lovrit.store.sessions import Gone
+from lovrit.web.rights import who_of
 from lovrit.web.words import WORDS
 
 HERE = Path(__file__).parent
@@ -124,5 +125,5 @@ def page(
     """A whole page."""
     values.setdefault("here", template.split("/", 1)[0])
     values.setdefault("thread", _thread(house, values))
-    values["nonce"] = request.state.nonce
+    values["nonce"], values["in_as"] = request.state.nonce, who_of(request)
     return HTMLResponse(render(house, template, **values), status)

@@ -6,6 +6,7 @@ from fastapi import APIRouter
 
 from lovrit.core.tonight.thread import StepKey
 from lovrit.web.club.routes import router as club
+from lovrit.web.club.who import router as who
 from lovrit.web.crew.answers import router as answers
 from lovrit.web.crew.fits import router as fits
 from lovrit.web.crew.rises import router as rises
@@ -81,7 +82,7 @@ SCREENS = (
     ),
     Screen("people", "People", "/people", (people, person)),
     Screen("moves", "Moves", "/moves", (moves,)),
-    Screen("club", "Club", "/club", (club,)),
+    Screen("club", "Club", "/club", (club, who)),
     Screen("mine", "Mine", "/mine", (mine,), named=False),
     Screen("straps", "Straps", "/straps", (straps, entry), named=False),
 )

@@ -18,10 +18,12 @@ import uvicorn
 from fastapi import FastAPI
 from pydantic import ValidationError
 
+from lovrit.core.rights import Role
 from lovrit.core.values import LovritError
 from lovrit.demo.club import dated, fill
 from lovrit.demo.season import season
 from lovrit.house.class_folder import KEPT, bring_back
+from lovrit.house.guests import Guests, NotOfTheHouse
 from lovrit.settings import LEAST_PASSPHRASE, NoZone, Settings, known_zone
 from lovrit.store.archive import NoArchive, export_club, import_club
 from lovrit.store.copies import NoCopy, copy, put_waiting, restore
@@ -198,6 +200,48 @@ def backup(to: Path) -> int:
         f"{copied}: {copied.stat().st_size // 1024} KiB, whole. Keep it where this machine isn’t.\n"
     )
     return 0
+
+
+def of_the_house(do: str, name: str, role: Role) -> int:
+    """Who may come in, from the machine itself, where somebody has lost all ways in; the exit status."""
+    try:
+        settings = Settings()
+        lock = FolderLock(settings.data, "changing who may come in") if do != "list" else None
+        known = Guests(Database(settings.database), None, _now_ms())
+        said = _of_the_house(known, do, name, role)
+        if lock:
+            lock.release()
+    except (LovritError, OSError, ValidationError) as error:
+        return _refused(error)
+    sys.stdout.write(said)
+    return 0
+
+
+def _of_the_house(known: Guests, do: str, name: str, role: Role) -> str:
+    if do == "list":
+        rows = known.of_the_house()
+        lines = [f"{one.name}, {one.role}{'' if one.hash else ', invited'}\n" for one in rows]
+        return (
+            "".join(lines)
+            or "Nobody comes in by a name yet; the club’s passphrase opens all of it.\n"
+        )
+    if do == "invite":
+        token = known.invite(name, role, _now_ms())
+    else:
+        row = next(
+            (one for one in known.of_the_house() if one.name.casefold() == name.casefold()), None
+        )
+        if row is None:
+            raise NotOfTheHouse(f"Nobody of the house is called “{name}”.")
+        if do == "end":
+            known.end(row.id or 0, _now_ms())
+            return f"{row.name} may not come in any more.\n"
+        token = known.invite_again(row.id or 0, _now_ms())
+    return f"Open /invited/{token} on this Lovrit within three days.\n"
+
+
+def _now_ms() -> int:
+    return round(time.time() * 1000)
 
 
 def take_out(to: Path) -> int:

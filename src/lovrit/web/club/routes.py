@@ -10,10 +10,13 @@ from starlette.background import BackgroundTask
 
 from lovrit.core.advice.company import Schools
 from lovrit.core.crew.highest import BY_AGE
+from lovrit.core.rights import MAY
 from lovrit.core.values import LovritError, checked, names_of, plain, type_of
 from lovrit.house.guests import key_of
+from lovrit.house.house import House
 from lovrit.settings import known_zone
 from lovrit.store import club, guests, sessions
+from lovrit.store.archive import export_club
 from lovrit.store.copies import WAITING, copy, of_folder, wait
 from lovrit.web.guard import token_of
 from lovrit.web.inhouse import Id, InHouse, WholeForm
@@ -75,21 +78,39 @@ class NotASchool(LovritError):
 @router.get("/club")
 def chosen(request: Request, house: InHouse) -> HTMLResponse:
     """What the club holds."""
+    return shown(request, house)
+
+
+def shown(
+    request: Request,
+    house: House,
+    invitation: tuple[str, str] | None = None,
+    refused: tuple[str, str] = ("", ""),
+) -> HTMLResponse:
+    """The page; with an invitation that was just made (a name, its link), or what was refused and typed."""
+    keepers = house.guests.of_the_house() if house.guests else []
     with house.database.work() as work:
         asides = [(row, _where(work, row.session_id)) for row in club.asides(work)]
         seen = house.guests.seen() if house.guests else {}
         mine = key_of(token_of(request))
+        names = {one.id: one.name for one in keepers}
         came = [
             (
                 row,
                 day(house, row.came_ms),
                 day(house, seen.get(row.key, row.seen_ms)),
                 row.key == mine,
+                names.get(row.keeper_id, "the club’s passphrase"),
             )
             for row in guests.listed(work)
         ]
     values: dict[str, Any] = {"questions": QUESTIONS, "schools": house.schools, "asides": asides}
-    values |= {"guests": came, "asked": house.guests is not None}
+    values |= {"guests": came, "asked": house.guests is not None, "keepers": keepers, "may": MAY}
+    values |= {
+        "invitation": invitation,
+        "refused": refused[0],
+        "typed": refused[1],
+    }
     values |= {"about": house.about, "zone": house.zone}
     folder = house.settings.copies_in
     values |= {
@@ -174,6 +195,15 @@ def not_after_all(house: InHouse) -> Response:
     """The copy that waits is let go."""
     (house.settings.data / WAITING).unlink(missing_ok=True)
     return RedirectResponse("/club#copies", 303)
+
+
+@router.get("/club/archive.zip")
+def archive(house: InHouse) -> FileResponse:
+    """The whole club as open files; the file made for it goes once it is sent."""
+    to = house.settings.data / f"archive-{token_hex(8)}.zip"
+    export_club(house.settings.database, to)
+    gone = BackgroundTask(to.unlink, missing_ok=True)
+    return FileResponse(to, filename=f"lovrit-{house.today}.zip", background=gone)
 
 
 @router.post("/club/guests/{key}/end")

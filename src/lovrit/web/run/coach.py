@@ -6,18 +6,22 @@ from typing import Any
 from lovrit.core.crew.dose import SHARES
 from lovrit.core.crew.person import DOES_NOT, Comer, Person
 from lovrit.core.moves.library import Library
+from lovrit.core.rights import OWNER, Who
 from lovrit.core.slate.line import Line
 from lovrit.core.tonight.kit import kit_out
 from lovrit.house.live import Live
 
 
-def coach_view(live: Live, everyone: Iterable[Person]) -> dict[str, Any]:
-    """The coach's values for the page of a class."""
+def coach_view(live: Live, everyone: Iterable[Person], who: Who = OWNER) -> dict[str, Any]:
+    """The coach's values for the page of a class; nothing of anybody's health for an assistant."""
     here, known = {one.id for one in live.comers}, list(everyone)
+    whole = who.may("coach")
     return {
-        "contacts": [(one.name, one.contact) for one in known if one.id in here and one.contact],
-        "not_cleared": [one.name for one in live.comers if one.cleared == "not yet"],
-        "groups_of": groups_of(live.comers),
+        "contacts": [
+            (one.name, one.contact) for one in known if whole and one.id in here and one.contact
+        ],
+        "not_cleared": [one.name for one in live.comers if whole and one.cleared == "not yet"],
+        "groups_of": groups_of(live.comers, whole),
         "others": [one for one in known if one.id not in here],
         "stations": stations_of(live),
         "kit": kit_out(live.plan.session, live.plan.library),
@@ -37,11 +41,13 @@ def scored_in(live: Live) -> list[tuple[int, str, str]]:
     ]
 
 
-def groups_of(comers: tuple[Comer, ...]) -> list[tuple[int, list[dict[str, Any]]]]:
-    """People by group, each with what is special."""
+def groups_of(
+    comers: tuple[Comer, ...], whole: bool = True
+) -> list[tuple[int, list[dict[str, Any]]]]:
+    """People by group, each with what is special where that may be seen."""
     groups: dict[int, list[dict[str, Any]]] = {}
     for comer in comers:
-        told = {"id": comer.id, "name": comer.name, "special": special(comer)}
+        told = {"id": comer.id, "name": comer.name, "special": special(comer) if whole else ""}
         groups.setdefault(comer.group, []).append(told)
     return sorted(groups.items())
 

@@ -18,6 +18,7 @@ from lovrit.store import classes, club, people, sessions, weeks
 from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import day, page
 from lovrit.web.pictures import wall_drawings
+from lovrit.web.rights import who_of
 from lovrit.web.run.coach import coach_view
 from lovrit.web.words import KEYS
 
@@ -126,7 +127,7 @@ def on_screen(
         }
     if screen == "coach":
         with house.database.work() as work:
-            values |= coach_view(live, people.everyone(work))
+            values |= coach_view(live, people.everyone(work), who_of(request))
         values |= {
             "hearts": live.hearts(),
             "keys": KEYS["run"],
@@ -141,7 +142,9 @@ async def happened(request: Request, class_id: Id, event: Event) -> JSONResponse
 
     Presses have threads of their own, so that they wait for no page that takes long.
     """
-    floor = floor_of(request)
+    floor, who = floor_of(request), who_of(request)
+    if who.name:  # it is kept who pressed, whatever the page said
+        event = event.but(by=who.name)
     told = await to_thread.run_sync(floor.happen, class_id, event, limiter=floor.presses)
     now_ms = floor.house.now_ms()
     state = await to_thread.run_sync(

@@ -67,7 +67,7 @@ def joined(
     """The wall of the class that a code is of; wrong codes slow down whoever gives them."""
     address, now_ms = request.client.host if request.client else "", house.now_ms()
     guesses = floor_of(request).codes
-    wait_s = guesses.wait_s(address, now_ms)
+    wait_s = guesses.begin(address, now_ms)
     said = "".join(code.upper().split())
     if wait_s:
         return _not_joined(request, house, code, f"Too many wrong codes. In {wait_s} s again.", 429)
@@ -75,7 +75,6 @@ def joined(
         open_ids = classes.open_ids(work)
     found = [one for one in open_ids if code_of(house, one) == said]
     if not found:
-        guesses.wrong(address, now_ms)
         refused = "No class that is on has this code. It stands on the coach’s screen, under “Other screens”."
         return _not_joined(request, house, code, refused, 422)
     guesses.right(address)
