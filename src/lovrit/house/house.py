@@ -3,6 +3,7 @@
 from collections.abc import Callable, Hashable
 from dataclasses import dataclass, field
 from datetime import date, datetime
+from pathlib import Path
 from threading import Event
 from zoneinfo import ZoneInfo
 
@@ -48,6 +49,9 @@ class House:
     paces: dict[int, Quickness] = field(default_factory=dict)
     drawings: dict[str, Drawing] = field(default_factory=dict)
     guests: Guests | None = None
+    beside: Path | None = (
+        None  # where all is kept now, where the club's file was taken from its place
+    )
     guesses: Guesses = field(default_factory=Guesses)
     placings: Jobs = field(default_factory=Jobs)
     closing: Event = field(default_factory=Event)
@@ -89,6 +93,37 @@ class House:
             NoSuchDay: if it is none, or could be two.
         """
         return read_day(text, date.fromisoformat(self.today), toward, self.about.days)
+
+    @property
+    def kept_in(self) -> Path:
+        """The file that all is kept in by now."""
+        return self.database.path or self.settings.database
+
+    @property
+    def beside_said(self) -> str:
+        """That the club's file was taken from its place, where it is so; empty where all is well."""
+        if self.beside is None:
+            return ""
+        return (
+            "The club’s file was deleted, moved or replaced while Lovrit ran. Nothing is lost: all of it goes on in "
+            f"{self.beside.name}, beside it."
+        )
+
+    def file_comes_home(self) -> None:
+        """What was kept beside goes back to its own place; whatever stands there by now is put aside."""
+        home = self.settings.database
+        if self.beside is None:
+            return
+        if home.exists():
+            home.rename(
+                home.with_name(f"{home.stem}-other-{self.when(self.now_ms()):%Y%m%d-%H%M%S}.sqlite")
+            )
+        for end in ("-wal", "-shm"):
+            home.with_name(home.name + end).unlink(missing_ok=True)
+        before, self.beside = self.beside, None
+        self.database.move_to(home)
+        for end in ("", "-wal", "-shm"):
+            before.with_name(before.name + end).unlink(missing_ok=True)
 
     def plan(self, text: str) -> Plan:
         """A text on the clock, with the moves that the club knows: planned once for all who ask."""

@@ -54,6 +54,11 @@ class Hub:
         for queue in list(self._listeners.get(message.channel, ())):
             queue.put_nowait(None if queue.qsize() >= MOST_WAITING else message)
 
+    def say_all(self, event: str, data: str) -> None:
+        """Send a message to everyone who listens to anything; from any thread."""
+        for channel in list(self._listeners):
+            self.say(channel, event, data)
+
     def heard(self, channel: str) -> int:
         """How many listen to a channel."""
         return len(self._listeners.get(channel, ()))

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from contextlib import closing, contextmanager
 from pathlib import Path
-from sqlite3 import Connection
+from sqlite3 import Connection, Error, connect
 from threading import RLock
 
 from sqlalchemy import Engine, PoolProxiedConnection, event
@@ -14,7 +14,7 @@ from sqlmodel import create_engine
 
 from lovrit.store.migrate import migrate
 from lovrit.store.revisions import AT, Revisions
-from lovrit.store.trouble import Busy, trouble_of
+from lovrit.store.trouble import Busy, CannotOpen, Moved, trouble_of
 
 WAIT_S = 5
 
@@ -31,18 +31,28 @@ class Database:
             Trouble: if it can't be used.
         """
         self.path = path
-        self._writers = RLock()
+        self._writers, self._commits = RLock(), RLock()
+        self._moves = 0
         self._shared = (
             RLock() if path is None else None
         )  # a database in memory is one connection for all threads
         try:
             self.engine = _engine(path)
+            event.listen(self.engine, "do_connect", self._where_it_is)
             if like:
                 like.copy_to(self.engine)
             migrate(self.engine, path)
             self.revisions = Revisions(self.engine)
+            self._anchored = None if path is None else _Anchor(path)
         except DBAPIError as error:
             raise trouble_of(error) or error from None
+
+    def _where_it_is(
+        self, _dialect: object, _record: object, to: list[object], _more: object
+    ) -> None:
+        """Connections are made to where the file is by now."""
+        if self.path is not None:
+            to[0] = str(self.path)
 
     @contextmanager
     def work(self) -> Iterator[Work]:
@@ -59,11 +69,15 @@ class Database:
 
     def _worked(self) -> Iterator[Work]:
         kept: set[str] = set()
+        begun = self._moves
         try:
             with self.revisions.noting() as wrote, self._session() as session:
                 try:
                     yield session
-                    session.commit()
+                    with self._commits:
+                        if self._moves != begun:
+                            raise Moved  # it would be written where nobody looks any more
+                        session.commit()
                     kept = wrote
                 except BaseException as error:
                     session.rollback()
@@ -97,9 +111,64 @@ class Database:
         with closing(self.engine.raw_connection()) as ours, closing(engine.raw_connection()) as new:
             _sqlite(ours).backup(_sqlite(new))
 
+    def lost(self) -> bool:
+        """Whether the file was deleted, renamed or replaced by another since it was opened."""
+        return self._anchored is not None and not self._anchored.in_place()
+
+    def move_to(self, path: Path) -> None:
+        """Go on in another file, with all that was kept: what was opened is still whole, wherever its name went.
+
+        Raises:
+            Trouble: if it can't be written there; nothing has moved then.
+        """
+        assert self._anchored is not None
+        with self._writers, self._commits:
+            try:
+                path.unlink(missing_ok=True)
+                self._anchored.copy_to(path)
+                anchored = _Anchor(path)
+            except (OSError, Error) as error:
+                raise CannotOpen(path) from error
+            self._anchored.close()
+            self._anchored, self.path = anchored, path
+            self._moves += 1
+            self.engine.dispose()
+
     def close(self) -> None:
         """Let go of the file."""
         self.engine.dispose()
+        if self._anchored:
+            self._anchored.close()
+
+
+class _Anchor:
+    """A connection that stays with the file itself, whatever becomes of its name."""
+
+    def __init__(self, path: Path) -> None:
+        self._path, found = path, path.stat()
+        self._is = (found.st_dev, found.st_ino)
+        self._connection = connect(path, check_same_thread=False)
+        self._connection.execute("SELECT count(*) FROM sqlite_master").fetchone()
+
+    def in_place(self) -> bool:
+        """Whether its name is still the file's."""
+        try:
+            found = self._path.stat()
+        except OSError:
+            return False
+        return self._is == (found.st_dev, found.st_ino)
+
+    def copy_to(self, path: Path) -> None:
+        """All that is in it, whole, into a new file."""
+        path.parent.mkdir(parents=True, exist_ok=True)
+        path.touch(mode=0o600)
+        with closing(connect(path)) as new:
+            self._connection.backup(new)
+            new.execute("PRAGMA journal_mode=WAL")
+
+    def close(self) -> None:
+        """Let go of it."""
+        self._connection.close()
 
 
 def _engine(path: Path | None) -> Engine:

@@ -32,6 +32,15 @@ class Busy(Trouble):
         )
 
 
+class Moved(Trouble):
+    """The file has gone somewhere else while this was being written."""
+
+    def __init__(self) -> None:
+        super().__init__(
+            "The club’s file was just put in a new place. Nothing was changed; try again."
+        )
+
+
 class ReadOnly(Trouble):
     """The file or its folder may not be written to."""
 

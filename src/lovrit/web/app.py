@@ -29,7 +29,7 @@ from lovrit.web.guard import Guard
 from lovrit.web.pages import environment
 from lovrit.web.run.drawn import hearts_drawn
 from lovrit.web.screens import SCREENS
-from lovrit.web.settle import copy_nightly, describe_all, settle
+from lovrit.web.settle import copy_nightly, describe_all, settle, watch_file
 from lovrit.web.shell.routes import router as shell
 from lovrit.web.stream.routes import router as stream
 from lovrit.web.weeks.series import hold_where_too_much
@@ -82,7 +82,7 @@ def create_app(
         floor.open()
         beside = [
             asyncio.create_task(asyncio.to_thread(one, house))
-            for one in (describe_all, record_all, erase_all, copy_nightly)
+            for one in (describe_all, record_all, erase_all, copy_nightly, watch_file)
         ]
         yield
         house.hub.close()

@@ -126,4 +126,5 @@ def page(
     values.setdefault("here", template.split("/", 1)[0])
     values.setdefault("thread", _thread(house, values))
     values["nonce"], values["in_as"] = request.state.nonce, who_of(request)
+    values["beside"] = house.beside_said
     return HTMLResponse(render(house, template, **values), status)

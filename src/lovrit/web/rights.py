@@ -7,7 +7,7 @@ from starlette.requests import Request
 from lovrit.core.rights import OWNER, Role, Who
 
 # the house itself: who may come in, everything at once, putting copies in place
-OWNERS = re.compile(r"/club/(people|guests|restore|copy|archive)\b.*")
+OWNERS = re.compile(r"/club/(people|guests|restore|copy|archive|home)\b.*")
 # the floor: presses and marks, walls and stations, straps and who wears them
 ASSISTANTS = re.compile(
     r"/(clock|stream|run|run/of/\d+|run/\d+(/happen|/screens|/cues\.flac)?|wall/\d+|station/\d+/\d+|"

@@ -13,6 +13,7 @@ from lovrit.web.desk.library import described
 
 AT_ONCE = 20
 LOOK_S, NIGHT = 300.0, 3
+WATCH_S = 1.0
 log = structlog.get_logger()
 
 
@@ -30,8 +31,9 @@ def settle(house: House) -> None:
 
 def copy_nightly(house: House) -> None:
     """A copy of the club's file each night from three on, while no class is on; old ones go."""
-    path, folder = house.settings.database, house.settings.copies_in
+    folder = house.settings.copies_in
     while not house.closing.wait(LOOK_S):
+        path = house.kept_in
         forget_old(path)
         now = house.when(house.now_ms())
         if folder is None or now.hour < NIGHT or not path.is_file():
@@ -43,6 +45,33 @@ def copy_nightly(house: House) -> None:
             if house.copies_said != str(trouble):
                 log.error("no copy tonight", why=str(trouble))
             house.copies_said = str(trouble)
+
+
+def watch_file(house: House) -> None:
+    """The club's file deleted, renamed or replaced under a house that runs: seen in two seconds and told everywhere.
+
+    All that was kept goes on in a new file beside it, nothing is lost, and somebody decides.
+    """
+    while not house.closing.wait(WATCH_S):
+        look_after_file(house)
+    house.file_comes_home()
+
+
+def look_after_file(house: House) -> None:
+    """Go on beside it where the file is gone from its name."""
+    if not house.database.lost():
+        return
+    beside = (
+        house.settings.data / f"lovrit-rescued-{house.when(house.now_ms()):%Y%m%d-%H%M%S}.sqlite"
+    )
+    try:
+        house.database.move_to(beside)
+    except Trouble as trouble:
+        log.error("the club's file is gone and can't be written anew", why=str(trouble))
+        return
+    house.beside = beside
+    log.error("the club's file is gone from its place; all goes on beside it", file=beside.name)
+    house.hub.say_all("trouble", house.beside_said)
 
 
 def describe_all(house: House) -> None:

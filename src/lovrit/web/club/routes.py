@@ -174,7 +174,7 @@ def copy_now(house: InHouse) -> FileResponse:
     """All that is kept, as one file, whole as of now."""
     today = house.today
     to = house.settings.data / f"copy-{token_hex(8)}.sqlite"
-    copy(house.settings.database, to)
+    copy(house.kept_in, to)
     return FileResponse(
         to,
         media_type="application/vnd.sqlite3",
@@ -190,6 +190,13 @@ def restore(house: InHouse, file: UploadFile) -> Response:
     return RedirectResponse("/club#copies", 303)
 
 
+@router.post("/club/home")
+def home(house: InHouse) -> Response:
+    """What was kept beside goes back to its place as the club's file."""
+    house.file_comes_home()
+    return RedirectResponse("/club#copies", 303)
+
+
 @router.post("/club/restore/not")
 def not_after_all(house: InHouse) -> Response:
     """The copy that waits is let go."""
@@ -201,7 +208,7 @@ def not_after_all(house: InHouse) -> Response:
 def archive(house: InHouse) -> FileResponse:
     """The whole club as open files; the file made for it goes once it is sent."""
     to = house.settings.data / f"archive-{token_hex(8)}.zip"
-    export_club(house.settings.database, to)
+    export_club(house.kept_in, to)
     gone = BackgroundTask(to.unlink, missing_ok=True)
     return FileResponse(to, filename=f"lovrit-{house.today}.zip", background=gone)
 

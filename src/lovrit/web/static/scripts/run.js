@@ -317,6 +317,10 @@ class Run {
         this.toldOfHearts = called;
       },
       walls: (data) => this.coach?.walls(Number(data)),
+      trouble: (data) => { // of the house itself: the class goes on
+        this.stillAway = data;
+        this.tell("");
+      },
       away: () => {
         this.root.dataset.away = "1";
         this.stillAway = "The server is not reached; the class goes on from the plan.";
