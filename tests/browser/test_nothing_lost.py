@@ -1,7 +1,7 @@
 """Nothing pressed or typed is lost, and nothing pretended: servers that fail, networks that go, two at once."""
 
 import pytest
-from playwright.sync_api import BrowserContext, Page, expect
+from playwright.sync_api import BrowserContext, Page, Route, expect
 
 from tests.browser.conftest import Here, post
 from tests.browser.test_thread import hold_to_end, new_session, settled, slate_of, until, write
@@ -260,3 +260,20 @@ def test_names_of_any_kind_go_nowhere(page: Page, server: Here) -> None:
         assert page.evaluate("location.pathname") == path
         assert page.evaluate("document.querySelectorAll('meta[http-equiv]').length") == 0
     assert not said, "\n".join(said)
+
+
+def test_a_key_that_is_quicker_than_its_page_counts(page: Page, server: Here) -> None:
+    """The coach presses Space while the script is still on its way; it begins as though it had been there."""
+    class_id = to_the_floor(page, server)
+    waiting: list[Route] = []
+
+    def holds_back(route: Route) -> None:
+        waiting.append(route)
+
+    page.route("**/static/run.js*", holds_back)
+    with page.expect_request("**/static/run.js*"):
+        page.goto(f"{server.url}/run/{class_id}", wait_until="commit")
+    page.locator("#run").wait_for(state="attached")
+    page.keyboard.press("Space")
+    waiting[0].continue_()
+    expect(page.locator("#run")).to_have_attribute("data-phase", "on")

@@ -75,9 +75,14 @@ def test_a_house_that_stops_puts_its_file_back(tmp_path: Path, clock: Clock) -> 
 
 def test_what_was_being_written_as_it_moved_is_not_acknowledged(tmp_path: Path) -> None:
     database = Database(tmp_path / "lovrit.sqlite")
-    with pytest.raises(Moved), database.work() as work:
-        database.move_to(tmp_path / "other.sqlite")
-        work.connection().exec_driver_sql("INSERT INTO club (key, value) VALUES ('a', '1')")
+
+    def written_as_it_moves() -> None:
+        with database.work() as work:
+            database.move_to(tmp_path / "other.sqlite")
+            work.connection().exec_driver_sql("INSERT INTO club (key, value) VALUES ('a', '1')")
+
+    with pytest.raises(Moved):
+        written_as_it_moves()
     with database.work() as work:
         asked = "SELECT count(*) FROM club WHERE key = 'a'"
         assert work.connection().exec_driver_sql(asked).scalar() == 0
