@@ -1,6 +1,7 @@
 """What hearts make a coach ask, held to the cases that were written down before."""
 
 import tomllib
+from collections.abc import Sequence
 from pathlib import Path
 from typing import Any
 
@@ -19,9 +20,9 @@ from tests.core.odd_hearts import HEART, plan_of, trace_of
 CASES = tomllib.loads((Path(__file__).parents[1] / "cases" / "suspected.toml").read_text("utf-8"))
 
 
-def evening(session: str, heart: dict[str, float], seed: int, did: list[Any] = []) -> Evening:  # noqa: B006
+def evening(session: str, heart: dict[str, float], seed: int, did: Sequence[Any] = ()) -> Evening:
     plan = plan_of(session)
-    told = trace_of({"session": session, "heart": heart, "did": did}, seed)[0]
+    told = trace_of({"session": session, "heart": heart, "did": list(did)}, seed)[0]
     asked = tuple(
         (one.seconds, interval_demand(plan.session, one)) for one in plan.timeline.intervals
     )

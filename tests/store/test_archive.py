@@ -15,6 +15,7 @@ from lovrit.store.archive import NoArchive, export_club, import_club
 from lovrit.store.database import Database
 from lovrit.store.trouble import Newer
 from tests.conftest import ready
+from tests.formats.test_command_line import run
 from tests.store.test_old_files import OLD
 
 
@@ -118,3 +119,30 @@ def test_an_archive_of_a_later_lovrit_is_refused(tmp_path: Path) -> None:
     (tmp_path / "text.zip").write_text("hello")
     with pytest.raises(NoArchive, match="no club’s archive"):
         import_club(tmp_path / "text.zip", tmp_path / "new.sqlite")
+
+
+def test_the_commands_move_a_club_and_say_who_may(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    here, there = tmp_path / "here", tmp_path / "there"
+    here.mkdir()
+    monkeypatch.setenv("LOVRIT_DATA", str(here))
+    assert "no club" in run("people").stderr.lower() or run("people").exit_code == 2
+    ready(here / "lovrit.sqlite").close()
+    assert "Nobody comes in by a name yet" in run("people").stdout
+    invited = run("people", "invite", "Ola", "--role", "owner")
+    assert "/invited/" in invited.stdout and "Ola, owner, invited" in run("people").stdout
+    assert (
+        "called so" in run("people", "invite", "ola").stderr
+        or run("people", "invite", "ola").exit_code == 2
+    )
+    assert "/invited/" in run("people", "again", "Ola").stdout
+    assert "may not come in" in run("people", "end", "Ola").stdout
+    assert run("people", "end", "Nils").exit_code == 2
+    assert "KiB" in run("export-club", str(tmp_path / "club.zip")).stdout
+    monkeypatch.setenv("LOVRIT_DATA", str(there))
+    assert "is in place" in run("import-club", str(tmp_path / "club.zip")).stdout
+    assert rows_of(there / "lovrit.sqlite")["person"] == rows_of(here / "lovrit.sqlite")["person"]
+    again = run("import-club", str(tmp_path / "club.zip"))
+    assert again.exit_code == 2 and "already" in again.stderr
+    assert run("read-class", str(tmp_path / "club.zip")).exit_code == 2

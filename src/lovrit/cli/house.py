@@ -25,34 +25,6 @@ def backup(asked: Namespace) -> int:
     return copy(Path(asked.to))
 
 
-def of_the_house(asked: Namespace) -> int:
-    """Say who may come in; invite somebody, invite them again, or end it, while no Lovrit runs."""
-    from lovrit.web.serve import of_the_house as who
-
-    return who(asked.do, asked.name, asked.role)
-
-
-def export_club(asked: Namespace) -> int:
-    """Write the whole club as open files in one zip, also while Lovrit runs."""
-    from lovrit.web.serve import take_out
-
-    return take_out(Path(asked.to))
-
-
-def import_club(asked: Namespace) -> int:
-    """Read a club's open files into an empty folder."""
-    from lovrit.web.serve import take_in
-
-    return take_in(Path(asked.archive))
-
-
-def read_class(asked: Namespace) -> int:
-    """Bring a class that was taken out as a folder back into the club, while no Lovrit runs on it."""
-    from lovrit.web.serve import read_class as bring
-
-    return bring(Path(asked.folder))
-
-
 def restore(asked: Namespace) -> int:
     """Put a copy in the place of the club's file."""
     from lovrit.web.serve import put_back

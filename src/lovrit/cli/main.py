@@ -17,17 +17,8 @@ from lovrit.cli.floor import (
     weeks,
 )
 from lovrit.cli.given import AS_JSON, BROKEN_PIPE, FILE, Ended
-from lovrit.cli.house import (
-    backup,
-    check,
-    demo,
-    export_club,
-    import_club,
-    of_the_house,
-    read_class,
-    restore,
-    serve,
-)
+from lovrit.cli.house import backup, check, demo, restore, serve
+from lovrit.cli.kept import export_club, import_club, of_the_house, read_class
 from lovrit.cli.paper import export, fit, moves, plan, read, recast, schema
 from lovrit.cli.played import straps
 

@@ -18,14 +18,9 @@ import uvicorn
 from fastapi import FastAPI
 from pydantic import ValidationError
 
-from lovrit.core.rights import Role
-from lovrit.core.values import LovritError
 from lovrit.demo.club import dated, fill
 from lovrit.demo.season import season
-from lovrit.house.class_folder import KEPT, bring_back
-from lovrit.house.guests import Guests, NotOfTheHouse
 from lovrit.settings import LEAST_PASSPHRASE, NoZone, Settings, known_zone
-from lovrit.store.archive import NoArchive, export_club, import_club
 from lovrit.store.copies import NoCopy, copy, put_waiting, restore
 from lovrit.store.database import Database
 from lovrit.store.lock import FolderLock
@@ -202,96 +197,10 @@ def backup(to: Path) -> int:
     return 0
 
 
-def of_the_house(do: str, name: str, role: Role) -> int:
-    """Who may come in, from the machine itself, where somebody has lost all ways in; the exit status."""
-    try:
-        settings = Settings()
-        lock = FolderLock(settings.data, "changing who may come in") if do != "list" else None
-        known = Guests(Database(settings.database), None, _now_ms())
-        said = _of_the_house(known, do, name, role)
-        if lock:
-            lock.release()
-    except (LovritError, OSError, ValidationError) as error:
-        return _refused(error)
-    sys.stdout.write(said)
-    return 0
-
-
-def _of_the_house(known: Guests, do: str, name: str, role: Role) -> str:
-    if do == "list":
-        rows = known.of_the_house()
-        lines = [f"{one.name}, {one.role}{'' if one.hash else ', invited'}\n" for one in rows]
-        return (
-            "".join(lines)
-            or "Nobody comes in by a name yet; the club’s passphrase opens all of it.\n"
-        )
-    if do == "invite":
-        token = known.invite(name, role, _now_ms())
-    else:
-        row = next(
-            (one for one in known.of_the_house() if one.name.casefold() == name.casefold()), None
-        )
-        if row is None:
-            raise NotOfTheHouse(f"Nobody of the house is called “{name}”.")
-        if do == "end":
-            known.end(row.id or 0, _now_ms())
-            return f"{row.name} may not come in any more.\n"
-        token = known.invite_again(row.id or 0, _now_ms())
-    return f"Open /invited/{token} on this Lovrit within three days.\n"
-
-
-def _now_ms() -> int:
-    return round(time.time() * 1000)
-
-
-def take_out(to: Path) -> int:
-    """The club as open files in one zip, also while Lovrit runs; the exit status."""
-    try:
-        made = export_club(Settings().database, to)
-    except (NoArchive, Trouble, ValidationError) as error:
-        return _refused(error)
-    sys.stdout.write(
-        f"{made}: {made.stat().st_size // 1024} KiB. It holds names and hearts: keep it so.\n"
-    )
-    return 0
-
-
-def take_in(archive: Path) -> int:
-    """A club's open files as the club here, where there is none yet; the exit status."""
-    try:
-        settings = Settings()
-        settings.data.mkdir(parents=True, exist_ok=True)
-        lock = FolderLock(settings.data, "bringing a club in")
-        import_club(archive, settings.database)
-        lock.release()
-    except (NoArchive, Trouble, OSError, ValidationError) as error:
-        return _refused(error)
-    sys.stdout.write(
-        f"{archive.name} is in place. Links that were sent out before hold no more: send new ones.\n"
-    )
-    return 0
-
-
 def _refused(error: Exception) -> int:
     said = _cannot_be(error) if isinstance(error, ValidationError) else error
     sys.stderr.write(f"{said}\n")
     return REFUSED
-
-
-def read_class(folder: Path) -> int:
-    """A class that was taken out comes into the club's file, while no Lovrit has it open; the exit status."""
-    try:
-        settings = Settings()
-        lock = FolderLock(settings.data, "bringing a class back")
-        raw = (folder / KEPT if folder.is_dir() else folder).read_bytes()
-        database = Database(settings.database)
-        with database.writing() as work:
-            number = bring_back(work, raw)
-        lock.release()
-    except (LovritError, Trouble, OSError, ValidationError) as error:
-        return _refused(error)
-    sys.stdout.write(f"It is class {number} here.\n")
-    return 0
 
 
 def put_back(copied: Path) -> int:
