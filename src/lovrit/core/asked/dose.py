@@ -10,12 +10,12 @@ from functools import cached_property
 
 from lovrit.core.asked.leaving import leaves
 from lovrit.core.asked.qualities import WORKS, Burden, Leaves, Quality, Region
-from lovrit.core.asked.shares import shares
+from lovrit.core.asked.shares import own_share, shares
 from lovrit.core.heart.asked import USUAL_EFFORT
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move
 from lovrit.core.session.session import Session
-from lovrit.core.slate.line import Line
+from lovrit.core.slate.line import Task
 from lovrit.core.timeline.interval import Interval
 from lovrit.core.timeline.plan import Plan
 from lovrit.core.timeline.sums import is_hard
@@ -88,8 +88,8 @@ def asked_by(
         minutes = (effort / HARD_AT) ** 2 * seconds / 60
         hard += seconds / 60 if is_hard(one) else 0.0
         brisk += seconds / 60 if effort >= BRISK else 0.0
-        for line, share in shares(block, one.move, library):
-            _add(dose, sore, line, minutes * share, effort, library, unused)
+        for _, task, share in shares(block, one.move, library):
+            _add(dose, sore, task, minutes * share * own_share(block), effort, library, unused)
     return Asks(
         dose=dose, sore=sore, load=load, hard_min=hard, minutes=whole, unsaid=tuple(unsaid), brisk_min=brisk,
         leaves=leaves(session, spans, library, unused, used),
@@ -139,13 +139,12 @@ def _by_minutes(dose: dict[str, float]) -> Leaves:
 def _add(
     dose: dict[str, float],
     sore: dict[str, float],
-    line: Line,
+    task: Task,
     minutes: float,
     effort: float,
     library: Library,
     unused: frozenset[str],
 ) -> None:
-    task = line.tasks[0]
     move = library.find(task.name)
     if move is None:
         return

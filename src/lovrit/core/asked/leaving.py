@@ -7,7 +7,7 @@ from collections.abc import Iterable, Iterator
 from typing import Literal, NamedTuple
 
 from lovrit.core.asked.qualities import GRIPPED, MOST, WORKS, Burden, Fresh, Leaves, Quality, Region
-from lovrit.core.asked.shares import shares
+from lovrit.core.asked.shares import own_share, shares
 from lovrit.core.blocks.block import Block
 from lovrit.core.heart.asked import USUAL_EFFORT
 from lovrit.core.moves.library import Library
@@ -103,7 +103,7 @@ def leaves(
     """
     every = list(spans)
     total = _Sum(bool({"older", "beginners"} & set(session.whom)), "children" in session.whom, used)
-    reps: dict[tuple[int, int], tuple[float, _Part]] = {}
+    reps: dict[tuple[int, int, int], tuple[float, _Part]] = {}
     for part in _parts(session, every, library):
         _hard(total, part, unused)
         _speed(total, part)
@@ -111,7 +111,8 @@ def leaves(
         _held(total, part)
         _learnt(total, part)
         if part.move is not None and part.line is not None and part.task is not None:
-            key = (part.interval.block, part.block.moves.index(part.line))
+            at = part.block.moves.index(part.line), part.line.tasks.index(part.task)
+            key = (part.interval.block, *at)
             reps[key] = (reps.get(key, (0.0, part))[0] + _reps(part), part)
     for done, part in reps.values():
         _limit(total, part, done)
@@ -141,10 +142,17 @@ def _parts(session: Session, spans: list[Span], library: Library) -> Iterator[_P
         effort = USUAL_EFFORT[one.phase] if effort is None else effort
         after = spans[nth + 1][0] if nth + 1 < len(spans) else None
         rest_s = after.seconds if after is not None and after.phase not in ("work", "steady") else 0
-        for line, share in shares(block, one.move, library):
-            task = line.tasks[0] if line else None
-            move = library.find(task.name) if task else None
-            yield _Part(block, one, seconds * share, rest_s, effort, line, task, move)
+        own = seconds * own_share(block)
+        if not any(not line.is_rest for line in block.moves):
+            yield _Part(block, one, own, rest_s, effort, None, None, _named(block, library))
+        for line, task, share in shares(block, one.move, library):
+            move = library.find(task.name)
+            yield _Part(block, one, own * share, rest_s, effort, line, task, move)
+
+
+def _named(block: Block, library: Library) -> Move | None:
+    """What a block without lines says by its name that it is: a run, a ride."""
+    return next((move for name in block.name.split() if (move := library.find(name))), None)
 
 
 def _works(part: _Part) -> dict[Region, float]:

@@ -1,15 +1,26 @@
-"""How the seconds of a work are shared among the lines that are done in it."""
+"""How the seconds of a work are shared among the tasks that are done in it, and how much of it one person does."""
 
 from collections.abc import Iterator
 
 from lovrit.core.blocks.block import Block
+from lovrit.core.blocks.company import share_of
 from lovrit.core.blocks.worktime import line_s
 from lovrit.core.moves.library import Library
-from lovrit.core.slate.line import Line
+from lovrit.core.slate.line import Line, Task
 
 
-def shares(block: Block, move: int | None, library: Library) -> Iterator[tuple[Line, float]]:
-    """The lines of a work with each one's share of its seconds: of a rotation all alike, else by what reps take."""
+def shares(block: Block, move: int | None, library: Library) -> Iterator[tuple[Line, Task, float]]:
+    """The tasks of a work with each one's share of its seconds: of a rotation all alike, else by what reps take.
+
+    What is joined by “+” shares its line's part likewise.
+    """
+    for line, share in _lines(block, move, library):
+        took = [max(1.0, line_s(line.but(tasks=(task,)), library) or 1.0) for task in line.tasks]
+        for task, seconds in zip(line.tasks, took, strict=True):
+            yield line, task, share * seconds / sum(took)
+
+
+def _lines(block: Block, move: int | None, library: Library) -> Iterator[tuple[Line, float]]:
     lines = [line for line in block.moves if not line.is_rest]
     if move is not None and block.moves and not block.moves_people:
         yield block.moves[move], 1.0
@@ -18,3 +29,8 @@ def shares(block: Block, move: int | None, library: Library) -> Iterator[tuple[L
     else:
         took = [max(1.0, line_s(line, library) or 1.0) for line in lines]
         yield from ((line, seconds / sum(took)) for line, seconds in zip(lines, took, strict=True))
+
+
+def own_share(block: Block) -> float:
+    """Which part of a block's work one person does: of partners and teams, their own."""
+    return share_of(block) if hasattr(block, "team") else 1.0
