@@ -6,9 +6,9 @@ from contextlib import suppress
 
 from lovrit.core.crew.fit import Fitted
 from lovrit.core.crew.person import Person
-from lovrit.core.heart.foresee import start_of
+from lovrit.core.heart.foresee import body_of, start_of
 from lovrit.core.heart.learn import Evening, learn
-from lovrit.core.heart.suspected import asked_of_heart
+from lovrit.core.heart.suspected import Worn, asked_of_heart, changed_straps
 from lovrit.core.review.hearts import HeartAfter, heart_after
 from lovrit.core.review.turns import Trace
 from lovrit.core.run.frozen import UnreadableClass
@@ -27,6 +27,7 @@ class HeartsAfter:
 
     def __init__(self) -> None:
         self._kept: OrderedDict[tuple[object, ...], dict[int, HeartAfter]] = OrderedDict()
+        self._changed: OrderedDict[tuple[object, ...], list[tuple[int, int]]] = OrderedDict()
 
     def of(self, live: Live, traces: dict[int, Trace]) -> dict[int, HeartAfter]:
         """Each person's heart in a class, of those whose strap told something."""
@@ -41,6 +42,23 @@ class HeartsAfter:
                 self._kept.popitem(last=False)
         self._kept.move_to_end(key)
         return self._kept[key]
+
+    def changed(self, live: Live, traces: dict[int, Trace]) -> list[tuple[int, int]]:
+        """Pairs who seem to have worn each other's straps in a class that is over, by what each heart did before."""
+        key = _as_it_was(live, traces)
+        if key not in self._changed:
+            hearts, said = self.of(live, traces), live.state.changed
+            self._changed[key] = changed_straps(
+                [
+                    Worn(one.id, body_of(one), hearts[one.id].evening())
+                    for one in live.comers
+                    if one.id in hearts and one.id not in said
+                    if (one.heart or one.max_hr) and not one.effort_only
+                ]
+            )
+            while len(self._changed) > ON_THE_SHELF:
+                self._changed.popitem(last=False)
+        return self._changed[key]
 
 
 def _as_it_was(live: Live, traces: dict[int, Trace]) -> tuple[object, ...]:

@@ -4,8 +4,6 @@ from typing import NamedTuple
 
 from lovrit.core.clock import clock
 from lovrit.core.crew.person import Comer, Person
-from lovrit.core.heart.foresee import body_of
-from lovrit.core.heart.suspected import Worn, changed_straps
 from lovrit.core.review.hearts import HeartAfter, WorkOfHeart
 from lovrit.core.run.frozen import Frozen
 from lovrit.core.values import Value
@@ -122,26 +120,15 @@ class Changed(NamedTuple):
     done: bool
 
 
-def changed_said(live: Live, hearts: dict[int, HeartAfter]) -> list[Changed]:
-    """Straps that were changed, as was said, and those that seem so by what each heart has done before."""
+def changed_said(live: Live, seems: list[tuple[int, int]]) -> list[Changed]:
+    """Straps that were changed, as was said, and those that seem so."""
     names, said = {one.id: one.name for one in live.comers}, live.state.changed
     found = [
         Changed(one, other, (names[one], names[other]), True)
         for one, other in said.items()
         if one < other and said.get(other) == one and {one, other} <= names.keys()
     ]
-    if live.state.phase != "over":
-        return found
-    known = [one for one in live.comers if one.heart or one.max_hr]
-    worn = [
-        Worn(one.id, body_of(one), hearts[one.id].evening())
-        for one in known
-        if one.id in hearts and one.id not in said and not one.effort_only
-    ]
-    return found + [
-        Changed(one, other, (names[one], names[other]), False)
-        for one, other in changed_straps(worn)
-    ]
+    return found + [Changed(one, other, (names[one], names[other]), False) for one, other in seems]
 
 
 def learnt_rows(

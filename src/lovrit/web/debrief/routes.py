@@ -104,6 +104,7 @@ def _shown(
         row = classes.get(work, class_id)
         everyone = people.everyone(work)
     hearts = floor_of(request).cleaned.of(live, traces)
+    seems = floor_of(request).cleaned.changed(live, traces) if live.state.phase == "over" else []
     view = debrief_view(live.plan, live.state, live.comers, held(traces, hearts), person, hearts)
     chosen = next((one for one in live.comers if one.id == view.chosen), None)
     names_came = {str(one.id): one.name for one in live.came}
@@ -127,7 +128,7 @@ def _shown(
         "clauses": clauses_of(live, hearts),
         "heart": one_heart(live.plan, chosen, hearts.get(chosen.id)) if chosen else None,
         "learnt": learnt_rows(everyone, live.comers, hearts),
-        "straps": changed_said(live, hearts),
+        "straps": changed_said(live, seems),
     }
     return page(request, house, "debrief/page.html", status=422 if refused else 200, **values)
 

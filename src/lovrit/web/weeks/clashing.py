@@ -58,7 +58,11 @@ def all_clashes(
     with house.database.work() as work:
         laid = lay_out(house, work, monday, MOST_WEEKS)
     until = monday + timedelta(days=7 * shown - 1)
-    values: dict[str, Any] = {"found": _clashes(house, laid, until), "monday": f"{monday}"}
+    values: dict[str, Any] = {
+        "found": _clashes(house, laid, until),
+        "told": _told(laid, until),
+        "monday": f"{monday}",
+    }
     if request.headers.get("hx-request"):
         return HTMLResponse(render(house, "weeks/clashes.html", **values))
     return page(
@@ -75,6 +79,22 @@ def _clashes(house: House, laid: Laid, until: date) -> list[ClashOn]:
         if one.session in rows and max(laid.first, laid.today) <= at[one.session] <= until
     ]
     return [_clash(house, laid, around, one, rows) for one in shown[:MOST_CLASHES]]
+
+
+def _told(laid: Laid, until: date) -> list[tuple[int, str, str]]:
+    """What is worth a word and no clash: skill on what is tired."""
+    around, rows = laid.around(), {f"{row.id}": row for row in laid.rows}
+    at = {one.id: one.at.date() for one in around.sessions}
+    return [
+        (
+            rows[one.session].id or 0,
+            rows[one.session].title or "Untitled session",
+            _text(one, laid, rows),
+        )
+        for one in around.every
+        if one.kind == "told" and one.session in rows
+        if max(laid.first, laid.today) <= at[one.session] <= until
+    ]
 
 
 def _clash(
