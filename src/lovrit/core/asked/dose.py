@@ -10,7 +10,7 @@ from functools import cached_property
 
 from lovrit.core.asked.leaving import leaves
 from lovrit.core.asked.qualities import WORKS, Burden, Leaves, Quality, Region
-from lovrit.core.asked.shares import own_share, shares
+from lovrit.core.asked.shares import Shares, own_share
 from lovrit.core.heart.asked import USUAL_EFFORT
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move
@@ -74,7 +74,7 @@ def asked_by(
     sore: dict[str, float] = {}
     load = hard = brisk = whole = 0.0
     unsaid: list[str] = []
-    spans = list(spans)
+    spans, shared = list(spans), Shares(library)
     for one, seconds in spans:
         block = session.blocks[one.block]
         effort = one.asked if one.asked is not None else one.effort
@@ -88,7 +88,7 @@ def asked_by(
         minutes = (effort / HARD_AT) ** 2 * seconds / 60
         hard += seconds / 60 if is_hard(one) else 0.0
         brisk += seconds / 60 if effort >= BRISK else 0.0
-        for _, task, share in shares(block, one.move, library):
+        for _, task, share in shared.of(one.block, block, one.move):
             _add(dose, sore, task, minutes * share * own_share(block), effort, library, unused)
     return Asks(
         dose=dose, sore=sore, load=load, hard_min=hard, minutes=whole, unsaid=tuple(unsaid), brisk_min=brisk,

@@ -7,7 +7,7 @@ from collections.abc import Iterable, Iterator
 from typing import Literal, NamedTuple
 
 from lovrit.core.asked.qualities import GRIPPED, MOST, WORKS, Burden, Fresh, Leaves, Quality, Region
-from lovrit.core.asked.shares import own_share, shares
+from lovrit.core.asked.shares import Shares, own_share
 from lovrit.core.blocks.block import Block
 from lovrit.core.heart.asked import USUAL_EFFORT
 from lovrit.core.moves.library import Library
@@ -111,8 +111,11 @@ def leaves(
         _held(total, part)
         _learnt(total, part)
         if part.move is not None and part.line is not None and part.task is not None:
-            at = part.block.moves.index(part.line), part.line.tasks.index(part.task)
-            key = (part.interval.block, *at)
+            key = (
+                part.interval.block,
+                id(part.line),
+                id(part.task),
+            )  # the very ones of this session
             reps[key] = (reps.get(key, (0.0, part))[0] + _reps(part), part)
     for done, part in reps.values():
         _limit(total, part, done)
@@ -134,6 +137,7 @@ def _capped(total: _Sum) -> Iterator[Burden]:
 
 def _parts(session: Session, spans: list[Span], library: Library) -> Iterator[_Part]:
     """Every line's share of every work, with the rest that follows."""
+    shared = Shares(library)
     for nth, (one, seconds) in enumerate(spans):
         block = session.blocks[one.block]
         if one.phase not in ("work", "steady"):
@@ -145,7 +149,7 @@ def _parts(session: Session, spans: list[Span], library: Library) -> Iterator[_P
         own = seconds * own_share(block)
         if not any(not line.is_rest for line in block.moves):
             yield _Part(block, one, own, rest_s, effort, None, None, _named(block, library))
-        for line, task, share in shares(block, one.move, library):
+        for line, task, share in shared.of(one.block, block, one.move):
             move = library.find(task.name)
             yield _Part(block, one, own * share, rest_s, effort, line, task, move)
 

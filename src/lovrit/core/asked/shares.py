@@ -9,13 +9,25 @@ from lovrit.core.moves.library import Library
 from lovrit.core.slate.line import Line, Task
 
 
-def shares(block: Block, move: int | None, library: Library) -> Iterator[tuple[Line, Task, float]]:
-    """The tasks of a work with each one's share of its seconds: of a rotation all alike, else by what reps take.
+class Shares:
+    """The tasks of works with each one's share of its seconds; worked out once a work, since turns are many."""
 
-    What is joined by “+” shares its line's part likewise.
-    """
+    def __init__(self, library: Library) -> None:
+        self._library = library
+        self._kept: dict[tuple[int, int | None], tuple[tuple[Line, Task, float], ...]] = {}
+
+    def of(self, at: int, block: Block, move: int | None) -> tuple[tuple[Line, Task, float], ...]:
+        """Of a block (by its place): of a rotation all stations alike, else by what reps take; “+” likewise."""
+        if (at, move) not in self._kept:
+            self._kept[at, move] = tuple(_shares(block, move, self._library))
+        return self._kept[at, move]
+
+
+def _shares(block: Block, move: int | None, library: Library) -> Iterator[tuple[Line, Task, float]]:
     for line, share in _lines(block, move, library):
-        took = [max(1.0, line_s(line.but(tasks=(task,)), library) or 1.0) for task in line.tasks]
+        took = [1.0]
+        if len(line.tasks) > 1:
+            took = [max(1.0, line_s(line.but(tasks=(one,)), library) or 1.0) for one in line.tasks]
         for task, seconds in zip(line.tasks, took, strict=True):
             yield line, task, share * seconds / sum(took)
 
