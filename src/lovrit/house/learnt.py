@@ -17,7 +17,7 @@ from lovrit.house.traced import traces_of
 from lovrit.store import classes, people
 from lovrit.store.database import Database
 
-EVENINGS = 12  # the newest classes that a heart is learnt from; older ones count for little
+EVENINGS = 8  # the newest classes that a heart is learnt from; older ones count for little
 WEEK_MS = 7 * 24 * 3600 * 1000
 ON_THE_SHELF = 12
 

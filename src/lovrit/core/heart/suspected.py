@@ -12,6 +12,7 @@ import numpy as np
 from lovrit.core.crew.person import Person
 from lovrit.core.heart.body import Body
 from lovrit.core.heart.foresee import start_of
+from lovrit.core.heart.hearts import Floats
 from lovrit.core.heart.learn import MOVES, Evening, error, lines
 
 EVENINGS = 3  # so many evenings with hard work before anything is said
@@ -37,12 +38,16 @@ def asked_of_heart(person: Person, evenings: Sequence[Evening]) -> Ask | None:
     if person.effort_only:
         return None
     body = start_of(person)
-    hard = [one for one in evenings if _moves(one) and _was_hard(body, one)]
-    tops = [top for one in hard if (top := held_highest(one.clean)) is not None]
+    known = [(one, lines([body], one)[0]) for one in evenings if _moves(one)]
+    hard = [(one, expected) for one, expected in known if _was_hard(body, one, expected)]
+    tops = [
+        (top, float(expected.max()) - top)
+        for one, expected in hard
+        if (top := held_highest(one.clean)) is not None
+    ]
     if len(tops) < EVENINGS:
         return None
-    seen = max(tops)
-    missed = [_missed(body, one) for one in hard]
+    seen, missed = max(top for top, _ in tops), [by for _, by in tops]
     if max(missed) <= -PASSED and person.max_hr is None:
         return Ask("measure", seen)
     kept_to = person.limit_hr is not None and seen <= person.limit_hr + NEAR_LIMIT
@@ -51,7 +56,7 @@ def asked_of_heart(person: Person, evenings: Sequence[Evening]) -> Ask | None:
     return None
 
 
-def held_highest(clean: np.ndarray[tuple[int], np.dtype[np.float64]]) -> int | None:
+def held_highest(clean: Floats) -> int | None:
     """The highest that was held for ten clean seconds; None where none were."""
     if len(clean) < HELD_S:
         return None
@@ -66,16 +71,9 @@ def _moves(one: Evening) -> bool:
     return bool(wide and wide >= MOVES)
 
 
-def _was_hard(body: Body, one: Evening) -> bool:
-    expected = lines([body], one)[0]
+def _was_hard(body: Body, one: Evening, expected: Floats) -> bool:
     near = (expected >= body.rest + HARD_SHARE * (body.highest - body.rest)) & ~np.isnan(one.clean)
     return int(near.sum()) >= HARD_S
-
-
-def _missed(body: Body, one: Evening) -> float:
-    """How far the highest of an evening stayed under what was to be expected."""
-    top = held_highest(one.clean)
-    return 0.0 if top is None else float(lines([body], one)[0].max()) - top
 
 
 class Worn(NamedTuple):
@@ -111,7 +109,7 @@ def changed_straps(worn: Sequence[Worn]) -> list[tuple[int, int]]:
     return pairs
 
 
-def _cut(of: Worn, to: Worn) -> np.ndarray[tuple[int], np.dtype[np.float64]]:
+def _cut(of: Worn, to: Worn) -> Floats:
     """One trace at another's length; what is missing is not a number."""
     clean, length = of.evening.clean[: len(to.evening.clean)], len(to.evening.clean)
     return np.concatenate([clean, np.full(length - len(clean), np.nan)])
