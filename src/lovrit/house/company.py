@@ -5,9 +5,9 @@ from datetime import date, timedelta
 from sqlmodel import Session as Work
 
 from lovrit.core.advice.company import Company, Day, company_of
-from lovrit.core.advice.days import USUAL_HOUR
 from lovrit.core.asked.dose import asks
 from lovrit.core.crew.person import Person
+from lovrit.core.session.session import USUAL_BEGINS
 from lovrit.core.timeline.plan import Plan
 from lovrit.core.tries.done import Most, of_all
 from lovrit.house.house import House
@@ -74,6 +74,6 @@ def _day(house: House, text: str, in_days: int) -> Day:
 
 def _asked(plan: Plan) -> Day:
     slot = plan.session.slot
-    begins = slot.begins if slot else None
-    hour = begins.hour + begins.minute / 60 if begins else USUAL_HOUR
-    return Day(in_days=0, title=plan.session.title or "another session", asks=asks(plan), hour=hour)
+    begins = (slot.begins if slot else None) or USUAL_BEGINS
+    title = plan.session.title or "another session"
+    return Day(in_days=0, title=title, asks=asks(plan), begins=begins)

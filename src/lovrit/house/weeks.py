@@ -9,6 +9,7 @@ from sqlmodel import Session as Work
 from lovrit.core.asked.carried import Other, Planned
 from lovrit.core.asked.dose import Asks, asks, together
 from lovrit.core.moves.library import Library
+from lovrit.core.session.session import USUAL_BEGINS
 from lovrit.core.timeline.plan import Plan, plan_text
 from lovrit.core.tries.done import Did, did
 from lovrit.core.values import Value
@@ -20,7 +21,6 @@ from lovrit.store.tables import SessionRow
 from lovrit.store.weeks import KeptOther
 
 NOTHING_LATELY = Lately()
-USUAL_AT = time(18, 0)
 TALL, LONGEST_S = 64, 3600
 MOST_TAPE = 60
 CARRIED_DAYS, HISTORY_DAYS = (
@@ -53,7 +53,7 @@ def read_session(text: str, library: Library, lately_: Lately = NOTHING_LATELY) 
         did=did((block for block in plan.session.blocks if block.works), library),
         bars=_bars(plan),
         seconds=plan.timeline.total_s,
-        begins=(slot.begins if slot else None) or USUAL_AT,
+        begins=(slot.begins if slot else None) or USUAL_BEGINS,
     )
 
 

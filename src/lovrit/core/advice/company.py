@@ -2,13 +2,14 @@
 
 from collections import Counter
 from dataclasses import field
+from datetime import time
 from typing import Literal
 
 from lovrit.core.asked.clashing import CLASH
 from lovrit.core.asked.dose import Asks
 from lovrit.core.crew.highest import USUAL, Formula
 from lovrit.core.crew.person import OLDER, Limit, Person
-from lovrit.core.session.session import Whom
+from lovrit.core.session.session import USUAL_BEGINS, Whom
 from lovrit.core.tries.done import Most
 from lovrit.core.values import Value
 
@@ -28,12 +29,12 @@ class Schools(Value):
 
 
 class Day(Value):
-    """A session of another day: how many days away, at which hour, and what it asks; below 0 for one gone by."""
+    """A session of another day: how many days away, when it begins, what it asks; below 0 for one gone by."""
 
     in_days: int
     title: str
     asks: Asks
-    hour: float = 18.0
+    begins: time = USUAL_BEGINS
 
 
 class Company(Value):

@@ -14,6 +14,7 @@ from lovrit.core.asked.dose import Asks, asks
 from lovrit.core.moves.move import Move, Use
 from lovrit.core.session.edit import apply_edit
 from lovrit.core.session.edits import ReplaceLine
+from lovrit.core.session.session import USUAL_BEGINS
 from lovrit.core.session.slatetext import CannotEdit
 from lovrit.core.slate.line import Line
 from lovrit.core.slate.written import move_line
@@ -23,7 +24,6 @@ THIS, DAY = (
     "this session",
     datetime.fromisoformat("2001-01-01"),
 )  # any day: only what lies between counts
-USUAL_HOUR = 18.0
 CALMER = (8.0, 6.5, 5.0)  # efforts that are tried, the most that is enough
 
 
@@ -62,13 +62,12 @@ def clash_of_days(look: Look) -> Iterator[Note]:
 def _worst(look: Look, mine: Asks) -> DayClash | None:
     """The worst clash that this session has part in."""
     slot = look.session.slot
-    begins = slot.begins if slot else None
-    hour = begins.hour + begins.minute / 60 if begins else USUAL_HOUR
-    here = Planned(id=THIS, at=DAY + timedelta(hours=hour), asks=mine)
+    begins = (slot.begins if slot else None) or USUAL_BEGINS
+    here = Planned(id=THIS, at=datetime.combine(DAY, begins), asks=mine)
     around = [
         Planned(
             id=f"“{day.title}” {_when(day)}",
-            at=DAY + timedelta(days=day.in_days, hours=day.hour),
+            at=datetime.combine(DAY + timedelta(days=day.in_days), day.begins),
             asks=day.asks,
         )
         for day in look.company.days

@@ -7,6 +7,7 @@ from lovrit.core.advice.note import Fix, Look, Note, WayTo
 from lovrit.core.blocks.block import Block
 from lovrit.core.blocks.strength import Strength
 from lovrit.core.moves.move import STRENGTH, Move
+from lovrit.core.moves.once import lifted_once, reps_at
 from lovrit.core.session.edits import ReplaceLine, SetAmount
 from lovrit.core.slate.line import Amount, Line, Load
 from lovrit.core.slate.written import move_line
@@ -18,7 +19,6 @@ TIMES_FRESH, SPREAD_OUT = (
 HEAVY, LIGHT = 75.0, 60.0  # per cent of one's best
 # share of one's best: seconds of rest that the next set as heavy wants
 RESTS = ((85.0, 120), (75.0, 90))
-EPLEY = 30  # reps that can be done at a share of one's best: 30 x (100 / share - 1), Epley 1985
 ROOM = 1.5  # people differ, and a coach may mean the last set
 SEVERAL, SEVERAL_ROOM = 3, 1.1  # so many sets at what can be done once are not done
 
@@ -162,14 +162,14 @@ def load_cannot_be(look: Look) -> Iterator[Note]:
         for nth, line in enumerate(block.moves):
             share, left = _share(line), line.tasks[0].rir or 0
             reps = block.reps.low + left
-            most = EPLEY * (100 / share - 1) + 1 if share else 0.0
+            most = reps_at(share / 100) + 1 if share else 0.0
             if (
                 not share
                 or reps <= most * (ROOM if block.sets.high < SEVERAL else SEVERAL_ROOM)
                 or block.by_set
             ):
                 continue
-            can = max(30.0, round((100 / (1 + reps / EPLEY) - 5) / 5) * 5.0)
+            can = max(30.0, round((100 / lifted_once(1, reps) - 5) / 5) * 5.0)
             yield look.note(
                 code="load-cannot-be",
                 level="weigh",

@@ -12,6 +12,7 @@ from statistics import fmean
 from lovrit.core.blocks.step import Case
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move
+from lovrit.core.moves.once import reps_at
 from lovrit.core.slate.line import Load
 
 BACK_S = 28.0  # of what is missing, two thirds are back after so many seconds
@@ -29,7 +30,7 @@ RARE = 5  # a move of which most do fewer in one go: some do none, some many
 RIEGEL = 0.06  # how much slower a distance is for each e-fold of it (Riegel 1981)
 SHORTEST, LONGEST = 0.85, 1.2
 USUAL_M = (300, 1000)  # the library's seconds a metre are of distances between these
-EPLEY, MOST_REPS = 30, 40
+MOST_REPS = 40
 WALKS = ((0.85, 9.5), (0.75, 3.5))  # seconds round the bar before each rep, from which share on
 KG = 0.4536
 # kilograms that a usual person of a mixed club lifts once: ours, to be replaced by what is known of people
@@ -79,8 +80,8 @@ def distance_factor(move: Move | None, metres: float) -> float:
 
 
 def in_one_go(share: float) -> float:
-    """How many reps are done in one go of a load that is a share of what is lifted once (Epley 1985)."""
-    return min(MOST_REPS, max(1.0, EPLEY * (1 / max(share, 0.1) - 1)))
+    """How many reps are done in one go of a load that is a share of what is lifted once."""
+    return min(MOST_REPS, max(1.0, reps_at(max(share, 0.1))))
 
 
 def share_of(load: Load | None, name: str, library: Library) -> float | None:

@@ -65,7 +65,7 @@ def learn(body: Body, evenings: Sequence[Evening]) -> Fitted | None:
 
     Evenings are in the order in which they were, the newest last.
     """
-    told = _as_planned(body, [one for one in evenings if _moves(one)])
+    told = _as_planned(body, [one for one in evenings if moves(one)])
     if sum(one.minutes * one.weight for one in told) < LEAST_MIN:
         return None
     point, sd = _fit(body, told)
@@ -129,7 +129,7 @@ def _word(ratio: float) -> Pace:
     return "quick" if ratio < QUICK else "slow" if ratio > SLOW else "usual"
 
 
-def _moves(one: Evening) -> bool:
+def moves(one: Evening) -> bool:
     """Whether a trace moves at all: one that sat it out, or kept to one rate, says nothing of rising and falling."""
     held = one.clean[~np.isnan(one.clean)]
     return len(held) > 60 and float(np.quantile(held, 0.9) - np.quantile(held, 0.1)) >= MOVES

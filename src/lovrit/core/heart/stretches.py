@@ -67,3 +67,14 @@ def jumps(good: Floats) -> list[int]:
 
 def _on(flags: Flags) -> Iterator[tuple[int, int]]:
     return ((at, length) for at, length in lengths(flags) if flags[at])
+
+
+HELD_S = 10
+
+
+def held_highest(clean: Floats) -> int | None:
+    """The highest that was held for ten clean seconds; None where none were."""
+    if len(clean) < HELD_S:
+        return None
+    least = np.lib.stride_tricks.sliding_window_view(clean, HELD_S).min(axis=1)
+    return None if np.isnan(least).all() else int(np.nanmax(least))

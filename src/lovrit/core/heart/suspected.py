@@ -13,13 +13,13 @@ from lovrit.core.crew.person import Person
 from lovrit.core.heart.body import Body
 from lovrit.core.heart.foresee import start_of
 from lovrit.core.heart.hearts import Floats
-from lovrit.core.heart.learn import MOVES, Evening, error, lines
+from lovrit.core.heart.learn import Evening, error, lines, moves
+from lovrit.core.heart.stretches import held_highest
 
 EVENINGS = 3  # so many evenings with hard work before anything is said
 HARD_SHARE, HARD_S = 0.72, 60  # of the reserve, and for how many seconds it was to be there
 SHORT_OF = 22.0  # beats under what is held to be the highest
 MISSED, PASSED = 14.0, 12.0  # beats under what each hard evening was to reach, or over it
-HELD_S = 10
 NEAR_LIMIT = 8.0
 OWN_OFF, OTHERS_OFF = 8.0, 9.0  # beats off as one's own, and as the other's
 BETTER = 0.6  # of how far they are off as their own
@@ -38,7 +38,7 @@ def asked_of_heart(person: Person, evenings: Sequence[Evening]) -> Ask | None:
     if person.effort_only:
         return None
     body = start_of(person)
-    known = [(one, lines([body], one)[0]) for one in evenings if _moves(one)]
+    known = [(one, lines([body], one)[0]) for one in evenings if moves(one)]
     hard = [(one, expected) for one, expected in known if _was_hard(body, one, expected)]
     tops = [
         (top, float(expected.max()) - top)
@@ -54,21 +54,6 @@ def asked_of_heart(person: Person, evenings: Sequence[Evening]) -> Ask | None:
     if person.highest - seen >= SHORT_OF and min(missed) >= MISSED and not kept_to:
         return Ask("top", seen)
     return None
-
-
-def held_highest(clean: Floats) -> int | None:
-    """The highest that was held for ten clean seconds; None where none were."""
-    if len(clean) < HELD_S:
-        return None
-    least = np.lib.stride_tricks.sliding_window_view(clean, HELD_S).min(axis=1)
-    return None if np.isnan(least).all() else int(np.nanmax(least))
-
-
-def _moves(one: Evening) -> bool:
-    """Whether the heart did anything at all: who sat it out says nothing of a top."""
-    known = one.clean[~np.isnan(one.clean)]
-    wide = len(known) > 60 and float(np.quantile(known, 0.95) - np.quantile(known, 0.05))
-    return bool(wide and wide >= MOVES)
 
 
 def _was_hard(body: Body, one: Evening, expected: Floats) -> bool:

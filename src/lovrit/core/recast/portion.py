@@ -3,10 +3,10 @@
 from lovrit.core.blocks.worktime import line_s, reps_s
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move, Pattern
+from lovrit.core.moves.once import reps_at
 from lovrit.core.slate.line import Amount, Line, Task
 
 MOST_REPS = 100
-EPLEY = 30
 GROUND: frozenset[Pattern] = frozenset({"gait", "machine", "carry", "pull"})
 
 
@@ -62,7 +62,7 @@ def _easily(task: Task, library: Library, most: float | None) -> Task:
     if not move or not amount or amount.unit != "reps" or move.counted != "reps":
         return task
     share = max(task.load.values) if task.load and task.load.unit == "%" else 0
-    fresh = min(move.fresh, EPLEY * (100 / share - 1)) if share else move.fresh
+    fresh = min(move.fresh, reps_at(share / 100)) if share else move.fresh
     limit = min(max(1, int(fresh / 2)), int(most) if most else MOST_REPS)
     return task.but(
         amount=amount.but(values=tuple(min(one, float(limit)) for one in amount.values))

@@ -20,6 +20,7 @@ from lovrit.core.clock import read_clock
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move
 from lovrit.core.moves.names import key_of
+from lovrit.core.moves.once import lifted_once
 from lovrit.core.review.kin import COUNTED, HELD, LIFTED, ROUNDS, TIME, TIMES
 from lovrit.core.slate.line import Line, reps_of
 
@@ -29,7 +30,7 @@ UNITS: dict[What, str] = {
     "rate": "reps a minute", "most": "reps in one go", "load": "kg once", "hold": "s", "pace": "s for 100 m",
 }  # fmt: skip
 ON_A_MACHINE_M, ON_FOOT_M = 500, 100
-EPLEY, MOST_TELLING = 30, 10  # of more reps a load says little of what is lifted once
+MOST_TELLING = 10  # of more reps a load says little of what is lifted once
 BARE = re.compile(r"\d+(?:[ ,]+\d+)*")
 HOLDS_DAYS, OLD_DAYS = (
     120,
@@ -104,7 +105,7 @@ def _lifted(one: _Score) -> Found | None:
     reps = int(told[2] or 0) or (block.reps.high if isinstance(block, Strength) else block.reps)
     if reps > MOST_TELLING:
         return None
-    return _of("load", float(told[1]) * (1 if reps == 1 else 1 + reps / EPLEY))
+    return _of("load", lifted_once(float(told[1]), reps))
 
 
 def _held(one: _Score) -> Found | None:

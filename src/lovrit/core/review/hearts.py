@@ -10,7 +10,7 @@ from lovrit.core.heart.clean import Cleaned, Known, clean
 from lovrit.core.heart.foresee import body_of
 from lovrit.core.heart.hearts import STANDING, Floats
 from lovrit.core.heart.learn import Evening, lines
-from lovrit.core.heart.stretches import lengths
+from lovrit.core.heart.stretches import held_highest, lengths
 from lovrit.core.review.figures import Bout, Figures, drift, figures, smoothed
 from lovrit.core.review.turns import Trace, works
 from lovrit.core.run.account import Class
@@ -18,7 +18,6 @@ from lovrit.core.run.demands import Demands
 from lovrit.core.run.frozen import Frozen
 from lovrit.core.timeline.interval import Interval
 
-HELD_S = 10  # seconds that a highest must be held to count
 NEAR = 5  # beats under a threshold that are still near it
 MOST_S = 6 * 3600
 
@@ -71,12 +70,7 @@ class HeartAfter(NamedTuple):
     @property
     def seen_highest(self) -> int | None:
         """The highest that was held for ten clean seconds; None where none were."""
-        clean = self.cleaned.clean
-        if len(clean) < HELD_S:
-            return None
-        windows = np.lib.stride_tricks.sliding_window_view(clean, HELD_S)
-        least = windows.min(axis=1)  # not a number where one of the ten is none
-        return None if np.isnan(least).all() else int(np.nanmax(least))
+        return held_highest(self.cleaned.clean)
 
     def drift_in(self, block: int) -> float | None:
         """Beats from work to work in a block at one effort; None where no drift is clear or too little is told."""

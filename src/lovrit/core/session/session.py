@@ -14,6 +14,8 @@ from lovrit.core.blocks.parts import Seconds
 from lovrit.core.blocks.rest import Rest
 from lovrit.core.values import Value
 
+USUAL_BEGINS = time(18, 0)  # when a session begins of which nobody wrote when
+
 
 class Slot(Value):
     """The time the hall is ours: its length, and when it begins and ends where that is written (HH:MM)."""

@@ -6,10 +6,17 @@ from typing import NamedTuple
 from lovrit.core.clock import number
 from lovrit.core.crew.person import Person
 from lovrit.core.review.can import Fact, What
+from lovrit.core.review.compare import SHARES
 
 WIDE, HIGH, EDGE, TOP = 200.0, 60.0, 8.0, 8.0
-# how far a figure wobbles from one evening to the next, to each side (Hopkins 2000; ours)
-WOBBLES: dict[What, float] = {"rate": 0.04, "most": 0.08, "load": 0.03, "hold": 0.1, "pace": 0.02}
+# whose typical error from one evening to the next is a figure's own
+FIGURES: dict[What, str] = {
+    "rate": "reps",
+    "most": "reps",
+    "load": "top_set",
+    "hold": "hold_s",
+    "pace": "time_s",
+}
 LEAST_SPAN = 0.2  # of the value: an axis is never so narrow that a wobble looks like a change
 SURELY = {"sure": "", "fair": "two evenings", "once": "one evening", "old": "old by now"}
 WEEKS = 12
@@ -51,7 +58,7 @@ def charts_of(person: Person, facts: tuple[Fact, ...]) -> list[Chart]:
 def _chart(person: Person, fact: Fact) -> Chart:
     shown = fact.shown
     values = [value for _, value in fact.days]
-    wobble = WOBBLES[shown.what] * shown.value
+    wobble = SHARES[FIGURES[shown.what]] * shown.value
     low, high = min(*values, shown.value - wobble), max(*values, shown.value + wobble)
     missing = max(0.0, LEAST_SPAN * shown.value - (high - low)) / 2
     low, high = low - missing, high + missing
