@@ -531,7 +531,7 @@ FULL = """slot: 40:00
 """
 
 
-@examples(100)
+@examples(50)
 @given(texts(), ANYBODY)
 @example(FULL, HARD_DAY)
 @example("amrap 20:00 at 9\n  squat\n  front squat\n  bar-facing burpee", Company())

@@ -204,6 +204,7 @@ LIGHT = [{"name": "bell", "load_kg": 12, "count": 9}]
 APART = [{"id": name, "apart": [other for other in "abc" if other != name]} for name in "abc"]
 COLLISIONS: tuple[tuple[dict[str, Any], str], ...] = (
     ({"hall": {"kit": FEW}}, "16 turns with a bell of 16 kg are needed, and 4 turns of 3 give 12"),
+    ({"crew": {"groups": 1}}, "With 1 group, 8 of bell of 16 kg are taken at swing at once"),
     ({"hall": {"kit": LIGHT}}, "There is no bell of 16 kg here"),
     ({"hall": {"spots": [{"id": "x", "x": 0, "y": 0}]}}, "There are 4 stations and 1 spot."),
     ({"hall": {"walk_m_s": 0.2}}, "No way round the hall"),
@@ -223,6 +224,18 @@ def test_what_collides_is_said_and_every_way_out_works(more: dict[str, Any], sai
         placed = placed_object(way.problem, 4.0)
         assert placed["feasible"], way.text
         holds_kit(way.problem, placed)
+
+
+def test_one_big_group_is_told_how_many_groups_are_enough() -> None:
+    """Found by sending anything to every page: fifteen seconds of looking, and no way out where two groups do."""
+    crew, hall = given_files(crew={"groups": 1})
+    problem = problem_of(read(SESSION).session, shipped(), crew, hall, None)
+    assert "one group more" in {way.text for way in ways_out(problem, why_not(problem))}
+    hall["kit"] = [{"name": "bell", "load_kg": kg, "count": n} for kg, n in ((16, 2), (12, 8))]
+    for person in crew["people"]:
+        person["loads"] = {"goblet squat": 16, "swing": 12}
+    problem = problem_of(read(SESSION).session, shipped(), crew, hall, None)
+    assert "4 groups" in {way.text for way in ways_out(problem, why_not(problem))}
 
 
 def holds_kit(problem: Problem, told: dict[str, Any]) -> None:

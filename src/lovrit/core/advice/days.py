@@ -5,6 +5,7 @@ The same measure as on the weeks' board: what is carried, by the quality of the 
 
 from collections.abc import Iterator
 from datetime import datetime, timedelta
+from itertools import islice
 
 from lovrit.core.advice.company import Day
 from lovrit.core.advice.note import Fix, Look, Note, WayTo, hardest
@@ -24,7 +25,7 @@ THIS, DAY = (
     "this session",
     datetime.fromisoformat("2001-01-01"),
 )  # any day: only what lies between counts
-CALMER = (8.0, 6.5, 5.0)  # efforts that are tried, the most that is enough
+CALMER = (6.5, 5.0)  # efforts that are tried, the most that is enough: each is a session read and weighed anew
 
 
 def _when(day: Day) -> str:
@@ -82,7 +83,8 @@ def _worst(look: Look, mine: Asks) -> DayClash | None:
 
 def _enough(look: Look) -> tuple[Fix, ...]:
     """The first change after which nothing clashes any more: what leaves sore done otherwise, or all of it calmer."""
-    for fix in (*_not_sore(look), *(look.ease_all(most) for most in CALMER)):
+    sore = islice(_not_sore(look), 1)
+    for fix in (*sore, *(look.ease_all(most) for most in CALMER)):
         try:
             text = apply_edit(look.plan.reading.text, fix.edit)
         except CannotEdit:

@@ -40,6 +40,8 @@ def place(problem: Problem, seconds: float, watch: Watch | None = None) -> Placi
 
     Who watches is told how far it is and may stop it; what was found up to then is what is answered.
     """
+    if not problem.counts_out:
+        return None
     watch = watch or Watch()
     tried: list[tuple[int, ...]] = []
     first: Laid | None = None
@@ -68,4 +70,4 @@ def _least(problem: Problem, laid: Laid, dealt: Dealt, seconds: float, watch: Wa
 
 def can_be(problem: Problem, seconds: float = 2.0) -> bool:
     """Whether there is any placing."""
-    return problem.counts_out and place(problem, seconds) is not None
+    return place(problem, seconds) is not None

@@ -4,6 +4,7 @@ Distances in metres, times in seconds, loads in kg.
 """
 
 from collections import Counter
+from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 from math import hypot
 
@@ -188,11 +189,23 @@ class Problem:
 
     @property
     def counts_out(self) -> bool:
-        """Whether all turns of a round together have enough of every kit; where not, no placing can be."""
-        return all(
+        """Whether there is enough of every kit as far as counting says; where not, no placing can be."""
+        enough = all(
             sum(by.values()) <= self.count * self.kit.get(kind, 0)
             for kind, by in self.needs().items()
         )
+        return enough and not any(self.crowds())
+
+    def crowds(self) -> Iterator[tuple[Kit, str, int]]:
+        """Kit that is short at a station however people are dealt: the kit, the station, so many at the least.
+
+        All who take it there share as many turns as there are groups, so some turn has its share or more.
+        """
+        turns = min(self.groups, self.count)
+        for kind, by_station in self.needs().items():
+            for station, need in by_station.items():
+                if -(-need // turns) > self.kit.get(kind, 0):
+                    yield kind, station, -(-need // turns)
 
     def sizes(self) -> tuple[int, int]:
         """The fewest and the most people of a group: equal within one."""

@@ -145,7 +145,8 @@ def _kinds_short(problem: Problem) -> list[Kit]:
 
 def _is_short(problem: Problem, kind: Kit, need: int) -> bool:
     there = problem.kit.get(kind, 0)
-    return need > problem.count * there or most_by_one(problem, kind) > there
+    crowded = any(one == kind for one, _, _ in problem.crowds())
+    return crowded or need > problem.count * there or most_by_one(problem, kind) > there
 
 
 def _swapped(problem: Problem) -> Iterator[Way]:
@@ -189,15 +190,18 @@ def _swap_some(problem: Problem, kind: Kit, other: float) -> Way | None:
 
 
 def _regrouped(problem: Problem) -> Iterator[Way]:
-    """One group more, or one fewer."""
-    for groups, word in (
-        (problem.groups + 1, "one group more"),
-        (problem.groups - 1, "one group fewer"),
-    ):
-        if 1 <= groups <= min(26, max(1, len(problem.people))):
-            changed = problem.but(groups=groups)
-            if can_be(changed):
-                yield Way(word, {"groups": groups}, REGROUP, changed)
+    """As few groups more as kit asks for by counting, and one fewer."""
+    most = min(26, len(problem.people))
+    enough = (many for many in range(problem.groups + 1, most + 1) if _counts(problem, many))
+    for groups in (next(enough, 0), problem.groups - 1):
+        if groups >= 1 and can_be(changed := problem.but(groups=groups)):
+            more = groups - problem.groups
+            word = {1: "one group more", -1: "one group fewer"}.get(more, f"{groups} groups")
+            yield Way(word, {"groups": groups}, REGROUP * abs(more), changed)
+
+
+def _counts(problem: Problem, groups: int) -> bool:
+    return problem.but(groups=groups).counts_out
 
 
 def _longer(problem: Problem) -> Iterator[Way]:

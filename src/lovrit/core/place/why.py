@@ -107,6 +107,10 @@ def _many(count: int, what: str) -> str:
 
 def _short(problem: Problem) -> Iterator[Collision]:
     """Kit that a round needs more of than all its turns have, or one person more than there is."""
+    crowds = {
+        kind: (station, least)
+        for kind, station, least in sorted(problem.crowds(), key=lambda one: one[2])
+    }
     for kind, by_station in problem.needs().items():
         there, turns = problem.kit.get(kind, 0), problem.count
         need = sum(by_station.values())
@@ -116,6 +120,10 @@ def _short(problem: Problem) -> Iterator[Collision]:
             yield Collision(f"There is no {said(kind)} here, and {who} would take it.", (wish,))
         elif need > turns * there:
             text = f"{need} turns with a {said(kind)} are needed, and {turns} turns of {there} give {turns * there}."
+            yield Collision(text, (wish,))
+        elif kind in crowds:
+            station, least = crowds[kind]
+            text = f"With {_many(problem.groups, 'group')}, {least} of {said(kind)} are taken at {station} at once, and there are {there}."
             yield Collision(text, (wish,))
         else:
             most = most_by_one(problem, kind)
