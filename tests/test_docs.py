@@ -13,6 +13,7 @@ from lovrit.core.moves.library import shipped
 from lovrit.core.review.scores import score
 from lovrit.core.session.reader import read
 from lovrit.core.timeline.plan import plan_text
+from lovrit.settings import Settings
 from lovrit.web.words import KEYS
 from tests.core.test_days import TODAY
 from tests.core.test_scores import PLANS
@@ -32,6 +33,23 @@ NAMED_ALONE = {"lovrit place", "lovrit review"}  # in a sentence about them
 COMMANDS = sorted(
     {said for text in DOCS.values() for said in re.findall(r"`(lovrit [^`]+)`", text)} - NAMED_ALONE
 )
+
+
+def test_the_settings_and_files_that_the_docs_name_are_there() -> None:
+    server = ROOT / "docs" / "server"
+    texts = [
+        *DOCS.values(),
+        *(one.read_text("utf-8") for one in [*server.iterdir(), server.with_suffix(".md")]),
+    ]
+    named = {said for text in texts for said in re.findall(r"LOVRIT_([A-Z_]+)", text)}
+    assert len(named) >= 6
+    assert named <= {name.upper() for name in Settings.model_fields}
+    unit = (server / "lovrit.service").read_text("utf-8")
+    command = re.findall(r"^ExecStart=/opt/lovrit/bin/lovrit (.+)$", unit, re.MULTILINE)
+    assert [_parser().parse_args(one.split()).does.__name__ for one in command] == ["serve"]
+    made = (server / "Containerfile").read_text("utf-8")
+    copied = [one for one in re.findall(r"^COPY (\S+) /", made, re.MULTILINE) if "=" not in one]
+    assert copied and all((ROOT / one).exists() for one in copied)
 
 
 def codes(text: str) -> list[str]:

@@ -1,6 +1,7 @@
 """Started again, whatever happened: every state of the file and the machine is a sentence, and never a stack trace."""
 
 import os
+import pty
 import re
 import shutil
 import signal
@@ -8,6 +9,7 @@ import socket
 import sqlite3
 import subprocess
 import sys
+import urllib.request
 from collections.abc import Callable
 from pathlib import Path
 
@@ -102,6 +104,7 @@ def test_files_that_cannot_be_used_are_said(
             "no address",
         ),
         ({"LOVRIT_PASSPHRASE": "short"}, "too short"),
+        ({"LOVRIT_HOSTS": '["club.example"]'}, "not called by a name of others (club.example)"),
         ({"LOVRIT_DATA": "/proc/nowhere"}, "can’t be opened"),
     ],
 )
@@ -134,6 +137,36 @@ def test_a_taken_port_and_a_taken_folder_are_said(tmp_path: Path) -> None:
     finally:
         first.send_signal(signal.SIGKILL)
         first.wait()
+
+
+def test_for_the_hall_it_asks_what_it_needs_and_says_where_it_is(tmp_path: Path) -> None:
+    """With a terminal it asks for a passphrase, twice where the first is too short; without one it says what to do."""
+    refused(served(tmp_path, "--in-the-hall", "--port", "8597"), "Nobody is here to be asked")
+    ours, theirs = pty.openpty()
+    env = {name: said for name, said in os.environ.items() if name != "LOVRIT_PASSPHRASE"}
+    asked = subprocess.Popen(
+        [sys.executable, "-m", "lovrit.cli", "serve", "--in-the-hall", "--port", "8597"],
+        env=env | {"LOVRIT_DATA": str(tmp_path)}, stdin=theirs, stdout=theirs, stderr=theirs, start_new_session=True,
+    )  # fmt: skip
+    try:
+        said = ""
+        for wanted, answer in (
+            ("letters or more: ", b"short\n"),
+            ("letters or more: ", b"quiet landings\n"),
+        ):
+            while not said.endswith(wanted):
+                said += os.read(ours, 1000).decode()
+            os.write(ours, answer)
+            said += "."
+        while "/join)" not in said or "\u2588" not in said:
+            said += os.read(ours, 4000).decode("utf-8", "replace")
+        assert "10 letters at least" in said and "In the hall, on the same network: http://" in said
+        assert "quiet" not in said
+        page = urllib.request.urlopen("http://127.0.0.1:8597/passphrase", timeout=5).read().decode()
+        assert "passphrase" in page
+    finally:
+        asked.kill()
+        asked.wait()
 
 
 def test_a_kill_in_a_migration_leaves_a_file_that_starts_again() -> None:

@@ -33,7 +33,8 @@ class Settings(BaseSettings):
 
     ``simulated`` is whether people wear straps that Lovrit plays itself, as in the sample club; elsewhere a strap tells
     from outside or not at all. ``season`` is whether the sample club comes with classes that were; ``hosts`` are more
-    names that it may be called by, where it stands behind something that answers for it. ``copies`` is the folder
+    names that it may be called by, where it stands behind something that answers for it, and ``proxies`` the addresses
+    from which that something may say who asks and whether over TLS. ``copies`` is the folder
     of the nightly copies, within ``data`` or anywhere else; empty where none is wanted.
     """
 
@@ -49,6 +50,7 @@ class Settings(BaseSettings):
     season: bool = True
     time_zone: str = "Europe/Berlin"
     hosts: tuple[str, ...] = ()
+    proxies: tuple[str, ...] = ("127.0.0.1", "::1")
     copies: str = "copies"
 
     @property

@@ -8,7 +8,8 @@ import httpx
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
-from tests.browser.conftest import Here
+from tests.browser.conftest import Hall, Here
+from tests.browser.test_left_alone import CLASSES, begun, opened
 from tests.browser.test_thread import until
 
 pytestmark = pytest.mark.browser
@@ -220,3 +221,24 @@ def test_beeps_come_on_time_though_the_page_is_busy(browser: Browser, server: He
     late = sorted(abs(one - median(off)) * 1000 for one in off)
     print(f"{len(late)} beeps: half within {median(late):.1f} ms, 99 of 100 within {late[-1]:.1f}")
     assert late[int(len(late) * 0.99)] <= LATE_MS, late
+
+
+def test_a_link_is_ended_by_one_press_and_the_phone_that_has_it_says_so(
+    hall: Hall, browser: Browser
+) -> None:
+    """One person's link ends and only theirs; all of them end at once, the wall's and its code too."""
+    number = begun(hall, CLASSES["stations"])
+    pages = opened(hall, browser, number)
+    coach = hall.page(browser, f"/run/{number}/screens")
+    code = coach.locator(".join-code").inner_text()
+    first = coach.locator(".codes-list").nth(1).locator("li").first
+    first.get_by_role("button", name=re.compile("New link for .*; the old one ends")).click()
+    expect(pages["hand"].get_by_text("This link was ended")).to_be_visible()
+    for name in ("other hand", "joined"):
+        expect(pages[name].get_by_text("This link was ended")).to_have_count(0)
+    coach.get_by_role("button", name="End all links of this class").click()
+    for name in ("other hand", "joined"):
+        expect(pages[name].get_by_text("This link was ended")).to_be_visible()
+    expect(coach.locator(".join-code")).not_to_have_text(code)
+    pages["hand"].goto(first.get_by_role("link").get_attribute("href") or "")
+    expect(pages["hand"].get_by_text("This link was ended")).to_have_count(0)

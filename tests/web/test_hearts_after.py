@@ -9,6 +9,7 @@ from pathlib import Path
 import pytest
 
 from lovrit.core.crew.fit import Fitted
+from lovrit.house.erased import forget_hearts
 from lovrit.store import classes, people
 from tests.conftest import Clock
 from tests.house.test_floor import House
@@ -121,6 +122,38 @@ def test_a_heart_is_learnt_used_frozen_and_thrown_away(house: House) -> None:
         one = people.get(work, who)
     assert (one.limit_hr, one.max_hr) == (150, 199) and "held ten seconds" in one.measured
     assert "Nothing was learnt yet" in house.client.get(f"/people/{who}").text
+
+
+def test_a_heart_is_kept_only_where_it_was_asked(house: House) -> None:
+    """Asked once under After; a no forgets it at once, no answer a day later, and neither teaches anything."""
+    database = house.floor.house.database
+    with database.writing() as work:
+        for person in (1, 2, 3):
+            people.change(work, person, hearts="", hearts_since=None)
+    class_id = ran(house)
+    page = house.client.get(f"/debrief/{class_id}").text
+    assert "Whose hearts may be kept?" in page
+    house.client.post("/people/2/hearts", data={"may": "yes"})
+    house.client.post("/people/3/hearts", data={"may": "no"})
+    house.floor.learn()
+
+    def told() -> set[int]:
+        with database.work() as work:
+            return set(classes.traces(work, class_id))
+
+    assert told() == {1, 2}
+    forget_hearts(house.floor.house)
+    assert told() == {1, 2}
+    house.clock.on(25 * 3600)
+    assert forget_hearts(house.floor.house) == 1
+    assert told() == {2}
+    with database.work() as work:
+        hearts = {who: people.get(work, who).heart for who in (1, 2, 3)}
+    assert hearts[2] and not hearts[1] and not hearts[3]
+    page = house.client.get(f"/debrief/{class_id}").text
+    assert "Whose hearts may be kept?" not in page
+    mine = house.client.get("/people/3").text
+    assert "said no" in mine and "may be kept" in mine
 
 
 def test_changed_straps_are_changed_over_and_back_by_a_press(house: House) -> None:

@@ -45,6 +45,7 @@ def test_behind_loopback_a_passphrase_that_is_set_is_asked(guarded: TestClient) 
     asked = guarded.get("/debrief", headers={"accept": "text/html"}, follow_redirects=False)
     assert asked.headers["location"] == "/passphrase"
     assert guarded.get("/stream?on=coach-1").status_code == 401
+    assert "max-age" in asked.headers["strict-transport-security"]
 
 
 def test_a_browser_that_is_in_is_known_by_nothing_that_could_be_made_again(

@@ -8,7 +8,7 @@ def serve(asked: Namespace) -> int:
     """Serve the pages."""
     from lovrit.web.serve import serve as run
 
-    return run(asked.host, asked.port, demo=False, fresh=False)
+    return run(asked.host, asked.port, demo=False, fresh=False, hall=asked.in_the_hall)
 
 
 def check(_asked: Namespace) -> int:

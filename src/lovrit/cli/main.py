@@ -181,7 +181,12 @@ COMMANDS = (
         ("--seed", {"default": "1", "help": "other people and other faults"}),
         ("--key", {"help": "the straps’ key, where the club has a passphrase"}),
     ),
-    (serve, ("--host", {"help": "where to listen; loopback needs no passphrase"}), PORT),
+    (
+        serve,
+        ("--host", {"help": "where to listen; loopback needs no passphrase"}),
+        ("--in-the-hall", {"action": "store_true", "help": "for phones and screens near by"}),
+        PORT,
+    ),
     (backup, ("to", {"help": "the file that the copy is written to"})),
     (
         of_the_house,

@@ -90,6 +90,8 @@ def _people(work: Work) -> None:
     names = ("name", "initials", "rest_hr", "max_hr", "age", "effort_only", "strap", "mind")
     for person in PEOPLE:
         row = PersonRow.model_validate(dict(zip(names, person, strict=True)))
+        row.born, row.age = datetime.now(UTC).year - (row.age or 40), None
+        row.hearts, row.hearts_since = "yes", f"{datetime.now(UTC) - timedelta(days=90):%Y-%m-%d}"
         row.standing, days = STANDING.get(row.name, ("usual", 0))
         row.since = f"{datetime.now(UTC) - timedelta(days=days):%Y-%m-%d}" if days else None
         row.limits = LIMITS.get(row.name, [])

@@ -125,6 +125,7 @@ def _here(work: Work, comer: Comer) -> int:
     kept = {
         name: plain(comer)[name] for name in fields if name not in ("name", "together", "apart")
     }
+    kept["hearts"] = kept.get("hearts") or "before"  # it came with their heart, or without any
     return people.add_person(work, comer.name, **kept).id
 
 

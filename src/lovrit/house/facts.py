@@ -11,6 +11,7 @@ from typing import Any, TypeVar
 
 from sqlmodel import Session as Work
 
+from lovrit.store.database import TODAY
 from lovrit.store.revisions import revisions_at
 
 T = TypeVar("T")
@@ -42,5 +43,5 @@ class Facts:
     def resting_on(
         self, work: Work, tables: frozenset[str], key: Hashable, make: Callable[[], T]
     ) -> T:
-        """A fact that rests on some tables as this unit of work sees them."""
-        return self.of((key, revisions_at(work, tables)), make)
+        """A fact that rests on some tables as this unit of work sees them, on its day."""
+        return self.of((key, revisions_at(work, tables), work.info[TODAY]), make)

@@ -25,6 +25,7 @@ from lovrit.settings import Settings
 from lovrit.store import club, straps
 from lovrit.store.database import Database
 from lovrit.store.revisions import revisions_at
+from lovrit.store.secret import secret_of
 from lovrit.straps.outside import Outside
 
 CLUB = frozenset({"club", "own_move", "strap"})  # tables of what the club holds
@@ -86,6 +87,11 @@ class House:
         """The club's day (YYYY-MM-DD)."""
         return f"{self.when(self.now_ms()):%Y-%m-%d}"
 
+    @property
+    def year(self) -> int:
+        """The club's year."""
+        return int(self.today[:4])
+
     def day(self, text: str, toward: Toward = "ahead") -> date:
         """A day as somebody wrote it, by the club's habit.
 
@@ -131,6 +137,8 @@ class House:
         return self.plans.of(key, lambda: plan_text(text, self.library))
 
     def __post_init__(self) -> None:
+        self.database.today = lambda: self.today
+        self.secret = secret_of(self.database)
         self._read()
         self.database.revisions.tell(self._moved)
 
@@ -145,7 +153,7 @@ class House:
             if key != self.library_key:
                 self.library, self.library_key = club.library(work), key
             self.schools, self.missing = club.schools(work), club.missing(work)
-            self.secret, self.about = club.secret(work), club.about(work)
+            self.about = club.about(work)
             self.paces, self.drawings = club.paces(work), club.drawings(work)
             self.outside.worn = straps.worn(work)
 

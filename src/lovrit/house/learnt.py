@@ -88,6 +88,8 @@ def learn_hearts(
         kept = known[comer.id]
         if kept is None or (kept.heart is not None and kept.heart.frozen):
             continue
+        if not kept.person.heart_stays:
+            continue
         evenings = [
             mine[comer.id].evening((now_ms - live.made_ms) / WEEK_MS)
             for live, mine in hearts

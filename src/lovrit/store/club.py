@@ -1,6 +1,5 @@
 """What the club holds: its school, the kit that is missing today, its own moves, remarks that aren't for it."""
 
-import secrets
 from collections.abc import Iterable
 from typing import Annotated
 
@@ -81,13 +80,28 @@ def set_talk(work: Work, session_id: int | None, lines: list[str]) -> None:
     choose(work, f"talk-{session_id}", lines)
 
 
-def secret(work: Work) -> str:
-    """What links are signed with: made once for a club."""
+def old_secret(work: Work) -> str:
+    """What links were signed with up to 0.7.0, where the club's own file still holds it; empty where it doesn't."""
     kept = choice(work, "secret")
-    if not isinstance(kept, str):
-        kept = secrets.token_urlsafe(32)
-        choose(work, "secret", kept)
-    return kept
+    return kept if isinstance(kept, str) else ""
+
+
+def drop_secret(work: Work) -> None:
+    """The club's file holds it no more."""
+    if (row := work.get(ClubRow, "secret")) is not None:
+        work.delete(row)
+
+
+def class_links(work: Work, class_id: int) -> dict[str, int]:
+    """How often links into a class were ended: by what each opens, “all” for all of them at once."""
+    value = choice(work, f"links-{class_id}")
+    return {str(key): int(many) for key, many in value.items()} if isinstance(value, dict) else {}
+
+
+def end_class_links(work: Work, class_id: int, which: str) -> None:
+    """Links that were given out end: of one screen, of one person, or all; new ones are made from now on."""
+    ended = class_links(work, class_id)
+    choose(work, f"links-{class_id}", ended | {which: ended.get(which, 0) + 1})
 
 
 def generation(work: Work) -> int:

@@ -1,7 +1,8 @@
 """The database: SQLite in WAL mode with foreign keys on, brought up to date by migrations."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import closing, contextmanager
+from datetime import UTC, datetime
 from pathlib import Path
 from sqlite3 import Connection, Error, connect
 from threading import RLock
@@ -17,6 +18,11 @@ from lovrit.store.revisions import AT, Revisions
 from lovrit.store.trouble import Busy, CannotOpen, Moved, trouble_of
 
 WAIT_S = 5
+TODAY = "today"  # of a piece of work: the day on which it is done
+
+
+def _utc_day() -> str:
+    return f"{datetime.now(UTC):%Y-%m-%d}"
 
 
 class Database:
@@ -31,6 +37,9 @@ class Database:
             Trouble: if it can't be used.
         """
         self.path = path
+        self.today: Callable[[], str] = (
+            _utc_day  # the house says its own: the club's zone and clock
+        )
         self._writers, self._commits = RLock(), RLock()
         self._moves = 0
         self._shared = (
@@ -89,7 +98,11 @@ class Database:
             self.revisions.moved(kept)
 
     def _session(self) -> Work:
-        return Work(self.engine, expire_on_commit=False, info={AT: self.revisions.now()})
+        return Work(
+            self.engine,
+            expire_on_commit=False,
+            info={AT: self.revisions.now(), TODAY: self.today()},
+        )
 
     @contextmanager
     def writing(self) -> Iterator[Work]:

@@ -1,19 +1,20 @@
 """People kept, and who comes to which session in which group."""
 
 from collections.abc import Iterable
-from datetime import UTC, datetime
 from typing import Any, NamedTuple
 
 from sqlalchemy import select as columns
 from sqlmodel import Session as Work
 from sqlmodel import col, select
 
+from lovrit.core.crew.born import age_in
 from lovrit.core.crew.fit import Fitted
 from lovrit.core.crew.highest import Formula
 from lovrit.core.crew.paces import OwnPace
 from lovrit.core.crew.person import Limit, Person, Standing
 from lovrit.core.values import checked, plain
 from lovrit.store import club
+from lovrit.store.database import TODAY
 from lovrit.store.sessions import Gone
 from lovrit.store.tables import ComesRow, PersonRow
 
@@ -34,7 +35,8 @@ NOT_THEIRS = {
 def _person(work: Work, row: PersonRow) -> Person:
     kept = row.model_dump(exclude=NOT_THEIRS)
     kept["by_age"] = row.by_age or _formula(work)
-    return checked(Person, kept | {"limits": _in_force(row.limits, row.until)})
+    now = _by_now(work, row.limits, row.until, row.born, row.age)
+    return checked(Person, kept | now)
 
 
 def _formula(work: Work) -> Formula:
@@ -45,9 +47,16 @@ def _formula(work: Work) -> Formula:
     return known
 
 
-def _in_force(limits: list[str], until: str | None) -> list[str]:
-    """What somebody doesn't do today: nothing any more once the last day of it is over."""
-    return [] if until and until < f"{datetime.now(UTC):%Y-%m-%d}" else limits
+def _by_now(
+    work: Work, limits: list[str], until: str | None, born: int | None, age: int | None
+) -> dict[str, Any]:
+    """What is told from today: limits whose last day is over hold no more, and an age counts on from a year."""
+    today = str(work.info[TODAY])
+    over = until is not None and bool(until) and until < today
+    return {
+        "limits": [] if over else limits,
+        "age": age if born is None else age_in(born, int(today[:4])),
+    }
 
 
 def get(work: Work, person_id: int) -> Person:
@@ -79,6 +88,8 @@ def change(work: Work, person_id: int, **fields: object) -> Person:
     changed = checked(Person, kept | given)
     for name in fields:
         setattr(row, name, plain(changed)[name] if name in given else "")
+    if "born" in fields:
+        row.age = None  # what was said once, of no known year
     work.add(row)
     return changed
 
@@ -164,6 +175,7 @@ def comers(work: Work, session_id: int) -> list[tuple[Person, int]]:
 COUNTED = (
     "id",
     "age",
+    "born",
     "effort_only",
     "standing",
     "since",
@@ -200,12 +212,14 @@ def counted(work: Work, session_id: int) -> list[Counted]:
         for row in work.connection().execute(query).all()
     ]
     return [
-        Counted(Person(name="", initials="", **row | _as_values(row)), group) for group, row in rows
+        Counted(Person(name="", initials="", **row | _as_values(work, row)), group)
+        for group, row in rows
     ]
 
 
-def _as_values(row: dict[str, Any]) -> dict[str, Any]:
-    return {"paces": _paces(row["paces"]), "limits": _in_force(row["limits"], row["until"])}
+def _as_values(work: Work, row: dict[str, Any]) -> dict[str, Any]:
+    by_now = _by_now(work, row["limits"], row["until"], row["born"], row["age"])
+    return {"paces": _paces(row["paces"]), **by_now}
 
 
 def _paces(kept: list[dict[str, Any]]) -> tuple[OwnPace, ...]:

@@ -107,6 +107,9 @@ class PersonRow(SQLModel, table=True):
         0  # classes before it teach nothing: what was learnt of them was thrown away
     )
     gone_ms: int | None = None  # let go; erased a while later
+    born: int | None = None  # the year; where it is there, the age is told from it
+    hearts: str = ""  # whether what a strap told may be kept
+    hearts_since: str | None = None
     link_no: int = 0  # which of their own links holds; those given before have ended
 
 

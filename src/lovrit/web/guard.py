@@ -29,6 +29,7 @@ OPEN_PATHS = (
     "/invited/",
 )  # signed, or asked for a code
 KEPT = ("/static/",)
+A_YEAR_S = 365 * 86_400
 
 
 def content_policy(nonce: str) -> str:
@@ -57,6 +58,7 @@ class Guard:
         scope.setdefault("state", {})["nonce"] = nonce
         refused = self._refused(Request(scope))
         may_be_kept = scope["path"].startswith(KEPT)
+        over_tls = scope.get("scheme") == "https"
 
         async def with_headers(message: Message) -> None:
             if message["type"] == "http.response.start":
@@ -64,6 +66,8 @@ class Guard:
                 headers.setdefault("Content-Security-Policy", content_policy(nonce))
                 headers["X-Content-Type-Options"] = "nosniff"
                 headers["Referrer-Policy"] = "same-origin"
+                if over_tls:
+                    headers["Strict-Transport-Security"] = f"max-age={A_YEAR_S}"
                 headers["Cross-Origin-Opener-Policy"] = "same-origin"
                 if not may_be_kept:  # pages have people on them
                     headers["Cache-Control"] = "no-store"

@@ -10,9 +10,11 @@ import time
 from collections.abc import Callable
 from datetime import UTC, datetime
 from functools import partial
+from getpass import getpass
 from pathlib import Path
 from threading import Thread
 
+import segno
 import structlog
 import uvicorn
 from fastapi import FastAPI
@@ -32,6 +34,12 @@ NEEDS_ONE = (
     "Lovrit does not listen on {host} without a passphrase, since anyone there could read people's hearts.\n"
     "Set LOVRIT_PASSPHRASE to one, or leave the host at 127.0.0.1."
 )
+BY_NAME = (
+    "Lovrit is not called by a name of others ({host}) without a passphrase, since anyone there could read people's "
+    "hearts.\nSet LOVRIT_PASSPHRASE to one."
+)
+ASKED = f"A passphrase for coaches in the hall, {LEAST_PASSPHRASE} letters or more: "
+NOBODY_TO_ASK = "Nobody is here to be asked for a passphrase: set LOVRIT_PASSPHRASE to one, then start it again."
 SHORT_PASSPHRASE = (
     f"LOVRIT_PASSPHRASE is too short: {LEAST_PASSPHRASE} letters at least, or a few words."
 )
@@ -44,12 +52,17 @@ class Refused(Exception):
     """It can't be served; the sentence says why."""
 
 
-def serve(host: str | None, port: int | None, *, demo: bool, fresh: bool) -> int:
-    """Serve until stopped; the exit status."""
+def serve(
+    host: str | None, port: int | None, *, demo: bool, fresh: bool, hall: bool = False
+) -> int:
+    """Serve until stopped, with ``hall`` for phones and screens near by; the exit status."""
     gc.enable()
     sys.setswitchinterval(SWITCH_S)
     os.umask(0o077)
     try:
+        if hall:
+            host = host or "0.0.0.0"  # noqa: S104 - that is what it is asked for
+            _asked_for_passphrase()
         settings = _settings(host, port, demo)
         listening = _listening(settings)
         lock = FolderLock(settings.data, _who(settings))
@@ -74,8 +87,9 @@ def serve(host: str | None, port: int | None, *, demo: bool, fresh: bool) -> int
     gc.collect()
     gc.freeze()  # what is there for good is not looked through again, which would stop every clock for a moment
     config = uvicorn.Config(
-        app, log_config=None, timeout_graceful_shutdown=2, access_log=False, ws_max_size=MOST_TEXT
-    )
+        app, log_config=None, timeout_graceful_shutdown=2, access_log=False, ws_max_size=MOST_TEXT,
+        proxy_headers=True, forwarded_allow_ips=list(settings.proxies),
+    )  # fmt: skip
     past = partial(_past, database, app) if demo and settings.season else None
     _Server(config, settings, past).run(sockets=[listening])
     lock.release()
@@ -99,9 +113,43 @@ class _Server(uvicorn.Server):
             sys.stdout.write(
                 f"Lovrit is at http://{host}:{self.settings.port}/  (Ctrl-C stops it)\n"
             )
+            if not self.settings.loopback:
+                _say_where(self.settings.port)
             sys.stdout.flush()
             if self.beside:
                 Thread(target=self.beside, daemon=True).start()
+
+
+def _asked_for_passphrase() -> None:
+    """A passphrase where none is set, asked of who started it.
+
+    Raises:
+        Refused: where nobody can be asked.
+    """
+    if os.environ.get("LOVRIT_PASSPHRASE"):
+        return
+    if not sys.stdin.isatty():
+        raise Refused(NOBODY_TO_ASK)
+    while len(said := getpass(ASKED)) < LEAST_PASSPHRASE:
+        sys.stdout.write(f"{LEAST_PASSPHRASE} letters at least, or a few words.\n")
+    os.environ["LOVRIT_PASSPHRASE"] = said
+
+
+def _say_where(port: int) -> None:
+    """The address that phones near by reach it at, and a code to read it from."""
+    url = f"http://{_near_by()}:{port}/"
+    sys.stdout.write(f"In the hall, on the same network: {url}  (screens join at {url}join)\n")
+    segno.make(url, error="l").terminal(out=sys.stdout, compact=True)
+
+
+def _near_by() -> str:
+    """This machine's address on the network that it would go out by; nothing is sent."""
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as out:
+        try:
+            out.connect(("192.0.2.1", 9))
+            return str(out.getsockname()[0])
+        except OSError:
+            return socket.gethostname()
 
 
 def _past(database: Database, app: FastAPI) -> None:
@@ -124,6 +172,8 @@ def _settings(host: str | None, port: int | None, demo: bool) -> Settings:
     passphrase = settings.passphrase.get_secret_value() if settings.passphrase else ""
     if not settings.loopback and not passphrase:
         raise Refused(NEEDS_ONE.format(host=settings.host))
+    if settings.hosts and not passphrase:
+        raise Refused(BY_NAME.format(host=settings.hosts[0]))
     if passphrase and len(passphrase) < LEAST_PASSPHRASE:
         raise Refused(SHORT_PASSPHRASE)
     if not (BUILT / "desk.js").is_file():

@@ -25,7 +25,10 @@ THIS, DAY = (
     "this session",
     datetime.fromisoformat("2001-01-01"),
 )  # any day: only what lies between counts
-CALMER = (6.5, 5.0)  # efforts that are tried, the most that is enough: each is a session read and weighed anew
+CALMER = (
+    6.5,
+    5.0,
+)  # efforts that are tried, the most that is enough: each is a session read and weighed anew
 
 
 def _when(day: Day) -> str:

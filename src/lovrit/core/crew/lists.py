@@ -8,6 +8,7 @@ import re
 from collections.abc import Iterator
 from io import StringIO
 
+from lovrit.core.crew.born import OLDEST, YOUNGEST, NoAge, born_in
 from lovrit.core.values import LovritError, Value
 
 LONGEST, MOST = 60, 500
@@ -20,7 +21,7 @@ HEADINGS = {
     "name": ("name", "names", "person", "full name", "who"),
     "first": ("first name", "first", "given name", "forename"),
     "last": ("last name", "last", "family name", "surname"),
-    "age": ("age", "years"),
+    "age": ("age", "years", "born", "year of birth", "birth year", "yob", "jahrgang", "né en"),
     "rest_hr": ("rest", "resting", "rest hr", "resting heart rate", "rest heart", "resting hr"),
     "max_hr": (
         "highest",
@@ -34,18 +35,22 @@ HEADINGS = {
     "effort_only": ("by effort", "effort only"),
     "mind": ("note", "notes", "mind", "remark", "remarks", "keep in mind"),
 }
+WHOLE = re.compile(r"[0-9]{1,4}")
 FIGURES = {
-    "age": ("an age", 5, 110),
     "rest_hr": ("a resting heart rate", 30, 120),
     "max_hr": ("a highest heart rate", 100, 230),
 }
 
 
+class NotAFigure(LovritError):
+    """A figure of a person that can't be theirs."""
+
+
 class Newcomer(Value):
-    """Somebody on a list, as far as it says; what it doesn't say is None."""
+    """Somebody on a list, as far as it says; what it doesn't say is None. An age that is said is ``born`` in a year."""
 
     name: str
-    age: int | None = None
+    born: int | None = None
     rest_hr: int | None = None
     max_hr: int | None = None
     effort_only: bool = False
@@ -75,14 +80,14 @@ class _NotTaken(LovritError):
         self.kept = kept
 
 
-def read_people(text: str) -> Read:
-    """The people of a list, and what is asked about it; never more than five hundred."""
+def read_people(text: str, year: int) -> Read:
+    """The people of a list that is read in ``year``, and what is asked about it; never more than five hundred."""
     lines = text.lstrip("\ufeff").splitlines()[:MOST]
     filled = [(nth, line) for nth, line in enumerate(lines, 1) if line.strip()]
     if not filled:
         return Read(people=(), asked=())
     columns = _headings(filled[0][1])
-    found = _table(filled, columns) if columns else _plain(filled)
+    found = _table(filled, columns, year) if columns else _plain(filled)
     return _each_once(found)
 
 
@@ -125,7 +130,7 @@ def _headings(line: str) -> list[str | None] | None:
     return None
 
 
-def _table(lines: list[tuple[int, str]], columns: list[str | None]) -> Found:
+def _table(lines: list[tuple[int, str]], columns: list[str | None], year: int) -> Found:
     first, heading = lines[0]
     cells = _split(heading)
     unknown = [cell for cell, field in zip(cells, columns, strict=False) if field is None and cell]
@@ -138,16 +143,19 @@ def _table(lines: list[tuple[int, str]], columns: list[str | None]) -> Found:
     for nth, line in lines[1:]:
         row = {field: cell for field, cell in zip(columns, _split(line), strict=False) if field}
         try:
-            yield nth, line, _row(row)
+            yield nth, line, _row(row, year)
         except _NotTaken as why:
             yield nth, line, why
+        except LovritError as why:
+            yield nth, line, _NotTaken(str(why))
 
 
-def _row(row: dict[str, str]) -> Newcomer:
+def _row(row: dict[str, str], year: int) -> Newcomer:
     name = row.get("name") or " ".join(filter(None, (row.get("first"), row.get("last"))))
     if not name:
         raise _NotTaken("There is no name on this line.")
-    figures = {field: _figure(field, row.get(field, "")) for field in FIGURES}
+    figures = {field: read_figure(field, row.get(field, "")) for field in FIGURES}
+    born = read_born(row.get("age", ""), year)
     rest, highest = figures["rest_hr"], figures["max_hr"]
     if rest and highest and highest - rest < 20:
         raise _NotTaken(
@@ -155,18 +163,42 @@ def _row(row: dict[str, str]) -> Newcomer:
         )
     by_effort = row.get("effort_only", "").casefold() in YES
     return Newcomer(
-        name=_named(name), effort_only=by_effort, mind=row.get("mind", "")[:200], **figures
+        name=_named(name),
+        born=born,
+        effort_only=by_effort,
+        mind=row.get("mind", "")[:200],
+        **figures,
     )
 
 
-def _figure(field: str, said: str) -> int | None:
-    """A figure of a person; None where nothing is written."""
+def read_figure(field: str, said: str) -> int | None:
+    """A figure of a person; None where nothing is written.
+
+    Raises:
+        NotAFigure: if it can't be theirs.
+    """
     word, low, high = FIGURES[field]
     if not said:
         return None
-    if not said.isdecimal() or not low <= int(said) <= high:
-        raise _NotTaken(f"“{said}” is not {word}: from {low} to {high}.")
+    if not WHOLE.fullmatch(said) or not low <= int(said) <= high:
+        raise NotAFigure(f"“{said}” is not {word}: from {low} to {high}, or nothing.")
     return int(said)
+
+
+def read_born(said: str, year: int) -> int | None:
+    """The year of birth of an age or a year, as written; None where nothing is.
+
+    Raises:
+        NotAFigure: if it is neither.
+    """
+    if not said:
+        return None
+    try:
+        return born_in(int(said) if WHOLE.fullmatch(said) else 0, year)
+    except NoAge:
+        raise NotAFigure(
+            f"“{said}” is not an age: from {YOUNGEST} to {OLDEST}, or the year of birth, or nothing."
+        ) from None
 
 
 # names alone

@@ -6,12 +6,14 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from lovrit.core.crew.born import FIRST_YEAR
 from lovrit.core.crew.fit import Fitted
 from lovrit.core.crew.highest import BY_AGE, USUAL, Formula
 from lovrit.core.crew.paces import OwnPace
 from lovrit.core.values import Value, fields_of
 
 Standing = Literal["usual", "new", "back"]
+Kept = Literal["", "yes", "no", "before"]
 Cleared = Literal["", "yes", "not yet"]
 Share = Literal["", "second", "third", "lower", "easy"]
 Limit = Literal["overhead", "jumps", "depth", "floor"]
@@ -53,7 +55,9 @@ class Person(Value):
     and ``apart`` are ids of those they go with, or not. ``bests`` are the heaviest that they lifted once: kg by a
     move's key.
     ``limit_hr`` is what their heart is not to pass, as they or their doctor said. ``by_age`` is the formula that a
-    highest is taken from where nobody measured it; ``heart`` what was learnt of how theirs rises and falls.
+    highest is taken from where nobody measured it; ``heart`` what was learnt of how theirs rises and falls. ``born`` is
+    their year of birth, from which ``age`` is told. ``hearts`` is whether what a strap told may be kept, said on
+    ``hearts_since``: empty where nobody asked, “before” where it was kept before anybody did.
     """
 
     id: int
@@ -62,6 +66,7 @@ class Person(Value):
     rest_hr: Annotated[int | None, Field(ge=30, le=120)] = None
     max_hr: Annotated[int | None, Field(ge=100, le=230)] = None
     age: int | None = None
+    born: Annotated[int | None, Field(ge=FIRST_YEAR, le=2100)] = None
     effort_only: bool = False
     strap: str = "steady"
     mind: str = ""
@@ -84,6 +89,8 @@ class Person(Value):
     limit_hr: Annotated[int | None, Field(ge=90, le=220)] = None
     by_age: Formula = USUAL
     heart: Fitted | None = None
+    hearts: Kept = ""
+    hearts_since: str | None = None
 
     @property
     def rest(self) -> int:
@@ -119,6 +126,11 @@ class Person(Value):
             f"heart never passes {fit.seen} in hard work, where {self.highest} is taken for the highest: medicine? "
             "By effort until that is known?"
         )
+
+    @property
+    def heart_stays(self) -> bool:
+        """Whether what a strap tells of them may be kept after the class, and learnt from."""
+        return self.hearts in ("yes", "before")
 
     @property
     def assumed(self) -> str:

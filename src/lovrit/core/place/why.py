@@ -123,7 +123,8 @@ def _short(problem: Problem) -> Iterator[Collision]:
             yield Collision(text, (wish,))
         elif kind in crowds:
             station, least = crowds[kind]
-            text = f"With {_many(problem.groups, 'group')}, {least} of {said(kind)} are taken at {station} at once, and there are {there}."
+            groups = _many(problem.groups, "group")
+            text = f"With {groups}, {least} of {said(kind)} are taken at {station} at once, and there are {there}."
             yield Collision(text, (wish,))
         else:
             most = most_by_one(problem, kind)

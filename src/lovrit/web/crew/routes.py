@@ -220,7 +220,7 @@ def join(
     request: Request, house: InHouse, session_id: Id, name: Annotated[str, Form(max_length=400)]
 ) -> Response:
     """One or several come along, each in the smallest group: those of the club as they are, others as new."""
-    read = read_people(name)
+    read = read_people(name, house.year)
     if read.asked:
         raise NobodyThere(read.asked[0].why)
     if not read.people:

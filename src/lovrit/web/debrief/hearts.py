@@ -131,6 +131,14 @@ def changed_said(live: Live, seems: list[tuple[int, int]]) -> list[Changed]:
     return found + [Changed(one, other, (names[one], names[other]), False) for one, other in seems]
 
 
+def unasked(
+    everyone: list[Person], comers: tuple[Comer, ...], hearts: dict[int, HeartAfter]
+) -> list[Person]:
+    """Those whose heart was read and who were not asked whether it may be kept."""
+    here = {one.id for one in comers} & hearts.keys()
+    return [one for one in everyone if one.id in here and not one.hearts]
+
+
 def learnt_rows(
     everyone: list[Person], comers: tuple[Comer, ...], hearts: dict[int, HeartAfter]
 ) -> list[LearntRow]:

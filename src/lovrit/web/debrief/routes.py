@@ -23,7 +23,7 @@ from lovrit.house.traced import traces_of
 from lovrit.store import classes, club, people, records, sessions
 from lovrit.web.debrief.chronicle import chronicle
 from lovrit.web.debrief.exports import CSV, download, traces_csv
-from lovrit.web.debrief.hearts import changed_said, learnt_rows, one_heart
+from lovrit.web.debrief.hearts import changed_said, learnt_rows, one_heart, unasked
 from lovrit.web.debrief.tape import run_tape
 from lovrit.web.debrief.view import debrief_view, held
 from lovrit.web.inhouse import FormId, Id, InHouse, floor_of
@@ -128,6 +128,7 @@ def _shown(
         "clauses": clauses_of(live, hearts),
         "heart": one_heart(live.plan, chosen, hearts.get(chosen.id)) if chosen else None,
         "learnt": learnt_rows(everyone, live.comers, hearts),
+        "unasked": unasked(everyone, live.comers, hearts),
         "straps": changed_said(live, seems),
     }
     return page(request, house, "debrief/page.html", status=422 if refused else 200, **values)

@@ -110,7 +110,7 @@ def open_desk(
 
 def _counted(house: House, work: Work, session_id: int) -> list[Counted]:
     """Who comes, as far as the rules count them; asked again once somebody was changed, or a day has begun."""
-    key = ("counted", session_id, house.today)
+    key = ("counted", session_id)
     return house.facts.resting_on(work, COME, key, lambda: counted(work, session_id))
 
 

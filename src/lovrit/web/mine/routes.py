@@ -20,7 +20,7 @@ from lovrit.house.alone import alone
 from lovrit.house.house import House
 from lovrit.house.mine import as_score, changed, kept_of, own_evenings, own_link, whose
 from lovrit.house.published import shown
-from lovrit.house.signed import link
+from lovrit.house.signed import ClassLinks, link
 from lovrit.store import answers, classes, club, own, people, sessions, weeks
 from lovrit.store.answers import MOST_WORD, Answer
 from lovrit.store.sessions import Gone
@@ -78,7 +78,7 @@ def _hand(house: House, work: Work, me: Person) -> str:
     for class_id in reversed(classes.open_ids(work)):
         row = classes.get(work, class_id)
         if not row.is_try and any(one["id"] == me.id for one in row.people):
-            return link(house, "hand", class_id, me.id)
+            return ClassLinks(house, class_id).to("hand", me.id)
     return ""
 
 

@@ -16,11 +16,13 @@ from lovrit.core.moves.names import key_of
 from lovrit.core.tonight.people import last_said
 from lovrit.core.values import LovritError, plain
 from lovrit.house.abilities import abilities
+from lovrit.house.erased import forget_hearts
 from lovrit.house.house import House, since_day
 from lovrit.house.lately import last_times
 from lovrit.house.mine import kept_of, own_evenings, own_link
 from lovrit.house.signed import link
 from lovrit.store import classes, club, people
+from lovrit.store.unkept import classes_with
 from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import day, page
 from lovrit.web.people.charts import charts_of
@@ -60,6 +62,7 @@ def _shown(
         calendar = link(house, "see", club.generation(work), person_id) if shown else ""
         names = {other.id: other.name for other in people.everyone(work)}
         can = charts_of(one, abilities(house, work, person_id))
+        with_heart = len(classes_with(work, person_id, house.now_ms()))
         theirs, alone_ = own_link(house, work, person_id), own_evenings(house, work, person_id)
     values: dict[str, Any] = {
         "one": one,
@@ -73,6 +76,7 @@ def _shown(
         "calendar": calendar,
         "theirs": theirs,
         "alone": alone_,
+        "with_heart": with_heart,
         "last": [mind.text for mind in last_said(last, house.today)] if last else [],
         "only_here": house.settings.loopback,
         "limits": DOES_NOT,
@@ -248,9 +252,29 @@ def heart(
             kept = {"answered": True} if do == "answered" else {"frozen": do == "freeze"}
             people.set_heart(work, person_id, one.heart.but(**kept))
     floor_of(request).teach()
+    return RedirectResponse(_back_to(request, person_id), 303)
+
+
+@router.post("/people/{person_id}/hearts")
+def hearts(
+    request: Request, house: InHouse, person_id: Id, may: Annotated[Literal["yes", "no"], Form()]
+) -> Response:
+    """What somebody said to their heart being kept; a no forgets what is held of it, and what was learnt."""
+    with house.database.writing() as work:
+        people.change(work, person_id, hearts=may, hearts_since=house.today)
+        if may == "no":
+            people.throw_away(work, person_id, house.now_ms())
+    if may == "no":
+        forget_hearts(house)
+    floor_of(request).teach()
+    return RedirectResponse(_back_to(request, person_id), 303)
+
+
+def _back_to(request: Request, person_id: int) -> str:
+    """Where it was pressed: under After, or on their page."""
     came = urlsplit(request.headers.get("referer", ""))
     back = f"{came.path}?{came.query}" if came.path.startswith("/debrief/") else ""
-    return RedirectResponse(back or f"/people/{person_id}", 303)
+    return back or f"/people/{person_id}"
 
 
 @router.get("/people/{person_id}/all.json")

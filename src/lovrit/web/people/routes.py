@@ -10,7 +10,15 @@ from fastapi import APIRouter, Form, Query, Request, UploadFile
 from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
 from pydantic import ValidationError
 
-from lovrit.core.crew.lists import FIGURES, Newcomer, Read, read_people
+from lovrit.core.crew.lists import (
+    FIGURES,
+    Newcomer,
+    NotAFigure,
+    Read,
+    read_born,
+    read_figure,
+    read_people,
+)
 from lovrit.core.crew.person import DOES_NOT, Person
 from lovrit.core.tonight.people import missing_said
 from lovrit.core.values import LovritError, fields_of
@@ -26,7 +34,7 @@ router = APIRouter()
 MOST_TEXT = 100_000
 APART = 20  # beats between rest and highest, at the least
 SORTS = {"name": lambda one: one.name.casefold(), "age": lambda one: -(one.age or 0)}
-COLUMNS = ("name", "age", "rest", "highest", "by effort", "note")
+COLUMNS = ("name", "year of birth", "rest", "highest", "by effort", "note")
 
 
 class NotAList(LovritError):
@@ -87,7 +95,7 @@ def brought_in(
     """Take a list of people; what could be two things, or is here already, is shown first."""
     if file is not None and file.filename:
         text = _text_of(file.file.read(MOST_TEXT + 1))
-    read = read_people(text)
+    read = read_people(text, house.year)
     with house.database.work() as work:
         known = {one.name.casefold() for one in people.everyone(work)}
     here = [one.name for one in read.people if one.name.casefold() in known]
@@ -124,7 +132,7 @@ def _came_in(new: Iterable[Newcomer], read: Read) -> str:
 def changed(request: Request, house: InHouse, person_id: Id, form: WholeForm) -> Response:
     """Change what stands in somebody's row; a figure that can't be is said beside it and stays as it was typed."""
     typed = {name: str(value).strip() for name, value in form.items()}
-    refused = _wrong(typed)
+    refused = _wrong(typed, house.year)
     with house.database.writing() as work:
         person = people.get(work, person_id)
         others = [one for one in people.everyone(work) if one.id != person_id]
@@ -132,7 +140,7 @@ def changed(request: Request, house: InHouse, person_id: Id, form: WholeForm) ->
             refused["name"] = "Somebody has this name already; tell them apart by a letter."
         if not refused:
             try:
-                person = people.change(work, person_id, **_fields(typed))
+                person = people.change(work, person_id, **_fields(typed, house.year))
             except ValidationError:
                 refused["name"] = "That can’t be kept; look at each figure."
     floor_of(request).teach()
@@ -142,27 +150,33 @@ def changed(request: Request, house: InHouse, person_id: Id, form: WholeForm) ->
     return page(request, house, "people/row.html", **shown)
 
 
-def _wrong(typed: dict[str, str]) -> dict[str, str]:
+def _wrong(typed: dict[str, str], year: int) -> dict[str, str]:
     """What can't be so, by field, in words."""
     wrong = {}
     if not typed.get("name"):
         wrong["name"] = "A name, please."
-    for field, (word, low, high) in FIGURES.items():
-        said = typed.get(field, "")
-        if said and not (said.isascii() and said.isdecimal() and low <= int(said) <= high):
-            wrong[field] = f"“{said}” is not {word}: from {low} to {high}, or nothing."
+    for field in FIGURES:
+        try:
+            read_figure(field, typed.get(field, ""))
+        except NotAFigure as why:
+            wrong[field] = str(why)
+    try:
+        read_born(typed.get("age", ""), year)
+    except NotAFigure as why:
+        wrong["age"] = str(why)
     rest, highest = typed.get("rest_hr"), typed.get("max_hr")
     if not wrong and rest and highest and int(highest) - int(rest) < APART:
         wrong["max_hr"] = "The highest is twenty above the rest or more; are they turned round?"
     return wrong
 
 
-def _fields(typed: dict[str, str]) -> dict[str, object]:
-    figures = {name: int(typed[name]) if typed.get(name) else None for name in FIGURES}
+def _fields(typed: dict[str, str], year: int) -> dict[str, object]:
+    figures = {name: read_figure(name, typed.get(name, "")) for name in FIGURES}
     return {
         "name": typed["name"][:60],
         "mind": typed.get("mind", "")[:200],
         "effort_only": "effort_only" in typed,
+        "born": read_born(typed.get("age", ""), year),
         **figures,
     }
 
@@ -197,7 +211,7 @@ def as_csv(house: InHouse) -> PlainTextResponse:
         by_effort = "yes" if one.effort_only else ""
         row = (
             told_apart(one.name),
-            one.age,
+            one.born or one.age,
             one.rest_hr,
             one.max_hr,
             by_effort,

@@ -15,7 +15,7 @@ from lovrit.house.floor import Floor
 from lovrit.house.house import House
 from lovrit.house.hub import KEEP_ALIVE_S, Message, stream
 from lovrit.house.live import Live
-from lovrit.house.signed import numbers_of, still_open
+from lovrit.house.signed import into_class, numbers_of, still_open
 from lovrit.house.telling import MANY, SOON, own_tap, state_object, strip_object
 from lovrit.store.sessions import Gone
 from lovrit.web.inhouse import InHouse, floor_of
@@ -45,9 +45,9 @@ def _whose(house: House, floor: Floor, token: str) -> tuple[Live, Comer]:
     """The class and the person of a link.
 
     Raises:
-        Gone: if the link isn't one, or nobody of this number came.
+        Gone: if the link isn't one or was ended, or nobody of this number came.
     """
-    class_id, person = numbers_of(house, "hand", token)
+    class_id, person = into_class(house, "hand", token)
     live = floor.live(class_id)
     still_open(house, live.state.over_ms)
     found = next((one for one in live.comers if one.id == person), None)

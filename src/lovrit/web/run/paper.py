@@ -15,7 +15,7 @@ from lovrit.core.heart.demand import corridor
 from lovrit.core.run.classplan import PlannedBlock
 from lovrit.core.slate.written import way_said
 from lovrit.house.live import Live
-from lovrit.house.signed import link, picture_of
+from lovrit.house.signed import ClassLinks, picture_of
 from lovrit.store import halls
 from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import page
@@ -62,12 +62,12 @@ class StationSheet(NamedTuple):
 def cards(request: Request, house: InHouse, class_id: Id) -> HTMLResponse:
     """A card for everybody who comes, with a code to their own page."""
     live = floor_of(request).live(class_id)
-    base = str(request.base_url).rstrip("/")
+    base, links = str(request.base_url).rstrip("/"), ClassLinks(house, live.id)
     made = [
         _card(
             live,
             one,
-            picture_of(base + link(house, "hand", live.id, one.id)),
+            picture_of(base + links.to("hand", one.id)),
         )
         for one in live.comers
     ]

@@ -11,8 +11,8 @@ from lovrit.core.crew.groups import letter
 from lovrit.house.house import House
 from lovrit.house.hub import KEEP_ALIVE_S, Message, stream
 from lovrit.house.live import Live
-from lovrit.house.signed import code_of, link, numbers_of, picture_of, still_open
-from lovrit.store import classes
+from lovrit.house.signed import ClassLinks, into_class, numbers_of, picture_of, still_open
+from lovrit.store import classes, club
 from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import page
 from lovrit.web.run.routes import on_screen
@@ -24,8 +24,8 @@ WALL = 0  # where a station's number would be
 class _Code:
     """An address, and the code that a phone reads it from."""
 
-    def __init__(self, name: str, url: str, group: str = "") -> None:
-        self.name, self.url, self.group = name, url, group
+    def __init__(self, name: str, which: str, url: str, group: str = "") -> None:
+        self.name, self.which, self.url, self.group = name, which, url, group
         self.picture = picture_of(url)
 
 
@@ -33,19 +33,35 @@ class _Code:
 def screens(request: Request, house: InHouse, class_id: Id) -> HTMLResponse:
     """All screens of a class as addresses and codes to scan: wall, stations, and each person's own."""
     live = floor_of(request).live(class_id)
-    base = str(request.base_url).rstrip("/")
-    shared = [("Wall", link(house, "screen", live.id, WALL))]
-    shared += [
-        (f"Station {nth}", link(house, "screen", live.id, nth))
-        for nth in range(1, stations_in(live) + 1)
-    ]
-    own = [(one, link(house, "hand", live.id, one.id)) for one in live.comers]
+    base, links = str(request.base_url).rstrip("/"), ClassLinks(house, live.id)
+    shared = {WALL: "Wall"} | {nth: f"Station {nth}" for nth in range(1, stations_in(live) + 1)}
     return page(
-        request, house, "run/screens.html", live=live, here="run", code=code_of(house, live.id),
-        shared=[_Code(name, base + path) for name, path in shared], join=f"{base}/join",
-        own=[_Code(one.name, base + path, letter(one.group)) for one, path in own],
+        request, house, "run/screens.html", live=live, here="run", code=links.code, join=f"{base}/join",
+        shared=[_Code(name, f"screen-{nth}", base + links.to("screen", nth)) for nth, name in shared.items()],
+        own=[
+            _Code(one.name, f"hand-{one.id}", base + links.to("hand", one.id), letter(one.group))
+            for one in live.comers
+        ],
         only_here=house.settings.loopback,
     )  # fmt: skip
+
+
+@router.post("/run/{class_id}/links/end")
+def end_links(
+    request: Request,
+    house: InHouse,
+    class_id: Id,
+    which: Annotated[str, Form(pattern=r"^(all|(screen|hand)-[0-9]{1,9})$")],
+) -> RedirectResponse:
+    """A link that was given out ends, or all into this class; screens that are open by it go out at once."""
+    live = floor_of(request).live(class_id)
+    with house.database.writing() as work:
+        club.end_class_links(work, live.id, which)
+    own = [f"hand-{live.id}-{one.id}" for one in live.comers if which in ("all", f"hand-{one.id}")]
+    shared = [] if which.startswith("hand") else [f"wall-{live.id}"]
+    for channel in (*own, *shared):
+        house.hub.say(channel, "ended", "")
+    return RedirectResponse(f"/run/{live.id}/screens", 303)
 
 
 def stations_in(live: Live) -> int:
@@ -73,12 +89,12 @@ def joined(
         return _not_joined(request, house, code, f"Too many wrong codes. In {wait_s} s again.", 429)
     with house.database.work() as work:
         open_ids = classes.open_ids(work)
-    found = [one for one in open_ids if code_of(house, one) == said]
+    found = [links for links in (ClassLinks(house, one) for one in open_ids) if links.code == said]
     if not found:
         refused = "No class that is on has this code. It stands on the coach’s screen, under “Other screens”."
         return _not_joined(request, house, code, refused, 422)
     guesses.right(address)
-    return RedirectResponse(link(house, "screen", found[-1], WALL), 303)
+    return RedirectResponse(found[-1].to("screen", WALL), 303)
 
 
 def _not_joined(
@@ -90,7 +106,7 @@ def _not_joined(
 @router.get("/screen/{token}")
 def screen(request: Request, house: InHouse, token: str) -> HTMLResponse:
     """A wall, or one station, by its link."""
-    class_id, station = numbers_of(house, "screen", token)
+    class_id, station = into_class(house, "screen", token)
     live = floor_of(request).live(class_id)
     still_open(house, live.state.over_ms)
     return on_screen(request, house, live, "wall", station or None, base=f"/screen/{token}")
@@ -106,7 +122,7 @@ async def clock(house: InHouse, token: str) -> JSONResponse:
 @router.get("/screen/{token}/stream")
 async def told(request: Request, house: InHouse, token: str) -> EventSourceResponse:
     """How the class stands, and how it goes on, as a wall is told it."""
-    class_id = numbers_of(house, "screen", token)[0]
+    class_id = (await to_thread.run_sync(into_class, house, "screen", token))[0]
     floor = floor_of(request)
     live = await to_thread.run_sync(floor.live, class_id)
     still_open(house, live.state.over_ms)

@@ -333,6 +333,8 @@ class Run {
         this.setClock();
         this.presses.flush();
       },
+      // the link that this page came by was ended: asked again, the server says so
+      ended: () => { if (this.base) location.reload(); },
     };
     if (this.base) alone("", hears, `${this.base}/stream`);
     else listenOn(`${this.coach ? "coach" : "wall"}-${this.id}`, hears);

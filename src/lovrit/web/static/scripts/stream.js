@@ -1,6 +1,7 @@
 // What the server says to this page, over the one stream that all pages of a browser share.
 
 const HERE_MS = 10_000;
+const AGAIN_MS = 2000;
 
 /**
  * Listen on a channel for as long as the page is shown.
@@ -22,6 +23,15 @@ export function listenOn(channel, hears) {
   return undefined;
 }
 
+/** Refused, which a browser takes for the end: the link was ended, or whatever answers for the server was up before it.
+ * @param {string} channel @param {Record<string, (data: string) => void>} hears @param {string} url */
+async function again(channel, hears, url) {
+  await new Promise((go) => { setTimeout(go, AGAIN_MS); });
+  const page = await fetch(location.href, { method: "GET" }).catch(() => null);
+  if (page?.status === 404) hears.ended?.("");
+  else alone(channel, hears, url);
+}
+
 /** A stream of the page's own: where a browser has no shared workers, or the address is one person's.
  * @param {string} channel @param {Record<string, (data: string) => void>} hears @param {string} [url] */
 export function alone(channel, hears, url = `/stream?on=${channel}`) {
@@ -31,7 +41,10 @@ export function alone(channel, hears, url = `/stream?on=${channel}`) {
     hears[said.event]?.(said.data);
   });
   events.onopen = () => hears.back?.("");
-  events.onerror = () => hears.away?.("");
+  events.onerror = () => {
+    hears.away?.("");
+    if (events.readyState === EventSource.CLOSED) again(channel, hears, url);
+  };
   window.addEventListener("pagehide", () => events.close());
   window.addEventListener("pageshow", (event) => { if (event.persisted) alone(channel, hears, url); });
 }
