@@ -170,9 +170,9 @@ def test_for_the_hall_it_asks_what_it_needs_and_says_where_it_is(tmp_path: Path)
 
 
 def test_a_kill_in_a_migration_leaves_a_file_that_starts_again() -> None:
-    """At every seventh statement of a first start and of each older version; `make soak` does every one."""
+    """At every eleventh statement of a first start and of each older version; `make soak` does every one."""
     done = subprocess.run(
-        [sys.executable, "-m", "tests.store.killed", "7"],
+        [sys.executable, "-m", "tests.store.killed", "11"],
         capture_output=True,
         text=True,
         check=False,

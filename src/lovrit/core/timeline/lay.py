@@ -1,5 +1,6 @@
 """A session laid on the clock: its blocks' steps end to end."""
 
+from functools import lru_cache
 from itertools import islice
 from typing import NamedTuple
 
@@ -13,6 +14,7 @@ from lovrit.core.values import LovritError
 
 MOST_INTERVALS = MOST_TIMES
 MOST_LEFT_OUT = 12
+REMEMBERED = 96  # blocks: some sessions that are written at once, with the fixes that are tried on them
 
 
 class TooMuch(LovritError):
@@ -75,8 +77,8 @@ def lay_what_fits(session: Session, library: Library) -> Fitting:
     )
 
 
-def _steps(block: Block, library: Library, room: int, at: int) -> list[Step]:
-    taken = list(islice(block.unroll(Laying(library)), room + 1))
+def _steps(block: Block, library: Library, room: int, at: int) -> tuple[Step, ...]:
+    taken = _alone(block, _This(library))
     if len(taken) > room:
         raise TooMuch(
             f"With this block the session has more than {MOST_INTERVALS:,} intervals.", at
@@ -84,7 +86,33 @@ def _steps(block: Block, library: Library, room: int, at: int) -> list[Step]:
     return taken
 
 
-def _place(block: Block, at: int, start: int, taken: list[Step]) -> list[Interval]:
+class _This:
+    """A library, known by which one it is: to compare all moves would take longer than to lay a block."""
+
+    def __init__(self, library: Library) -> None:
+        self.library = library
+
+    def __hash__(self) -> int:
+        return id(self.library)
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _This) and other.library is self.library
+
+
+@lru_cache(maxsize=REMEMBERED)
+def _alone(block: Block, this: _This) -> tuple[Step, ...]:
+    """A block's own steps, wherever it stands: remembered, as an edit changes one block of many."""
+    return tuple(islice(block.unroll(Laying(this.library)), MOST_INTERVALS + 1))
+
+
+@lru_cache(maxsize=REMEMBERED)
+def _spread(block: Block, this: _This, likely: int) -> tuple[int, int]:
+    """Its seconds for quick and for slow people, round what is likely."""
+    low, high = block.seconds(this.library, "low"), block.seconds(this.library, "high")
+    return min(likely, low), max(likely, high)
+
+
+def _place(block: Block, at: int, start: int, taken: tuple[Step, ...]) -> list[Interval]:
     placed = []
     for step in taken:
         station = block.moves[step.move].name if step.move is not None and block.moves else None
@@ -114,12 +142,7 @@ def _laid(block: Block, start: int, placed: list[Interval], library: Library) ->
     for one in placed:
         by_phase[one.phase] = by_phase.get(one.phase, 0) + one.seconds
     likely = sum(one.seconds for one in placed)
-    low, high = likely, likely
-    if block.varies:
-        low, high = (
-            min(likely, block.seconds(library, "low")),
-            max(likely, block.seconds(library, "high")),
-        )
+    low, high = _spread(block, _This(library), likely) if block.varies else (likely, likely)
     return LaidBlock(
         label=block.head,
         kind=block.kind,
