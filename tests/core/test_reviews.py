@@ -11,18 +11,19 @@ from hypothesis import strategies as st
 
 from lovrit.core.blocks.fade import evenness, fade
 from lovrit.core.moves.library import shipped
+from lovrit.core.review.after import After, Heart
 from lovrit.core.review.figures import Bout, drift, figures
-from lovrit.core.review.paragraph import After, paragraph
+from lovrit.core.review.paragraph import paragraph
 from lovrit.core.run.classplan import Runner, class_plan
 from lovrit.core.run.deeds import DEEDS
 from lovrit.core.run.going import Fold, Happening
 from lovrit.core.timeline.plan import plan_text
 
 LIBRARY = shipped()
-FILE = tomllib.loads(
-    (Path(__file__).parents[1] / "cases" / "reviews.toml").read_text(encoding="utf-8")
-)
+KEPT = Path(__file__).parents[1] / "cases"
+FILE = tomllib.loads((KEPT / "reviews.toml").read_text(encoding="utf-8"))
 CASES = FILE["review"]
+CONCLUDED = tomllib.loads((KEPT / "concluded.toml").read_text(encoding="utf-8"))
 
 
 def happening(nth: int, said: str) -> Happening:
@@ -40,7 +41,7 @@ def happening(nth: int, said: str) -> Happening:
         "score": lambda: {
             "block": int(rest[0]),
             "person": rest[1],
-            "text": rest[2].replace("+", " + "),
+            "text": rest[2].replace("+", " + ").replace("_", " "),
         },
         "replace": lambda: dict(zip(("station", "move"), text.split("|"), strict=True)),
         "mark": lambda: {"text": text},
@@ -50,21 +51,50 @@ def happening(nth: int, said: str) -> Happening:
     return Happening(str(nth), kind, float(at), fields)
 
 
-def after_of(case: dict[str, Any]) -> After:
-    plan = plan_text(FILE["slates"][case["slate"]], LIBRARY)
+def after_of(case: dict[str, Any], slates: dict[str, str] = FILE["slates"]) -> After:
+    plan = plan_text(slates[case["slate"]], LIBRARY)
     people = case.get("people", [])
     fold = Fold(class_plan(plan.session, LIBRARY), [Runner(one, "A") for one in people], DEEDS)
     begun = fold.state.plan
     for nth, said in enumerate(case["events"]):
         fold.take(happening(nth, said))
-    going = fold.at(case["until"])
+    going = fold.at(case.get("until", 2400))
     names = {one: one for one in going.people} if people else {}
-    return After(begun, plan, going, tuple(fold.counted), names)
+    said = case.get("hearts", {})
+    lost = {who: (0.5, "no signal") for who, one in said.items() if one == "lost"}
+    hearts = {who: heart_of(one) for who, one in said.items()}
+    changed = tuple(case.get("changed", ()))
+    return After(begun, plan, going, tuple(fold.counted), names, lost, hearts, changed)
+
+
+def heart_of(said: str) -> Heart:
+    """“over 9 of 12”, “187 of 190”, “187 of about 190”, “lost”."""
+    figures = [int(one) for one in said.split() if one.isdecimal()]
+    if said.startswith("over"):
+        return Heart(over=figures[0], turns=figures[1])
+    return (
+        Heart(held=figures[0], highest=None if "about" in said else figures[1])
+        if figures
+        else Heart()
+    )
 
 
 @pytest.mark.parametrize("case", CASES, ids=lambda case: f"{case['slate']}: {case['events'][1:]}")
 def test_the_paragraph_says_what_there_is_and_no_more(case: dict[str, Any]) -> None:
     said = " ".join(one.text for one in paragraph(after_of(case)))
+    for wanted in case["says"]:
+        assert wanted in said, said
+    for other in case["silent"]:
+        assert other not in said, said
+
+
+@pytest.mark.parametrize(
+    "case", CONCLUDED["class"], ids=lambda case: f"{case['slate']}: {case['says']}"
+)
+def test_it_concludes_what_a_coach_would_and_no_more(case: dict[str, Any]) -> None:
+    told = paragraph(after_of(case, CONCLUDED["slates"]))
+    said = " ".join(one.text for one in told)
+    assert len(told) <= 6 and said.startswith(case.get("first", "")), said
     for wanted in case["says"]:
         assert wanted in said, said
     for other in case["silent"]:

@@ -289,7 +289,7 @@ def test_a_class_is_reviewed_from_outside(tmp_path: Path) -> None:
     file.write_text(json.dumps(given))
     told = json.loads(run("review", str(file), "--json").stdout)
     assert told["paragraph"].startswith(
-        "Ended as planned, at 7:00. 2 came, bo stopped at 1:40: calf."
+        "2 came, bo stopped at 1:40: calf. Ended as planned, at 7:00."
     )
     assert "Felt easier than asked: Ana 6 at 8." in told["paragraph"]
     ana, bo = told["people"]["ana"], told["people"]["bo"]

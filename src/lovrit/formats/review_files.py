@@ -12,17 +12,11 @@ from lovrit.core.heart.clean import Cleaned, Known, clean
 from lovrit.core.heart.demand import corridor, demand
 from lovrit.core.heart.hearts import STANDING, Floats
 from lovrit.core.heart.learn import Evening, lines
-from lovrit.core.heart.stretches import lengths
+from lovrit.core.heart.stretches import held_highest, lengths
 from lovrit.core.moves.library import Library
+from lovrit.core.review.after import After, Clause, Heart, repeats, scored
 from lovrit.core.review.figures import Bout, drift, figures
-from lovrit.core.review.paragraph import (
-    LEAST_CLEAN,
-    After,
-    Clause,
-    paragraph,
-    repeats,
-    scored,
-)
+from lovrit.core.review.paragraph import LEAST_CLEAN, paragraph
 from lovrit.core.review.turns import LAG_MS, SHORT_S
 from lovrit.core.run.classplan import class_plan, lanes_of
 from lovrit.core.run.deeds import DEEDS
@@ -74,13 +68,24 @@ def review_object(given: Any, library: Library) -> dict[str, Any]:
     lost = {who: _lost(who, one) for who, one in cleaned.items()}
     rose = {who: up for who, one in cleaned.items() if (up := _drift(after, who, one)) > 0}
     after = replace(after, lost=lost, drifted=rose)
+    people_ = {
+        who: _person(after, who, told.get(who, {}), cleaned.get(who)) for who in going.people
+    }
+    after = replace(
+        after,
+        hearts={
+            who: _heart(told.get(who, {}), people_[who], one)
+            for who, one in cleaned.items()
+            if who in people_
+        },
+    )
     noted = (Clause(f"Noted: {going.note}"),) if going.note else ()
     clauses = (*paragraph(after), *noted)
     return {
         "paragraph": " ".join(one.text for one in clauses),
         "clauses": [{"text": one.text, "figures": list(one.figures)} for one in clauses],
         "blocks": [_block(after, at) for at in range(len(plan.blocks))],
-        "people": {who: _person(after, who, told.get(who, {}), cleaned.get(who)) for who in going.people},
+        "people": people_,
         "unsure": [
             {"person": who, "what": "heart", "why": why, "lost": round(share, 3)}
             for who, (share, why) in lost.items()
@@ -95,6 +100,15 @@ def _people(crew: Any) -> dict[str, dict[str, Any]]:
     return {
         str(one.get("id", nth)): one for nth, one in enumerate(some, 1) if isinstance(one, dict)
     }
+
+
+def _heart(told: dict[str, Any], mine: dict[str, Any], cleaned: Cleaned) -> Heart:
+    """What a heart says of somebody's class; no highest where it is not measured, or where the heart is not sure."""
+    person, _ = person_of(told)
+    over = [turn["over"] for turn in mine["turns"] if turn["over"] is not None]
+    sure = 1 - _lost("", cleaned)[0] >= LEAST_CLEAN and not person.effort_only
+    held = held_highest(cleaned.clean)
+    return Heart(sum(over), len(over), held if sure else None, person.max_hr if sure else None)
 
 
 def _trace(who: str, rows: Any) -> Floats:
@@ -250,25 +264,30 @@ def _turn(
         "block": one.block, "round": one.round, "turn": one.turn,
         "from_s": round(one.from_s, 1), "to_s": round(one.to_s, 1),
         "average": None, "highest": None, "peak": None, "peak_after_end_s": None,
-        "drop_60": None, "lag_s": None, "clean_s": 0, "share": None,
+        "drop_60": None, "lag_s": None, "clean_s": 0, "share": None, "over": None,
     }  # fmt: skip
     if cleaned is None:
         return found
     bout = Bout(round(one.from_s), round(one.to_s), round(rest.to_s - rest.from_s) if rest else 0)
     found |= figures(cleaned.clean, bout)._asdict()
-    found["share"] = _share(after, one, told, cleaned.clean)
+    target = _target(after, one, told)
+    found["share"] = _share(target, one, cleaned.clean)
+    found["over"] = (
+        None if target is None or found["average"] is None else found["average"] > target[1]
+    )
     return found
 
 
-def _share(after: After, lap: LaneLap, told: dict[str, Any], line: Floats) -> float | None:
-    """Share of clean seconds in the corridor; for works under a minute with the window twenty seconds later."""
+def _target(after: After, lap: LaneLap, told: dict[str, Any]) -> tuple[float, float] | None:
+    """The corridor of somebody in a lap, in beats."""
     step = after.begun.blocks[lap.block].floor.steps[lap.step : lap.step + 1]
     person, _ = person_of(told)
-    target = corridor(
-        person,
-        step[0].effort if step else None,
-        after.laid.session.blocks[lap.block].heart_in(lap.round),
-    )
+    effort = step[0].effort if step else None
+    return corridor(person, effort, after.laid.session.blocks[lap.block].heart_in(lap.round))
+
+
+def _share(target: tuple[float, float] | None, lap: LaneLap, line: Floats) -> float | None:
+    """Share of clean seconds in the corridor; for works under a minute with the window twenty seconds later."""
     shift = LAG_MS // 1000 if lap.to_s - lap.from_s < SHORT_S else 0
     seen = line[round(lap.from_s) + shift : round(lap.to_s) + shift]
     seen = seen[~np.isnan(seen)]

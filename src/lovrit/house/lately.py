@@ -7,7 +7,7 @@ from typing import NamedTuple
 from sqlmodel import Session as Work
 
 from lovrit.core.crew.person import Person
-from lovrit.core.review.turns import asked_most, person_turns
+from lovrit.core.review.turns import asked_most, person_turns, turns_over
 from lovrit.core.run.going import Happening
 from lovrit.core.tonight.people import LastTime, Minds, Seen, watch_said
 from lovrit.house.floor import Floor
@@ -45,12 +45,12 @@ def _of_class(floor: Floor, work: Work, class_id: int) -> dict[int, LastTime]:
     for comer in live.comers:
         held = hearts[comer.id].trace if comer.id in hearts else []
         turns = person_turns(live.plan.session, live.plan.timeline, live.state, comer, held)
-        placed = [one.place for one in turns if one.place is not None]
+        over, read = turns_over(turns)
         told[comer.id] = LastTime(
             on,
             stopped=why.get(comer.id, ""),
-            over=sum(place > 1 for place in placed),
-            turns=len(placed),
+            over=over,
+            turns=read,
             felt=live.state.felt.get(comer.id),
             asked=asked,
         )

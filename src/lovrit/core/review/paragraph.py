@@ -1,67 +1,32 @@
-"""The paragraph after a class, in ten seconds: what was measured, no praise; each clause with its figures."""
+"""The paragraph after a class, in ten seconds: what was measured and follows; each clause with its figures."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass, field
-from typing import NamedTuple
 
 from lovrit.core.blocks.fade import how_even
 from lovrit.core.blocks.score import finish_of
-from lovrit.core.clock import clock, number, read_clock
+from lovrit.core.clock import clock, read_clock
+from lovrit.core.review.after import After, Clause, called_all, forecast_said, repeats, scored
 from lovrit.core.review.changes import change_said
-from lovrit.core.review.turns import asked_most
-from lovrit.core.run.account import done_taps, repeats_taken
-from lovrit.core.run.classplan import ClassPlan
-from lovrit.core.run.frozen import Frozen
-from lovrit.core.run.going import Going, Happening
-from lovrit.core.timeline.plan import Plan
+from lovrit.core.review.concluded import CONCLUDE, capped, stopped_together
+from lovrit.core.review.kin import worth
+from lovrit.core.run.going import Happening
 
 SAME_S = 30  # so far from the plan is still as planned
 HELD_S = 60
-FELT = 1.5  # so far from what was asked is worth a word
-MOST_NAMED = 6
+# what weighs most is read first; what concludes something has its weight where it concludes
+OFF, STILL_ON, ENDED, WENT_WRONG, CAME, BEGAN_LATE = 75, 75, 60, 80, 55, 70
+SCORED, CHANGED, UNSURE, DRIFTED, MARKED = 48, 45, 54, 40, 35
+MOST = 6  # sentences: what is read in ten seconds
 LEAST_CLEAN = 0.8  # a heart of which less holds is not trusted
 
 
-class Clause(NamedTuple):
-    """A sentence of the paragraph, and the figures that stand behind it."""
-
-    text: str
-    figures: tuple[str, ...] = ()
-
-
-@dataclass(frozen=True)
-class After:
-    """A class as it was left: the plan it began with, how it stands, what counted, what people are called.
-
-    ``lost`` is the share of each heart that doesn't hold, with why, for those who wore a strap; ``drifted`` by how many
-    beats a turn hearts went up at equal work.
-    """
-
-    begun: ClassPlan
-    laid: Plan | Frozen
-    going: Going
-    counted: tuple[Happening, ...]
-    names: dict[str, str]
-    lost: dict[str, tuple[float, str]] = field(default_factory=dict)
-    drifted: dict[str, float] = field(default_factory=dict)
-
-    def into(self, at_s: float) -> str:
-        """A moment as time into the class."""
-        return clock(max(0, round(at_s - (self.going.started_s or 0))))
-
-    def called(self, who: str) -> str:
-        """What somebody is called."""
-        return self.names.get(who, who)
-
-
 def paragraph(after: After) -> tuple[Clause, ...]:
-    """What there is to say; little where all went as planned."""
+    """What there is to say, the weightiest first, six sentences at most; little where all went as planned."""
     if after.going.started_s is None:
         return (Clause("Never begun."),)
-    told = (
-        _end, _who, _changes, _scores, _felt, _hearts, _marks,
-    )  # fmt: skip
-    return tuple(clause for tell in told for clause in tell(after))
+    tells = (_end, _who, _changes, _scores, _hearts, _marks, *CONCLUDE)
+    told = [clause for tell in tells for clause in tell(after)]
+    return tuple(sorted(told, key=lambda one: -one.weight)[:MOST])
 
 
 # the end
@@ -70,22 +35,22 @@ def paragraph(after: After) -> tuple[Clause, ...]:
 def _end(after: After) -> Iterator[Clause]:
     going, begun = after.going, after.begun
     if going.over_s is None:
-        yield Clause(f"Still on, at {after.into(going.now_s)}.")
+        yield Clause(f"Still on, at {after.into(going.now_s)}.", (), STILL_ON)
         return
     took, planned = after.into(going.over_s), begun.total_s
     off = round(going.over_s - (going.started_s or 0)) - planned
     figures = (f"planned {clock(planned)}", f"was {took}", *_held_said(after))
     if going.ended is not None and off < -SAME_S:
-        yield Clause(f"Ended by the coach at {took} of {clock(planned)}.", figures)
+        yield Clause(f"Ended by the coach at {took} of {clock(planned)}.", figures, OFF)
     elif any(step.clock_s is None for block in begun.blocks for step in block.floor.steps):
-        yield Clause(f"Ended at {took}; about {clock(planned)} was forecast.", figures)
+        yield Clause(f"Ended at {took}; about {clock(planned)} was forecast.", figures, ENDED)
     elif abs(off) < SAME_S:
-        yield Clause(f"Ended as planned, at {took}.", figures)
+        yield Clause(f"Ended as planned, at {took}.", figures, ENDED)
     else:
         word = "later" if off > 0 else "earlier"
         held = _held_s(after)
         why = f", held for {clock(round(held))}" if held >= HELD_S else ""
-        yield Clause(f"Ended at {took}, {clock(abs(off))} {word} than planned{why}.", figures)
+        yield Clause(f"Ended at {took}, {clock(abs(off))} {word} than planned{why}.", figures, OFF)
 
 
 def _held_s(after: After) -> float:
@@ -114,8 +79,14 @@ def _who(after: After) -> Iterator[Clause]:
         for who, at in going.joined.items()
         if at > (going.started_s or 0)
     ]
-    parts += [_stop(after, who, at) for who, at in going.ever_stopped.items()]
-    yield Clause(f"{', '.join(parts)}.", tuple(map(after.called, came)))
+    said = stopped_together(after)
+    parts += [
+        _stop(after, who, at)
+        for who, at in going.ever_stopped.items()
+        if said is None or who not in said.who or who not in going.stopped
+    ]
+    weight = BEGAN_LATE if len(parts) > 1 else CAME
+    yield Clause(f"{', '.join(parts)}.", tuple(map(after.called, came)), weight)
 
 
 def _stop(after: After, who: str, at_s: float) -> str:
@@ -148,7 +119,7 @@ def _changes(after: After) -> Iterator[Clause]:
     told = ((event, change_said(event, after.begun.session, labels)) for event in after.counted)
     said = [_when(after, event, words) for event, words in told if words]
     if said:
-        yield Clause(f"Changed: {'; '.join(said)}.", tuple(said))
+        yield Clause(f"Changed: {'; '.join(said)}.", tuple(said), CHANGED)
 
 
 def _when(after: After, event: Happening, words: str) -> str:
@@ -160,50 +131,41 @@ def _when(after: After, event: Happening, words: str) -> str:
 
 
 def _scores(after: After) -> Iterator[Clause]:
-    for at, laid in enumerate(after.laid.timeline.blocks):
-        told = scored(after, at)
-        if told:
-            head, ahead = f"{laid.label[:1].upper()}{laid.label[1:]}", forecast_said(after, at)
-            beside = f"forecast {ahead}, " if ahead else ""
-            values = [value for _, value in told]
-            word = "was" if len(set(values)) == 1 else "were"
-            figures = tuple(f"{who} {value}".strip() for who, value in told)
-            yield Clause(f"{head}: {beside}{word} {_from_to(values)}{_kept(after, at)}.", figures)
-        elif _kept(after, at):
-            yield Clause(
-                f"{laid.label[:1].upper()}{laid.label[1:]}{_kept(after, at).replace(',', ':', 1)}."
-            )
-
-
-def scored(after: After, at: int) -> list[tuple[str, str]]:
-    """Who scored what in a block: as it was said, else as it was tapped."""
-    going = after.going
-    said = [
-        ("" if one["person"] is None else after.called(str(one["person"])), str(one["text"]))
-        for one in going.scores
-        if one["block"] == at
+    """How each block came out, in one sentence."""
+    told = [
+        (said, figures)
+        for at in range(len(after.laid.timeline.blocks))
+        for said, figures in _scored(after, at)
     ]
-    tapped = [
-        (after.called(lane), f"{many} round{'s' if many != 1 else ''}")
-        for (block, lane), many in going.rounds.items()
-        if block == at
-    ]
-    return said or tapped or done_at(after, at)
+    if told:
+        text = "; ".join(said for said, _ in told)
+        yield Clause(
+            f"{text[:1].upper()}{text[1:]}.", tuple(one for _, some in told for one in some), SCORED
+        )
 
 
-def done_at(after: After, at: int) -> list[tuple[str, str]]:
-    """When lanes tapped that they were done, as time into their block."""
-    return [
-        (after.called(lane), clock(round(took)))
-        for block, lane, took in done_taps(after.going)
-        if block == at
-    ]
+def _scored(after: After, at: int) -> Iterator[tuple[str, tuple[str, ...]]]:
+    label, told = after.laid.timeline.blocks[at].label, scored(after, at)
+    figures = tuple(f"{who} {value}".strip() for who, value in told)
+    if over := capped(after, at):
+        yield f"{label}: {over}", figures
+    elif told and repeats(after, at):
+        yield f"{label}{_kept(after, at).replace(',', ':', 1)}", figures
+    elif told:
+        values = [value for _, value in told]
+        ahead = forecast_said(after, at) if _of_its_forecast(after, at, values) else ""
+        beside = f"forecast {ahead}, " if ahead else ""
+        word = "was" if len(set(values)) == 1 else "were"
+        yield f"{label}: {beside}{word} {_from_to(values)}{_kept(after, at)}", figures
+    elif _kept(after, at):
+        yield f"{label}{_kept(after, at).replace(',', ':', 1)}", ()
 
 
-def repeats(after: After, at: int) -> dict[str, list[float]]:
-    """How long each repeat took, by lane, in seconds."""
-    taken = repeats_taken(after.going)
-    return {lane: took for (block, lane), took in taken.items() if block == at}
+def _of_its_forecast(after: After, at: int, values: list[str]) -> bool:
+    """Whether scores are of what a forecast is of: a whole time or rounds, not a repeat, a load or a hold."""
+    block = after.begun.session.blocks[at]
+    figures = {found.figure for one in values if (found := worth(block, one))}
+    return figures <= {"time_s", "reps", "rounds"} and not repeats(after, at)
 
 
 def _kept(after: After, at: int) -> str:
@@ -215,21 +177,11 @@ def _kept(after: After, at: int) -> str:
     return f", {how_even(lanes[lane])}"
 
 
-def forecast_said(after: After, at: int) -> str:
-    """What was forecast of a block; empty where nobody could."""
-    forecast = after.laid.timeline.blocks[at].forecast
-    if forecast and forecast.rounds:
-        low, _, high = forecast.rounds
-        return f"{int(low)} to {int(high)} rounds"
-    if forecast and forecast.time_s:
-        low_s, _, high_s = forecast.time_s
-        return f"{clock(low_s)} to {clock(high_s)}"
-    return ""
-
-
 def _from_to(values: list[str]) -> str:
     row = sorted(set(values), key=_worth)
-    return row[0] if len(row) == 1 else f"{row[0]} to {row[-1]}"
+    (first, *unit), (_, *same) = row[0].split(" ", 1), row[-1].split(" ", 1)
+    least = first if unit == same and unit in (["kg"], ["s"]) else row[0]
+    return row[0] if len(row) == 1 else f"{least} to {row[-1]}"
 
 
 def _worth(value: str) -> tuple[float, ...]:
@@ -243,24 +195,7 @@ def _worth(value: str) -> tuple[float, ...]:
     )
 
 
-# what was felt, what hearts say, what was marked
-
-
-def asked(after: After) -> float | None:
-    """The highest effort that the class asked for."""
-    return asked_most(after.laid.timeline)
-
-
-def _felt(after: After) -> Iterator[Clause]:
-    top = asked(after)
-    for word, sign in (("harder", 1), ("easier", -1)):
-        off = [
-            f"{after.called(who)} {number(value)} at {number(top)}"
-            for who, value in after.going.felt.items()
-            if top is not None and sign * (value - top) >= FELT
-        ]
-        if off:
-            yield Clause(f"Felt {word} than asked: {_some(off)}.", tuple(off))
+# what hearts say, what was marked
 
 
 def _hearts(after: After) -> Iterator[Clause]:
@@ -270,12 +205,16 @@ def _hearts(after: After) -> Iterator[Clause]:
         if 1 - lost < LEAST_CLEAN
     ]
     if unsure:
-        yield Clause(f"Not to be trusted: the hearts of {_some(unsure)}.", tuple(unsure))
+        yield Clause(
+            f"Not to be trusted: the hearts of {called_all(unsure)}.", tuple(unsure), UNSURE
+        )
     rose = sorted(after.drifted.items(), key=lambda one: -one[1])
     if rose:
         named = [f"{after.called(who)} {beats:.1f}" for who, beats in rose]
         yield Clause(
-            f"Went up from turn to turn at equal work: {_some(named)} beats a turn.", tuple(named)
+            f"Went up from turn to turn at equal work: {called_all(named)} beats a turn.",
+            tuple(named),
+            DRIFTED,
         )
 
 
@@ -287,14 +226,14 @@ def _marks(after: After) -> Iterator[Clause]:
         for one in after.going.marks
     ]
     if marks:
-        yield Clause(f"Marked: {_some(marks)}.", tuple(marks))
-    for one in after.going.broke:
-        whose = f"{after.called(str(one['person']))}: " if one.get("person") else ""
-        yield Clause(
-            f"A problem at {after.into(one['at_s'])}: {whose}{one['text']}".rstrip(": ") + "."
-        )
-
-
-def _some(listed: list[str]) -> str:
-    more = len(listed) - MOST_NAMED
-    return ", ".join(listed[:MOST_NAMED]) + (f" and {more} more" if more > 0 else "")
+        yield Clause(f"Marked: {called_all(marks)}.", tuple(marks), MARKED)
+    broke = [
+        f"at {after.into(one['at_s'])}: "
+        + (f"{after.called(str(one['person']))}: " if one.get("person") else "")
+        + str(one["text"])
+        for one in after.going.broke
+    ]
+    if broke:
+        word = "A problem" if len(broke) == 1 else "Problems"
+        told = "; ".join(one.rstrip(": ") for one in broke)
+        yield Clause(f"{word} {told}.", tuple(broke), WENT_WRONG)

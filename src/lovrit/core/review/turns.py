@@ -1,6 +1,7 @@
 """A person's turns after the class: average, highest, share of time in the corridor. Raw readings never change."""
 
 from bisect import bisect_left
+from collections.abc import Iterable
 from statistics import fmean
 from typing import Any
 
@@ -112,6 +113,12 @@ def share_in(lap: Lap, target: tuple[float, float], trace: Trace) -> float | Non
     if len(seen) < FEWEST:
         return None
     return sum(target[0] <= bpm <= target[1] for bpm in seen) / len(seen)
+
+
+def turns_over(turns: Iterable[Turn]) -> tuple[int, int]:
+    """In how many turns a heart was over its box, of all in which it was read."""
+    placed = [one.place for one in turns if one.place is not None]
+    return sum(place > 1 for place in placed), len(placed)
 
 
 class Fold(Value):

@@ -14,7 +14,9 @@ from lovrit.core.values import LovritError
 
 MOST_INTERVALS = MOST_TIMES
 MOST_LEFT_OUT = 12
-REMEMBERED = 96  # blocks: some sessions that are written at once, with the fixes that are tried on them
+REMEMBERED = (
+    96  # blocks: some sessions that are written at once, with the fixes that are tried on them
+)
 
 
 class TooMuch(LovritError):

@@ -103,7 +103,8 @@ def _shown(
         traces = traces_of(work, live)
         row = classes.get(work, class_id)
         everyone = people.everyone(work)
-    hearts = floor_of(request).cleaned.of(live, traces)
+        hearts = floor_of(request).cleaned.of(live, traces)
+        clauses = clauses_of(house, work, live, hearts)
     seems = floor_of(request).cleaned.changed(live, traces) if live.state.phase == "over" else []
     view = debrief_view(live.plan, live.state, live.comers, held(traces, hearts), person, hearts)
     chosen = next((one for one in live.comers if one.id == view.chosen), None)
@@ -125,7 +126,7 @@ def _shown(
         ],
         "away": row.away_ms is not None,
         "tape": run_tape(live),
-        "clauses": clauses_of(live, hearts),
+        "clauses": clauses,
         "heart": one_heart(live.plan, chosen, hearts.get(chosen.id)) if chosen else None,
         "learnt": learnt_rows(everyone, live.comers, hearts),
         "unasked": unasked(everyone, live.comers, hearts),

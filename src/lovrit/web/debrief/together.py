@@ -10,9 +10,10 @@ from sqlmodel import Session as Work
 
 from lovrit.core.review.compare import Compared
 from lovrit.house.house import House
+from lovrit.house.nights import Night, compared, nights_of
 from lovrit.house.recorded import up_to_date
 from lovrit.store import people, records
-from lovrit.web.debrief.kin import OLD_DAYS, Night, compared, nights_of, worse_is
+from lovrit.web.debrief.kin import OLD_DAYS, worse_is
 from lovrit.web.inhouse import InHouse
 from lovrit.web.pages import page
 

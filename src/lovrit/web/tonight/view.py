@@ -290,7 +290,7 @@ def last_time(floor: Floor, work: Work, session_id: int) -> LastTime | None:
         return None
     live = floor.live(row.id or 0)
     hearts = floor.cleaned.of(live, traces_of(work, live))
-    clauses = tuple(one.text for one in clauses_of(live, hearts)[:MOST_CLAUSES])
+    clauses = tuple(one.text for one in clauses_of(house, work, live, hearts)[:MOST_CLAUSES])
     return LastTime(row, f"{house.when(row.made_ms):%-d %B}", bool(own), live.state.note, clauses)
 
 
