@@ -54,6 +54,11 @@ class LearntRow(NamedTuple):
     frozen: bool
     seen: int | None
 
+    @property
+    def asks(self) -> bool:
+        """Whether there is something to decide."""
+        return self.seen is not None or bool(self.person.heart_asks)
+
 
 def one_heart(plan: Frozen, comer: Comer, heart: HeartAfter | None) -> OneHeart | None:
     """What there is to say of one heart; None where no strap told anything."""

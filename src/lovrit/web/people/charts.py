@@ -66,7 +66,8 @@ def _chart(person: Person, fact: Fact) -> Chart:
     def y(value: float) -> float:
         return round(TOP + (HIGH - 2 * TOP) * (high - value) / (high - low), 1)
 
-    first, last = fact.days[0][0], max(fact.days[-1][0], fact.days[0][0] + timedelta(weeks=WEEKS))
+    last = fact.days[-1][0]
+    first = min(fact.days[0][0], last - timedelta(weeks=WEEKS))
     span = max(1, (last - first).days)
     dots = tuple(
         (round(EDGE + (WIDE - 2 * EDGE) * (day - first).days / span, 1), y(value))
