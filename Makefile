@@ -6,8 +6,7 @@ SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 VENV := .venv
 BIN := $(VENV)/bin
 STAMPS := build/stamps
-# one more than there are cores: tests that drive a browser mostly wait
-WORKERS ?= $(shell echo $$(( $$(nproc) + 1 )))
+WORKERS ?= 2
 # Debian's Chromium without windows: the same pages for a third of the work
 CHROMIUM := chromium-headless-shell
 SCRIPTS := $(wildcard src/lovrit/web/static/scripts/*.js src/lovrit/web/static/styles/*.scss src/lovrit/web/static/*.svg)

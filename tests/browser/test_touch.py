@@ -129,3 +129,46 @@ def test_a_recast_and_a_fit_are_taken_by_taps(touched: Page) -> None:
     page.reload()
     expect(page.locator("table.told")).to_contain_text("usual")
     assert not page.evaluate(WIDE)
+
+
+def test_a_session_goes_to_a_day_that_is_tapped_and_off_again(
+    browser: Browser, server: Here
+) -> None:
+    """On a phone: move, copy, not now, take it off; each is seen where it went and can be undone."""
+    phone = browser.new_page(viewport={"width": 390, "height": 844}, has_touch=True)
+    made = phone.request.post(f"{server.url}/desk", form={"text": "title: Tapped\n\nrest 5:00\n"})
+    session = made.url.rsplit("/", 1)[1]
+    monday = "2027-05-03"
+    phone.request.post(
+        f"{server.url}/weeks/put", form={"session": session, "day": "2027-05-04", "at": monday}
+    )
+    phone.goto(f"{server.url}/weeks?from={monday}&weeks=1")
+
+    def days() -> list[str]:
+        found = phone.locator("article[data-session]").evaluate_all(
+            "all => all.map((one) => one.dataset.day)"
+        )
+        return sorted(found)
+
+    def choose(name: str) -> None:
+        if not phone.locator("article[data-session] .goes[open]").count():
+            phone.locator("article[data-session] .goes summary").first.tap()
+        phone.get_by_role("button", name=name).first.tap()
+
+    choose("move Tapped to a day that is tapped")
+    phone.get_by_role("button", name="Not now").tap()
+    assert phone.locator(".here").count() == 0 and days() == ["2027-05-04"]
+    choose("move Tapped to a day that is tapped")
+    assert phone.locator(".here").count() == 7
+    phone.locator("[data-day='2027-05-06'] .here").tap()
+    expect(phone.locator("article[data-day='2027-05-06']")).to_have_count(1)
+    assert days() == ["2027-05-06"]
+    choose("copy Tapped to a day that is tapped")
+    phone.locator("[data-day='2027-05-08'] .here").tap()
+    expect(phone.locator("article[data-session]")).to_have_count(2)
+    assert days() == ["2027-05-06", "2027-05-08"]
+    choose("take Tapped off this day")
+    expect(phone.locator("article[data-session]")).to_have_count(1)
+    phone.get_by_role("button", name="Undo").tap()
+    expect(phone.locator("article[data-session]")).to_have_count(2)
+    phone.close()

@@ -60,7 +60,7 @@ def test_a_week_is_a_draft_then_seen_changed_and_called_off(client: TestClient) 
     client.post("/weeks/move", data={"session": legs, "day": "2027-03-04"})
     client.post("/weeks/put", data={"session": pull, "day": "2027-03-05"})
     board = client.get("/weeks?from=2027-03-01").text
-    assert "2 things are otherwise than they saw" in board
+    assert "2 things are otherwise than they saw" in board and "→ Thursday 4 March, 18:10" in board
     assert (
         "Tuesday 2 March" in client.get(link_of(client)).text
     )  # until it is said, they see it as it was

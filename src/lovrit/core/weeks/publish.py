@@ -3,6 +3,8 @@
 What was shown once keeps its name for good: a change raises its number, what falls out is called off, never dropped.
 """
 
+from datetime import date
+
 from lovrit.core.asked.dose import Asks
 from lovrit.core.values import Value
 
@@ -112,3 +114,36 @@ def changed(before: tuple[Shown, ...], after: tuple[Shown, ...]) -> tuple[Shown,
     """Those that are otherwise than people saw them last."""
     known = {one.uid: one.sequence for one in before}
     return tuple(one for one in after if known.get(one.uid) != one.sequence)
+
+
+def change_said(before: Shown | None, after: Shown) -> str:
+    """What of a session is otherwise than people saw it, as it would be called out to them.
+
+    >>> one = Shown(uid="a", session=1, day="2027-03-04", at="18:10", minutes=45, title="Legs", like="")
+    >>> change_said(one, one.but(at="19:00"))
+    'Legs: Thursday 4 March, 18:10 → 19:00'
+    """
+    when = f"{_day(after.day)}, {after.at}"
+    if before is None or before.cancelled:
+        return f"{after.title}: {'new' if before is None else 'takes place after all'}, {when}"
+    if after.cancelled:
+        return f"{before.title}: called off, {_day(before.day)}, {before.at}"
+    head = after.title if after.title == before.title else f"{before.title} → {after.title}"
+    parts = []
+    if before.day != after.day:
+        parts.append(f"{_day(before.day)}, {before.at} → {when}")
+    elif before.at != after.at:
+        parts.append(f"{_day(after.day)}, {before.at} → {after.at}")
+    else:
+        parts.append(when)
+    if before.minutes != after.minutes:
+        parts.append(f"{before.minutes} → {after.minutes} minutes")
+    if before.where != after.where:
+        parts.append(f"{before.where or 'no hall'} → {after.where or 'no hall'}")
+    if before.like != after.like and before.minutes == after.minutes:
+        parts.append(f"now {after.like}")
+    return f"{head}: {'; '.join(parts)}"
+
+
+def _day(text: str) -> str:
+    return f"{date.fromisoformat(text):%A %-d %B}"

@@ -96,7 +96,7 @@ def _shown(
     house: House,
     class_id: int,
     person: int | None,
-    refused: tuple[int, str, str] | None = None,
+    refused: tuple[int, str, str, int | None] | None = None,
 ) -> HTMLResponse:
     live = floor_of(request).live(class_id)
     with house.database.work() as work:
@@ -262,7 +262,7 @@ def scored(
     except LovritError as error:
         if request.headers.get("x-lovrit"):
             return PlainTextResponse(str(error), status_code=422)
-        return _shown(request, house, class_id, None, (block, text, str(error)))
+        return _shown(request, house, class_id, None, (block, text, str(error), whose))
     told = _happen(floor, class_id, id=op, kind="score", block=block, text=said, person=whose)
     learn_from(house, class_id, told.live.plan, told.live.state.scores)
     if request.headers.get("x-lovrit"):

@@ -3,10 +3,12 @@
 from collections import Counter
 from dataclasses import field
 from statistics import fmean
+from typing import NamedTuple
 
 from lovrit.core.blocks.block import Block
 from lovrit.core.clock import clock, number
 from lovrit.core.crew.person import Comer
+from lovrit.core.review.beside import Beside, beside
 from lovrit.core.review.hearts import HeartAfter
 from lovrit.core.review.turns import Trace, Turn, person_turns, works
 from lovrit.core.run.account import Class
@@ -37,16 +39,64 @@ class MatrixRow(Value):
     turns: tuple[Turn, ...]
 
 
+class Dot(NamedTuple):
+    """A score in its strip: percent along it, pixels from its top, who and what."""
+
+    x: float
+    y: float
+    said: str
+
+
+class Strip(NamedTuple):
+    """Scores beside the forecast's band, in percent of the width; those that would lie on one another are stacked."""
+
+    band: tuple[float, float]
+    ends: tuple[str, str]
+    dots: tuple[Dot, ...]
+    height: float
+
+
+NEAR, STEP_PX, MOST_UP = (
+    2.6,
+    11.0,
+    6,
+)  # percent within which dots would touch, pixels from one to the next, how many up
+
+
+def strip_of(found: Beside | None) -> Strip | None:
+    """As it is drawn, the least first."""
+    if found is None:
+        return None
+    levels: list[list[float]] = []
+    placed = []
+    for along, said in sorted(found.dots):
+        x = round(100 * along, 1)
+        level = next((nth for nth, some in enumerate(levels) if x - some[-1] >= NEAR), len(levels))
+        level = min(level, MOST_UP)
+        if level == len(levels):
+            levels.append([])
+        levels[level].append(x)
+        placed.append((x, level, said))
+    height = STEP_PX * (len(levels) + 1)
+    band = (round(100 * found.band[0], 1), round(100 * found.band[1], 1))
+    dots = tuple(Dot(x, height - STEP_PX * (level + 1), said) for x, level, said in placed)
+    return Strip(band, found.ends, dots, height)
+
+
 class ScoreSheet(Value):
-    """A block that has a score; ``own`` is each person's, as it was said and as it was tapped."""
+    """A block that has a score; ``own`` is each person's: as it was said, as it was tapped, what coaches read in it.
+
+    ``tapped`` are lanes that are nobody's own; ``beside`` is where scores lie against the forecast.
+    """
 
     block: int
     label: str
     asks: str
     text: str
-    people: tuple[tuple[str, str], ...] = ()
+    read: str = ""
     tapped: tuple[tuple[str, str], ...] = ()
-    own: dict[int, tuple[str, str]] = field(default_factory=dict)
+    own: dict[int, tuple[str, str, str]] = field(default_factory=dict)
+    beside: Strip | None = None
 
 
 class DebriefView(Value):
@@ -207,43 +257,43 @@ def _number(lane: str) -> int:
     return int(lane) if lane.isdecimal() else -1
 
 
-def _own(state: Class, block: int, comers: tuple[Comer, ...]) -> dict[int, tuple[str, str]]:
-    """Each person's score of a block as it was said, and as it was tapped for them."""
-    said = {one.person: one.text for one in state.scores if one.block == block}
-    tapped = {_number(one.lane): one.said for one in state.taps if one.block == block}
-    return {one.id: (said.get(one.id, ""), tapped.get(one.id, "")) for one in comers}
-
-
-def _as_read(block: Block, text: str) -> str:
-    """A score with what coaches read in it."""
-    reads = block.reads(text)
-    return f"{text} ({reads})" if reads else text
+def _own(
+    state: Class, at: int, block: Block, comers: tuple[Comer, ...]
+) -> dict[int, tuple[str, str, str]]:
+    """Each person's score of a block: as it was said, as it was tapped for them, what coaches read in it."""
+    said = {one.person: one.text for one in state.scores if one.block == at}
+    tapped = {_number(one.lane): one.said for one in state.taps if one.block == at}
+    return {
+        one.id: (
+            text := said.get(one.id, ""),
+            tapped.get(one.id, ""),
+            block.reads(text) if text else "",
+        )
+        for one in comers
+    }
 
 
 def _scored(plan: Frozen, state: Class, comers: tuple[Comer, ...]) -> list[ScoreSheet]:
-    texts = {score.block: score.text for score in state.scores if score.person is None}
-    names = {comer.id: comer.name for comer in comers}
-    own = [
-        (score.block, names[score.person], score.text)
-        for score in state.scores
-        if score.person in names
+    texts = {one.block: one.text for one in state.scores if one.person is None}
+    names = {one.id: one.name for one in comers}
+    return [
+        _sheet(plan, state, comers, at, texts.get(at, ""), names)
+        for at, block in enumerate(plan.session.blocks)
+        if block.asks_for
     ]
-    found = []
-    for at, block in enumerate(plan.session.blocks):
-        asks = block.asks_for
-        if asks:
-            theirs = tuple(
-                (name, _as_read(block, text)) for where, name, text in own if where == at
-            )
-            taps = tuple(
-                (names.get(_number(one.lane), one.lane), one.said)
-                for one in state.taps
-                if one.block == at
-            )
-            found.append(
-                ScoreSheet(
-                    block=at, label=block.head, asks=asks, text=texts.get(at, ""), people=theirs,
-                    tapped=taps, own=_own(state, at, comers),
-                )
-            )  # fmt: skip
-    return found
+
+
+def _sheet(
+    plan: Frozen, state: Class, comers: tuple[Comer, ...], at: int, text: str, names: dict[int, str]
+) -> ScoreSheet:
+    block = plan.session.blocks[at]
+    own = _own(state, at, block, comers)
+    taps = [one for one in state.taps if one.block == at and _number(one.lane) not in names]
+    scores = [
+        (names[who], said or tapped) for who, (said, tapped, _) in own.items() if said or tapped
+    ]
+    return ScoreSheet(
+        block=at, label=block.head, asks=block.asks_for or "", text=text, read=block.reads(text) if text else "",
+        tapped=tuple((one.lane, one.said) for one in taps), own=own,
+        beside=strip_of(beside(block, plan.timeline.blocks[at].forecast, scores or [("", text)])),
+    )  # fmt: skip

@@ -1,14 +1,14 @@
 """Letting people see the weeks: a draft until the coach says so; what changed since, and who is down for it."""
 
 from datetime import date, timedelta
-from typing import Annotated, Any
+from typing import Annotated, Any, NamedTuple
 
 from fastapi import APIRouter, Form
 from fastapi.responses import RedirectResponse, Response
 from sqlmodel import Session as Work
 
 from lovrit.core.values import plain
-from lovrit.core.weeks.publish import Shown, changed, like, published
+from lovrit.core.weeks.publish import Shown, change_said, changed, like, published
 from lovrit.house.house import House
 from lovrit.house.published import shown
 from lovrit.house.signed import link, picture_of
@@ -29,13 +29,32 @@ def people_see(house: House, work: Work, first: str, last: str) -> dict[str, Any
     path = link(house, "see", club.generation(work))
     return {
         "see": path if before else "",
-        "unseen": len(otherwise),
-        "hit": len(people.down_for(work, (one.session for one in otherwise))) if before else 0,
+        "unseen": _said(work, before, otherwise) if before else [],
         "words_for": str(club.choice(work, "shown-words") or ""),
         "bring": str(club.choice(work, "shown-bring") or ""),
         "code": picture_of(path) if before else "",
         "only_here": house.settings.loopback,
     }
+
+
+class Otherwise(NamedTuple):
+    """What is otherwise than people saw it, in words, and who is down for it."""
+
+    said: str
+    who: tuple[str, ...]
+
+
+def _said(work: Work, before: tuple[Shown, ...], otherwise: tuple[Shown, ...]) -> list[Otherwise]:
+    saw = {one.uid: one for one in before}
+    down = people.who_comes(work, [one.session for one in otherwise])
+    names = {one.id: one.name for one in people.everyone(work)} if down else {}
+    return [
+        Otherwise(
+            change_said(saw.get(one.uid), one),
+            tuple(sorted(names[who] for who in down.get(one.session, ()) if who in names)),
+        )
+        for one in otherwise
+    ]
 
 
 def _now(house: House, work: Work, first: str, last: str) -> list[Shown]:

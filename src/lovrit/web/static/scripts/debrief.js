@@ -91,7 +91,17 @@ function walk(field, nth, fields) {
   });
 }
 
-const rows = [...document.querySelectorAll(".everyone tbody tr")].map((row) => /** @type {HTMLInputElement[]} */ ([...row.querySelectorAll(".felt input:not([type=hidden])")]));
-for (const nth of rows[0]?.keys() ?? []) column(rows.map((row) => row[nth]));
+const rows = [...document.querySelectorAll("#scores-table tbody tr")].map((row) => /** @type {HTMLInputElement[]} */ ([...row.querySelectorAll(".felt input:not([type=hidden])")]));
+// the row of the class has no effort: columns are counted from the right
+for (const nth of rows[0]?.keys() ?? []) column(rows.flatMap((row) => row[row.length - rows[0].length + nth] ?? []));
+const chooser = document.getElementById("one-block");
+if (chooser instanceof HTMLSelectElement) {
+  const only = () => {
+    for (const cell of document.querySelectorAll("#scores-table .scored-in")) cell.classList.toggle("shown", cell instanceof HTMLElement && cell.dataset.nth === chooser.value);
+    document.getElementById("scores-table")?.classList.add("by-one");
+  };
+  chooser.addEventListener("change", only);
+  only();
+}
 const note = document.getElementById("note");
 if (note instanceof HTMLTextAreaElement) new Saved(note);

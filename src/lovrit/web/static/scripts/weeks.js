@@ -50,7 +50,41 @@ board.addEventListener("drop", (event) => {
   event.preventDefault();
   post(event.ctrlKey || event.metaKey ? "/weeks/put" : "/weeks/move", { session, day: day.dataset.day ?? "", was: dayOf(session) });
 });
+/** A day is chosen by a tap: each shows a button, and what is going there is said at the foot of the screen.
+ * @param {HTMLElement} one @param {string} how move, or put for a copy */
+function choose(one, how) {
+  stop();
+  const title = one.querySelector("a")?.textContent ?? "";
+  const bar = Object.assign(document.createElement("p"), { className: "choosing-bar", id: "choosing" });
+  bar.setAttribute("role", "status");
+  bar.append(`${how === "put" ? "A copy of" : ""} ${title}: tap its day. `);
+  const no = Object.assign(document.createElement("button"), { type: "button", className: "press", textContent: "Not now" });
+  no.addEventListener("click", stop);
+  bar.append(no);
+  board.append(bar);
+  board.classList.add("choosing");
+  for (const day of /** @type {NodeListOf<HTMLElement>} */ (board.querySelectorAll("[data-day].day"))) {
+    const here = Object.assign(document.createElement("button"), { type: "button", className: "press here", textContent: "here" });
+    here.setAttribute("aria-label", `${day.querySelector(".label")?.textContent ?? ""}: here`);
+    here.addEventListener("click", () => post(`/weeks/${how}`, { session: one.dataset.session ?? "", day: day.dataset.day ?? "", was: one.dataset.day ?? "" }));
+    day.append(here);
+  }
+  no.focus({ preventScroll: true });
+}
+
+function stop() {
+  document.getElementById("choosing")?.remove();
+  board.classList.remove("choosing");
+  for (const here of board.querySelectorAll(".here")) here.remove();
+}
+
+board.addEventListener("click", (event) => {
+  const button = /** @type {HTMLElement} */ (event.target).closest("[data-choose]");
+  const one = button?.closest("[data-session]");
+  if (button instanceof HTMLElement && one instanceof HTMLElement) choose(one, button.dataset.choose ?? "move");
+});
 document.addEventListener("keydown", (event) => {
+  if (event.key === "Escape" && board.classList.contains("choosing")) stop();
   const on = /** @type {HTMLElement} */ (event.target);
   if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "z" && !on.closest("input, textarea")) {
     event.preventDefault();
