@@ -77,6 +77,8 @@ def _lost(text: str, made: Message) -> set[float]:
 def test_no_figure_is_lost(case: Case) -> None:
     """But numbers of a list, of minutes and stations, which the slate's own lines show."""
     said = re.sub(PLACES, " ", case.text, flags=re.IGNORECASE)
+    if "numbered in a row" in case.name:
+        said = re.sub(r"\b[1-9]\)? (?=[a-z])", " ", said)
     assert not _lost(said, read_message(case.text))
 
 

@@ -5,6 +5,7 @@ from collections.abc import Iterator
 
 from lovrit.core.reading.builder import build
 from lovrit.core.reading.line import Said
+from lovrit.core.reading.parted import parted
 from lovrit.core.reading.said import Taken, taken
 from lovrit.core.reading.token import ENDS, Token
 from lovrit.core.reading.tokens import cut
@@ -47,7 +48,7 @@ def read_line(number: int, raw: str) -> list[Said]:
     said.figures = sum(one.figure is not None for one in tokens)
     said.words = sum(one.kind not in ENDS for one in tokens)
     made: list[Said] = []
-    for items in _blocks(taken(tokens)) or [[]]:
+    for items in _blocks(taken(parted(tokens))) or [[]]:
         part = said if not made else Said(number, said.text, said.inset, said.bullet)
         build(part, text, items)
         made.append(part)
@@ -130,6 +131,8 @@ def _is_prepared(items: list[Taken]) -> bool:
     said = {role.name for item in items for role in item.roles}
     counted = sum(item.tokens[0].kind == "count" and not item.roles for item in items)
     whole = first == {"around"} or (first == {"around", "time"} and counted > 1)
+    if len(items) > 1 and items[1].tokens[0].kind == "THEN":
+        return False
     return whole and not said & {"rounds", "often", "amrap", "period"} and len(items) > 1
 
 

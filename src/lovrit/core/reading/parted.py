@@ -1,0 +1,146 @@
+"""A line that was typed without its commas: tasks parted where a count begins the next, stations numbered in a row."""
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+from lovrit.core.moves.library import shipped
+from lovrit.core.reading.token import Figure, Token
+
+PARTS = frozenset({",", ":", ".", "THEN", "|", ";", "+", "/", "("})  # between things already
+AMOUNTS = frozenset({"count", "time", "far", "cal"})
+BEHIND = frozenset(
+    {"name", "SIDE", "load", "load_pair", "count_pair", ")", "share"}
+)  # what a task may end with
+BETWEEN = frozenset({"KIT", "MAX"})  # between a count and the name that it is of
+NUMBERED, NUMBERED_BARE = 3, 4  # stations in a row, with brackets behind their numbers and without
+RUN_M, MACHINE_M = (
+    50,
+    100,
+)  # from so many on a bare figure of a run or a rower is metres; fewer could be calories
+PLACES = frozenset({"SECTION", "STATION", "count_pair", "ON"})
+
+
+def parted(tokens: list[Token]) -> list[Token]:
+    """The same with commas where they were left out; figures of a way have their metres."""
+    found = list(_in_metres(tokens))
+    found = _without_numbers(found)
+    found = list(_often_apart(found))
+    return list(_apart(_with_rest(found)))
+
+
+def _comma(before: Token) -> Token:
+    return Token(",", before.start, before.start, ",")
+
+
+def _apart(tokens: list[Token]) -> Iterator[Token]:
+    """Commas before counts that begin the next task; behind counts, where those stand behind their names."""
+    counted_first: bool | None = (
+        None  # since the last sign: whether the amount stood before the name
+    )
+    for nth, token in enumerate(tokens):
+        before = tokens[nth - 1] if nth else token
+        if token.kind in PARTS:
+            counted_first = None
+        elif _begins(tokens, nth, before, counted_first):
+            yield _comma(token)
+            counted_first = None if _is_amount(token) else False
+        if token.kind == "name" and counted_first is None:
+            counted_first = any(map(_is_amount, _leading(tokens, nth)))
+        yield token
+
+
+def _begins(tokens: list[Token], nth: int, before: Token, counted_first: bool | None) -> bool:
+    """Whether a task begins here without a sign before it."""
+    token = tokens[nth]
+    if _is_amount(token) and _name_behind(tokens, nth):
+        twice = before is not token and before.kind == token.kind == "count"
+        return twice or bool(before.kind in BEHIND and counted_first)
+    return token.kind == "name" and _is_amount(before) and counted_first is False
+
+
+def _with_rest(tokens: list[Token]) -> list[Token]:
+    """“3x max pull-ups, 90s”: sets to the most one can, and a time at the end that is their rest."""
+    kinds = {one.kind for one in tokens}
+    last = tokens[-2:]
+    bare = [one.kind for one in last] == [",", "time"] and kinds >= {"X", "MAX"}
+    if not bare or kinds & {"REST", "ON", "AMRAP", "CAP"}:
+        return tokens
+    return [*tokens[:-1], Token("REST", last[1].start, last[1].start, "rest"), last[1]]
+
+
+def _is_amount(token: Token) -> bool:
+    return token.kind.split("_")[0] in AMOUNTS
+
+
+def _name_behind(tokens: list[Token], nth: int) -> bool:
+    """Whether a name follows, with nothing between but what it is done with."""
+    rest = tokens[nth + 1 : nth + 3]
+    return bool(rest) and (
+        rest[0].kind == "name"
+        or (len(rest) > 1 and rest[0].kind in BETWEEN and rest[1].kind == "name")
+    )
+
+
+def _leading(tokens: list[Token], nth: int) -> list[Token]:
+    """What stands right before a name, without what it is done with."""
+    at = nth - 1
+    while at >= 0 and tokens[at].kind in BETWEEN:
+        at -= 1
+    return tokens[at : at + 1] if at >= 0 else []
+
+
+def _without_numbers(tokens: list[Token]) -> list[Token]:
+    """Stations numbered 1, 2, 3 … in a row are a list: the numbers are their places; elsewhere they are counts."""
+    if not any(one.kind in PLACES for one in tokens):
+        return tokens
+    at = [nth for nth, one in enumerate(tokens) if one.kind == "count" and _is_place(tokens, nth)]
+    numbers = [tokens[nth].figure.number if (tokens[nth].figure) else None for nth in at]  # type: ignore[union-attr]
+    signed = all(tokens[nth + 1].kind in (")", ".") for nth in at)
+    if len(at) < (NUMBERED if signed else NUMBERED_BARE) or numbers != list(range(1, len(at) + 1)):
+        return tokens
+    kept: list[Token] = []
+    for nth, one in enumerate(tokens):
+        if nth in at:
+            kept.append(_comma(one))
+        elif not (nth - 1 in at and one.kind in (")", ".")):
+            kept.append(one)
+    return kept
+
+
+def _is_place(tokens: list[Token], nth: int) -> bool:
+    """Whether a count may be the place of the name behind it."""
+    rest = [one for one in tokens[nth + 1 : nth + 3] if one.kind not in (")", ".")]
+    return bool(rest) and rest[0].kind in ("name", "KIT", "word")
+
+
+def _often_apart(tokens: list[Token]) -> Iterator[Token]:
+    """“1 min on 1 min off x 10 bike”: ten times, and then what is done."""
+    for nth, token in enumerate(tokens):
+        yield token
+        before = tokens[nth - 2] if nth > 1 else None
+        often = token.kind == "count" and nth > 1 and tokens[nth - 1].kind == "X"
+        clocked = before is not None and before.kind in ("REST", "OFF", "count_pair", "time")
+        if often and clocked and _name_behind(tokens, nth):
+            yield _comma(tokens[nth + 1])
+
+
+def _in_metres(tokens: list[Token]) -> Iterator[Token]:
+    """A bare figure of a run, a swim or a rower that nobody counts: its metres."""
+    for nth, token in enumerate(tokens):
+        figure, name = token.figure, tokens[nth + 1] if nth + 1 < len(tokens) else None
+        if token.kind == "count" and figure and name is not None and name.kind == "name":
+            least = _least_metres(name)
+            if least and figure.number is not None and figure.number >= least:
+                yield replace(token, kind="far", figure=Figure("far", "one", figure.said, "m"))
+                continue
+        yield token
+
+
+def _least_metres(name: Token) -> int:
+    """From which figure on a name is measured and not counted; 0 where it never is."""
+    move = shipped().find(name.kept or name.text)
+    if move is None or move.counted == "s":
+        return 0
+    if move.pattern == "gait" or move.counted == "m":
+        return RUN_M
+    return MACHINE_M if move.pattern == "machine" or {"rower", "ski"} & set(move.kit) else 0
