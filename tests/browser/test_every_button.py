@@ -34,7 +34,8 @@ OPENED = (
 NOT_HERE = re.compile(r"full screen|choose file|bluetooth", re.IGNORECASE)
 
 
-BUTTONS = "main button:visible:not([disabled])"
+# a button that only pages without scripts show is pressed by nobody here
+BUTTONS = "main button:visible:not([disabled]):not(.visually-hidden)"
 SIGNS = """all => all.map((one) =>
   [one.textContent.trim(), one.form?.getAttribute("action"), one.dataset.do, one.name].join("|"))"""
 
@@ -49,7 +50,7 @@ def open_at(page: Page, url: str) -> None:
     """A page, also while what was pressed before still leads somewhere else."""
     for _ in range(5):
         with suppress(Error):
-            page.goto(url)
+            page.goto(url, wait_until="domcontentloaded")
             page.evaluate(OPENED)
             return
         page.wait_for_timeout(100)

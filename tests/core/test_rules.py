@@ -531,7 +531,7 @@ FULL = """slot: 40:00
 """
 
 
-@examples(50)
+@examples(30)
 @given(texts(), ANYBODY)
 @example(FULL, HARD_DAY)
 @example("amrap 20:00 at 9\n  squat\n  front squat\n  bar-facing burpee", Company())
