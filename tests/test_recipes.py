@@ -1,5 +1,6 @@
 """The recipes of CONTRIBUTING.md, followed: the paths that they name are there, and a kind of block is one file."""
 
+import importlib.util
 import json
 import os
 import re
@@ -7,6 +8,8 @@ import shutil
 import subprocess
 import sys
 from pathlib import Path
+
+import httpx
 
 ROOT = Path(__file__).parent.parent
 WAVES = '''
@@ -146,3 +149,17 @@ def test_a_kind_of_block_is_one_file_and_a_name(tmp_path: Path) -> None:
         check=False,
     )
     assert ran.returncode == 0, ran.stderr[-2000:]
+
+
+def test_what_is_measured_answers(tmp_path: Path) -> None:
+    """The bench's own server and its empty page: it had broken twice, and nobody saw it until it was run."""
+    spec = importlib.util.spec_from_file_location("bench", ROOT / "tools" / "bench.py")
+    assert spec and spec.loader
+    bench = importlib.util.module_from_spec(spec)
+    spec.loader.exec_module(bench)
+    served = bench.Served(tmp_path)
+    try:
+        assert httpx.get(f"{bench.URL}/bench/empty", timeout=10).status_code == 200
+        assert httpx.get(f"{bench.URL}/desk/{served.session}", timeout=10).status_code == 200
+    finally:
+        served.server.should_exit = True

@@ -16,6 +16,7 @@ from pathlib import Path
 
 import httpx
 import uvicorn
+from fastapi import Request
 
 from lovrit.core.advice.company import Company
 from lovrit.core.advice.look import RULES, second_look
@@ -36,7 +37,7 @@ from lovrit.store.tables import PersonRow
 from lovrit.web.app import create_app
 from lovrit.web.desk.panel import crowd_said
 from lovrit.web.desk.view import People, desk_view
-from lovrit.web.pages import render
+from lovrit.web.pages import page
 
 PORT = 8498
 SCREENS = 60
@@ -215,12 +216,8 @@ class Served:
         house = self.app.state.house
 
         @self.app.get("/bench/empty", response_model=None)
-        async def empty() -> object:
-            from fastapi.responses import HTMLResponse
-
-            return HTMLResponse(
-                render(house, "shell/error.html", title="x", text="", here="", nonce="")
-            )
+        async def empty(request: Request) -> object:
+            return page(request, house, "shell/error.html", title="x", text="", here="")
 
         config = uvicorn.Config(self.app, port=PORT, log_config=None)
         self.server = uvicorn.Server(config)
@@ -368,10 +365,12 @@ def main() -> None:
     plan_process()
     with tempfile.TemporaryDirectory() as data:
         served = Served(Path(data))
-        edits(served)
-        a_class(served)
-        served.server.should_exit = True
-        time.sleep(1)
+        try:
+            edits(served)
+            a_class(served)
+        finally:
+            served.server.should_exit = True
+            time.sleep(1)
     first_page()
     say(
         f"peak memory of this run: {resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024:.0f} MiB"
