@@ -1,6 +1,7 @@
 """A file as every landed version made it opens, with all that was in it, and is like one of now."""
 
 import gzip
+import json
 import sqlite3
 from contextlib import closing
 from pathlib import Path
@@ -9,6 +10,7 @@ from typing import Any
 import pytest
 
 from lovrit.settings import Settings
+from lovrit.store import people
 from lovrit.store.check import look_through, schema
 from lovrit.store.database import Database
 from lovrit.web.app import create_app
@@ -50,6 +52,22 @@ def test_a_file_of_every_version_opens_whole(packed: Path, tmp_path: Path) -> No
     assert rows(path) == before
     create_app(Settings(data=tmp_path), database).state.house.database.close()
     assert look_through(path).sound
+
+
+def test_hearts_that_were_kept_stay_until_somebody_asks(tmp_path: Path) -> None:
+    """And what links are signed with leaves the file, with links going on."""
+    path = unpacked(next(one for one in OLD if one.name.startswith("0014")), tmp_path)
+    with closing(sqlite3.connect(path)) as file:
+        (before,) = file.execute("SELECT value FROM club WHERE key = 'secret'").fetchone()
+    database = Database(path)
+    with database.work() as work:
+        hearts = {one.id: one.hearts for one in people.everyone(work)}
+    assert {who for who, said in hearts.items() if said == "before"} == {1, 2}
+    assert set(hearts.values()) == {"", "before"}
+    create_app(Settings(data=tmp_path), database).state.house.database.close()
+    assert (tmp_path / "links.key").read_text() == json.loads(before)
+    with closing(sqlite3.connect(path)) as file:
+        assert not file.execute("SELECT value FROM club WHERE key = 'secret'").fetchone()
 
 
 def test_what_a_file_lacks_is_said(tmp_path: Path) -> None:

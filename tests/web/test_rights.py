@@ -123,6 +123,29 @@ def test_an_assistant_sees_the_floor_and_nothing_of_anybodys_health(house: TestC
         assert [one.by for one in classes.events(work, int(class_id))] == ["Pim"]
 
 
+def test_who_changed_what_of_somebodys_health_is_kept_without_what_it_is(
+    house: TestClient,
+) -> None:
+    """By name, on the page, on Club and in what is given out; a value stands nowhere, and nothing twice."""
+    coach = comes(house, "Pim", "coach")
+    coach.post("/people/2/stands", data={"limits": ["overhead"], "cleared": "not yet"})
+    coach.post("/people/2/stands", data={"limits": ["overhead"], "cleared": "not yet"})
+    house.post("/people/2/hearts", data={"may": "no"})
+    page = coach.get("/people/2").text
+    told = re.findall(r"<li>[^<]*: ([^<]+) <span class=\"quiet\">by ([^<]+)</span>", page)
+    assert told == [
+        ("what was learnt of their heart, thrown away", "the owner"),
+        ("whether hearts may be kept", "the owner"),
+        ("what they don’t do, cleared by a doctor", "Pim"),
+    ]
+    assert "what they don’t do, cleared by a doctor" in house.get("/club").text
+    held = coach.get("/people/2/all.json").json()["changes"]
+    assert [one["by"] for one in held] == ["the owner", "the owner", "Pim"]
+    assert "overhead" not in str(held)
+    helper = comes(house, "Ro", "assistant")
+    assert helper.get("/people/2").status_code == 403
+
+
 def test_an_invitation_is_taken_once_ends_and_is_made_anew(house: TestClient, clock: Clock) -> None:
     link = invited(house, "Ola", "coach")
     browser = another(house)

@@ -137,7 +137,7 @@ class House:
         return self.plans.of(key, lambda: plan_text(text, self.library))
 
     def __post_init__(self) -> None:
-        self.database.today = lambda: self.today
+        self.database.today, self.database.now_ms = lambda: self.today, self.now_ms
         self.secret = secret_of(self.database)
         self._read()
         self.database.revisions.tell(self._moved)

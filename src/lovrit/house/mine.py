@@ -15,6 +15,7 @@ from lovrit.house.house import House
 from lovrit.house.over_time import Again, Series, drawn, series_of
 from lovrit.house.signed import link, numbers_of
 from lovrit.store import answers, classes, own, people
+from lovrit.store.changed import listed as changed_of
 from lovrit.store.records import kin_of
 from lovrit.store.sessions import Gone
 from lovrit.store.tables import ClassRow, OwnEveningRow
@@ -49,6 +50,14 @@ def kept_of(house: House, work: Work, one: Person) -> dict[str, Any]:
         "person": plain(one),
         "classes": [_class(house, work, row, one) for row in classes.came_to(work, one.id, MOST)],
         "answers": answers.all_of(work, one.id),
+        "changes": [
+            {
+                "at": f"{house.when(change.at_ms):%Y-%m-%dT%H:%M:%S%z}",
+                "by": change.by,
+                "what": change.what,
+            }
+            for change in changed_of(work, MOST, one.id)
+        ],
         "own_evenings": [
             row.model_dump(exclude={"id", "person_id"}) for row in own.of_person(work, one.id, MOST)
         ],

@@ -6,6 +6,7 @@ from datetime import UTC, datetime
 from pathlib import Path
 from sqlite3 import Connection, Error, connect
 from threading import RLock
+from time import time_ns
 
 from sqlalchemy import Engine, PoolProxiedConnection, event
 from sqlalchemy.exc import DBAPIError
@@ -18,7 +19,7 @@ from lovrit.store.revisions import AT, Revisions
 from lovrit.store.trouble import Busy, CannotOpen, Moved, trouble_of
 
 WAIT_S = 5
-TODAY = "today"  # of a piece of work: the day on which it is done
+TODAY, NOW = "today", "now"  # of a piece of work: the day and the moment at which it is done
 
 
 def _utc_day() -> str:
@@ -37,6 +38,7 @@ class Database:
             Trouble: if it can't be used.
         """
         self.path = path
+        self.now_ms: Callable[[], int] = lambda: time_ns() // 1_000_000
         self.today: Callable[[], str] = (
             _utc_day  # the house says its own: the club's zone and clock
         )
@@ -101,7 +103,7 @@ class Database:
         return Work(
             self.engine,
             expire_on_commit=False,
-            info={AT: self.revisions.now(), TODAY: self.today()},
+            info={AT: self.revisions.now(), TODAY: self.today(), NOW: self.now_ms()},
         )
 
     @contextmanager

@@ -28,6 +28,7 @@ from lovrit.store.tables import (
     ComesRow,
     EventRow,
     OwnEveningRow,
+    PersonChangeRow,
     PersonRow,
     RevisionRow,
     SampleRow,
@@ -38,7 +39,7 @@ from lovrit.store.tables import (
 )  # fmt: skip
 
 SOMEBODY = "somebody"
-OWN = (ComesRow, SampleRow, AnswerRow, OwnEveningRow, ScoreRow)
+OWN = (ComesRow, SampleRow, AnswerRow, OwnEveningRow, ScoreRow, PersonChangeRow)
 # texts in which a name may stand: each with its columns
 TEXTS: tuple[tuple[type[SQLModel], tuple[str, ...]], ...] = (
     (SessionRow, ("title", "text", "good_text")),

@@ -13,6 +13,7 @@ from lovrit.core.crew.highest import Formula
 from lovrit.core.crew.paces import OwnPace
 from lovrit.core.crew.person import Limit, Person, Standing
 from lovrit.core.values import checked, plain
+from lovrit.store import changed as change_log
 from lovrit.store import club
 from lovrit.store.database import TODAY
 from lovrit.store.sessions import Gone
@@ -86,6 +87,8 @@ def change(work: Work, person_id: int, **fields: object) -> Person:
     kept = row.model_dump(exclude=NOT_THEIRS) | {"by_age": row.by_age or _formula(work)}
     given = {name: value for name, value in fields.items() if (name, value) != ("by_age", "")}
     changed = checked(Person, kept | given)
+    after = {name: plain(changed)[name] for name in given}
+    change_log.note(work, person_id, change_log.of_health(kept, after))
     for name in fields:
         setattr(row, name, plain(changed)[name] if name in given else "")
     if "born" in fields:
@@ -143,6 +146,7 @@ def throw_away(work: Work, person_id: int, now_ms: int) -> None:
     """What was learnt of a heart is thrown away, and classes up to now teach nothing of it any more."""
     row = _row(work, person_id)
     row.heart, row.learnt_from_ms = None, now_ms
+    change_log.note(work, person_id, ["what was learnt of their heart, thrown away"])
     work.add(row)
 
 
@@ -253,6 +257,9 @@ def stand(
 ) -> None:
     """Say how a person stands, since when (YYYY-MM-DD), what they don't do now, and their own paces."""
     row = _row(work, person_id)
+    was = {"standing": row.standing, "limits": list(row.limits)}
+    now = {"standing": standing, "limits": list(limits)}
+    change_log.note(work, person_id, change_log.of_health(was, now))
     row.standing, row.since, row.limits, row.pace_100_s = standing, since, list(limits), pace_100_s
     row.paces = [plain(one) for one in paces]
     work.add(row)

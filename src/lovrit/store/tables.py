@@ -113,6 +113,18 @@ class PersonRow(SQLModel, table=True):
     link_no: int = 0  # which of their own links holds; those given before have ended
 
 
+class PersonChangeRow(SQLModel, table=True):
+    """That something of somebody's health was changed: which, by whom, when; never what it is."""
+
+    __tablename__ = "person_change"
+
+    id: int | None = Field(default=None, primary_key=True)
+    person_id: int = Field(foreign_key="person.id", ondelete="CASCADE", index=True)
+    at_ms: int
+    by: str
+    what: str
+
+
 class ComesRow(SQLModel, table=True):
     """Who comes to a session, and in which group (from 0)."""
 

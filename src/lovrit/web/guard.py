@@ -12,6 +12,7 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 from lovrit.core.rights import Who
 from lovrit.house.guests import Guests
 from lovrit.settings import Settings
+from lovrit.store.changed import BY
 from lovrit.web.rights import needs
 
 SAFE = frozenset({"GET", "HEAD", "OPTIONS"})
@@ -88,6 +89,7 @@ class Guard:
         who = self.guests.known(token_of(request), self.now_ms())
         if who is not None:
             request.scope["state"]["who"] = who
+            BY.set(who.name)  # who changes what of somebody's health is kept
             return _not_theirs(request, who)
         if request.method in SAFE and "text/html" in request.headers.get("accept", ""):
             return RedirectResponse("/passphrase", 303)

@@ -15,8 +15,9 @@ from lovrit.core.values import LovritError, checked, names_of, plain, type_of
 from lovrit.house.guests import key_of
 from lovrit.house.house import House
 from lovrit.settings import known_zone
-from lovrit.store import club, guests, sessions
+from lovrit.store import club, guests, people, sessions
 from lovrit.store.archive import export_club
+from lovrit.store.changed import listed
 from lovrit.store.copies import WAITING, copy, of_folder, wait
 from lovrit.web.guard import token_of
 from lovrit.web.inhouse import Id, InHouse, WholeForm
@@ -71,6 +72,9 @@ QUESTIONS: dict[str, tuple[str, dict[str, str]]] = {
 }
 
 
+MOST_CHANGES = 60
+
+
 class NotASchool(LovritError):
     """An answer that there isn't."""
 
@@ -92,6 +96,12 @@ def shown(
     with house.database.work() as work:
         asides = [(row, _where(work, row.session_id)) for row in club.asides(work)]
         seen = house.guests.seen() if house.guests else {}
+        called = {one.id: one.name for one in people.everyone(work)}
+        changes = [
+            (day(house, one.at_ms), called[one.person], one.by, one.what)
+            for one in listed(work, MOST_CHANGES)
+            if one.person in called
+        ]
         mine = key_of(token_of(request))
         names = {one.id: one.name for one in keepers}
         came = [
@@ -105,7 +115,13 @@ def shown(
             for row in guests.listed(work)
         ]
     values: dict[str, Any] = {"questions": QUESTIONS, "schools": house.schools, "asides": asides}
-    values |= {"guests": came, "asked": house.guests is not None, "keepers": keepers, "may": MAY}
+    values |= {
+        "changes": changes,
+        "guests": came,
+        "asked": house.guests is not None,
+        "keepers": keepers,
+        "may": MAY,
+    }
     values |= {
         "invitation": invitation,
         "refused": refused[0],

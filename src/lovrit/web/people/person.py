@@ -22,13 +22,14 @@ from lovrit.house.lately import last_times
 from lovrit.house.mine import kept_of, own_evenings, own_link
 from lovrit.house.signed import link
 from lovrit.store import classes, club, people
+from lovrit.store.changed import listed
 from lovrit.store.unkept import classes_with
 from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import day, page
 from lovrit.web.people.charts import charts_of
 
 router = APIRouter()
-MOST_CLASSES = 200
+MOST_CLASSES, MOST_CHANGES = 200, 30
 MoveKey = Annotated[str, Form(max_length=120)]
 BEST = re.compile(r"(.*\D)\s+(\d{1,3}(?:[.,]\d+)?)\s*(?:kg)?", re.ASCII)
 
@@ -62,6 +63,10 @@ def _shown(
         calendar = link(house, "see", club.generation(work), person_id) if shown else ""
         names = {other.id: other.name for other in people.everyone(work)}
         can = charts_of(one, abilities(house, work, person_id))
+        changes = [
+            (day(house, one.at_ms), one.by, one.what)
+            for one in listed(work, MOST_CHANGES, person_id)
+        ]
         with_heart = len(classes_with(work, person_id, house.now_ms()))
         theirs, alone_ = own_link(house, work, person_id), own_evenings(house, work, person_id)
     values: dict[str, Any] = {
@@ -77,6 +82,7 @@ def _shown(
         "theirs": theirs,
         "alone": alone_,
         "with_heart": with_heart,
+        "changes": changes,
         "last": [mind.text for mind in last_said(last, house.today)] if last else [],
         "only_here": house.settings.loopback,
         "limits": DOES_NOT,
