@@ -28,16 +28,18 @@ def house(tmp_path: Path, clock: Clock) -> Iterator[House]:
 def ran(house: House, scores: dict[int, str], slate: str = SLATE) -> int:
     session = int(house.client.post("/desk", data={"text": slate}).url.path.rsplit("/", 1)[1])
     for person in scores:
-        house.client.post(f"/crew/{session}/place", data={"person": person, "group": 0})
+        placed = house.client.post(f"/crew/{session}/place", data={"person": person, "group": 0})
+        assert placed.status_code == 200, placed.text
     class_id = house.to_the_floor(session)
     house.happen(class_id, "start")
     house.clock.on(400)
     house.floor.tick(house.clock.ms)
     for person, text in scores.items():
-        house.client.post(
+        answer = house.client.post(
             f"/debrief/{class_id}/score",
             data={"op": f"{class_id}-{person}", "block": 0, "text": text, "person": str(person)},
         )
+        assert answer.status_code == 200, answer.text
     return class_id
 
 

@@ -80,10 +80,12 @@ def learn_hearts(
     """
     told: dict[int, Fitted | None] = {}
     with database.work() as work:
-        hearts = [(live, after.of(live, traces_of(work, live))) for live in lives]
+        traces = [traces_of(work, live) for live in lives]
         here = {one.id: one for live in lives for one in live.comers if not one.effort_only}
         comers = list(here.values())
         known = {one.id: people.kept_heart(work, one.id) for one in comers}
+    # what takes seconds holds no unit of work: others wait for those, and not for long
+    hearts = [(live, after.of(live, told_)) for live, told_ in zip(lives, traces, strict=True)]
     for comer in comers:
         kept = known[comer.id]
         if kept is None or (kept.heart is not None and kept.heart.frozen):

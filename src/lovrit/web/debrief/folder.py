@@ -38,7 +38,8 @@ def folder(request: Request, house: InHouse, class_id: Id) -> Response:
     with house.database.work() as work:
         slate, kept = classes.get(work, class_id).text, traces_of(work, live)
         whole = kept_of(work, class_id)
-        hearts = floor_of(request).cleaned.of(live, kept)
+    hearts = floor_of(request).cleaned.of(live, kept)
+    with house.database.work() as work:
         said = [one.text for one in clauses_of(house, work, live, hearts)]
     said += [f"\n{live.state.note}"] if live.state.note else []
     when = f"{house.when(live.made_ms):%Y-%m-%d %H:%M}"

@@ -103,7 +103,8 @@ def _shown(
         traces = traces_of(work, live)
         row = classes.get(work, class_id)
         everyone = people.everyone(work)
-        hearts = floor_of(request).cleaned.of(live, traces)
+    hearts = floor_of(request).cleaned.of(live, traces)
+    with house.database.work() as work:
         clauses = clauses_of(house, work, live, hearts)
     seems = floor_of(request).cleaned.changed(live, traces) if live.state.phase == "over" else []
     view = debrief_view(live.plan, live.state, live.comers, held(traces, hearts), person, hearts)
