@@ -156,6 +156,7 @@ def test_a_heart_is_kept_only_where_it_was_asked(house: House) -> None:
     assert "Whose hearts may be kept?" not in page
     mine = house.client.get("/people/3").text
     assert "said no" in mine and "may be kept" in mine
+    assert "classes with a strap teach it" not in mine  # they don't: the answer was no
 
 
 def test_changed_straps_are_changed_over_and_back_by_a_press(house: House) -> None:

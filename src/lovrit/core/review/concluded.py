@@ -7,13 +7,13 @@ from typing import NamedTuple
 from lovrit.core.blocks.fade import TOO_FAST
 from lovrit.core.blocks.score import finish_of
 from lovrit.core.clock import clock, number
+from lovrit.core.heart.over import mostly_over
 from lovrit.core.review.after import After, Clause, called_all, repeats, scored
 from lovrit.core.review.turns import asked_most
 
 FELT = 1.5  # so far from what was asked is worth a word; ours
 COMPANY = 4  # from so many on “all of you” says more than names; ours
 MOST_OF = 0.7  # a share of those who said something that is nearly all; ours
-OVER_SHARE, OVER_TURNS = 0.5, 4  # over their box in more than half of the turns, of four at least
 FULL, EASY = 0.97, 4.5  # a heart at its highest beside a felt effort that is none; ours
 LOW, HARD = 0.66, 9.0  # a heart that never rose beside a felt effort that is hardest; ours
 LEAST_TIMES = 4  # repeats from which on the first and the last can be told apart
@@ -118,7 +118,7 @@ def over_their_box(after: After) -> Iterator[Clause]:
     over = [
         (heart.over / heart.turns, f"{after.called(who)} ({heart.over} of {heart.turns})")
         for who, heart in after.hearts.items()
-        if heart.turns >= OVER_TURNS and heart.over > OVER_SHARE * heart.turns
+        if mostly_over(heart.over, heart.turns)
     ]
     named = [said for _, said in sorted(over, key=lambda one: -one[0])]
     if named:

@@ -6,10 +6,10 @@ from typing import NamedTuple
 from lovrit.core.clock import number
 from lovrit.core.crew.dose import SHARES
 from lovrit.core.crew.person import DOES_NOT, Person
+from lovrit.core.heart.over import mostly_over
 
 AWAY_DAYS = 21  # three weeks: from then on a body has lost some of what it had, and somebody asks after them
 NEWS_DAYS = 28  # what was so long ago is no news of tonight
-OVER_SHARE, OVER_TURNS = 0.5, 4  # over their box in half of the turns, of four at least
 FELT_MORE = 2.0  # efforts felt above what was asked that are worth a word
 HARD = 7.0  # from here on not being cleared matters
 
@@ -110,7 +110,7 @@ def last_said(last: LastTime, today: str) -> list[Minds]:
         said.append(Minds(f"stopped on {on}, nobody said why. Ask before the start", warns=True))
     elif last.stopped:
         said.append(Minds(f"stopped on {on}: {last.stopped}. Ask before the start", warns=True))
-    if last.turns >= OVER_TURNS and last.over >= OVER_SHARE * last.turns:
+    if mostly_over(last.over, last.turns):
         said.append(Minds(f"over their box in {last.over} of {last.turns} turns on {on}"))
     if last.felt is not None and last.asked is not None and last.felt - last.asked >= FELT_MORE:
         said.append(Minds(f"felt {number(last.felt)} where {number(last.asked)} was asked on {on}"))
