@@ -14,13 +14,14 @@ FOLDER = Path(__file__).parents[2] / "cases" / "messages"
 
 
 class Case(NamedTuple):
-    """A message, the slate that is meant, what has to be asked, and what has to be kept."""
+    """A message, the slate that is meant, what has to be asked, what has to be kept, and answers that there must be."""
 
     name: str
     text: str
     slate: str
     asked: tuple[str, ...]
     kept: tuple[str, ...]
+    offered: tuple[str, ...] = ()
 
 
 def cases() -> Iterator[Case]:
@@ -33,9 +34,10 @@ def cases() -> Iterator[Case]:
             yield Case(
                 f"{path.stem}: {name}",
                 text,
-                "\n".join(one for one in lines if one[:1] not in "?~"),
+                "\n".join(one for one in lines if one[:1] not in "?~!"),
                 tuple(one[1:].strip() for one in lines if one[:1] == "?"),
                 tuple(one[1:].strip() for one in lines if one[:1] == "~"),
+                tuple(one[1:].strip() for one in lines if one[:1] == "!"),
             )
 
 

@@ -18,7 +18,7 @@ OURS = frozenset({"expected", "token", "syntax", "parse", "does not belong"})
 MINUTE_S = 60
 PLACES = (
     r"(?m)^\s*(?:\d{1,2}(?:[.)]| [-–] )|min\w* \d+:?|[A-H]\d(?=[.):\s]))|^\d(?= [a-z])"
-    r"|\d+ (?:station|atelier|exercise|exo)\w*|1:1|bloc \d|after A\d"
+    r"|\d+ (?:station|atelier|exercise|exo)\w*|1:1|bloc \d|part \d|after A\d"
 )
 
 
@@ -31,6 +31,8 @@ def test_a_message_is_read_as_it_is_meant_or_asked(case: Case) -> None:
     assert meaning(made.slate) == meaning(case.slate), made.slate
     for kept in case.kept:
         assert any(kept.lower() in one.lower() for one in made.kept), made.kept
+    answers = [answer.split("\n")[0] for one in made.asked for answer in one.answers]
+    assert set(case.offered) <= set(answers), made.asked
 
 
 @pytest.mark.parametrize("case", CASES, ids=lambda case: case.name)
@@ -78,7 +80,10 @@ def test_no_figure_is_lost(case: Case) -> None:
     """But numbers of a list, of minutes and stations, which the slate's own lines show."""
     said = re.sub(PLACES, " ", case.text, flags=re.IGNORECASE)
     if "numbered in a row" in case.name:
-        said = re.sub(r"\b[1-9]\)? (?=[a-z])", " ", said)
+        said = re.sub(r"(?m)\b[1-9][.)]? (?=[a-z])|^[1-9] (?=\d)", " ", said)
+        said = re.sub(r"(?<=\d\d):(?=\d\d)", "/", said)
+    if "an effort for the work" in case.name:
+        said = said.replace(" / ", ", ")  # the stroke joins an effort to a time
     assert not _lost(said, read_message(case.text))
 
 
@@ -100,3 +105,30 @@ def test_whatever_is_sent_ends_as_a_slate_a_question_or_a_note(text: str) -> Non
 def test_any_letters_are_taken(text: str) -> None:
     made = read_message(text)
     assert not read(made.slate).problems
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "5 x 3 min at 8, 1 min rest\n12 swings\n9 push ups\nbring water",
+        "Buy in: 1 km run\n4 rounds\n10 burpees\n20 squats\nCash out: 1 km run\ntime cap 25",
+        "12-9-6 thrusters & burpees at 8, 3 rounds rest 2 min, cap 20",
+        "30/30 x 20 (10 row, 10 bike) at 7",
+        "3 sets\n10 squats\n12 push-ups\nrest 1 min\nslowly, please",
+    ],
+)
+def test_no_answer_leaves_out_what_was_said(text: str) -> None:
+    (asked,) = read_message(text).asked
+    assert asked.answers
+    for answer in asked.answers:
+        assert not read(answer).problems
+        said = set(_figures(answer))
+        lost = {
+            one
+            for one in _figures(text)
+            if not {one, one * MINUTE_S} & said and answer.count(f"  {one:g} ") < 2
+        }
+        written_out = answer.count("burpees") == 4 or "10 x 30/30" in answer
+        assert not lost - ({4.0, 20.0} if written_out else set()), (answer, lost)
+        assert "bring water" not in text or "bring water" in answer
+        assert "slowly" not in text or "slowly" in answer

@@ -20,7 +20,7 @@ MINUTE_S = 60
 BARE = frozenset({"rest", "between", "within", "change", "length"})
 
 
-LABEL = re.compile(r"^\W*(?:[A-H]\d?|\d{1,2})[.):]\s*", re.IGNORECASE)
+LABEL = re.compile(r"^\W*(?:[A-H]\d?|\d{1,2})[.):](?!\d)\s*", re.IGNORECASE)
 
 
 # what is offered for a role that nobody wrote
@@ -40,7 +40,6 @@ OFFERED: dict[str, tuple[Mapping[str, str], ...]] = {
     "time": ({"time": "5:00"}, {"time": "10:00"}),
     "cap": ({"cap": "10:00"}, {"cap": "15:00"}),
     "period": ({"period": "1:00"}, {"period": "2:00"}),
-    "heavy": ({"heavy": "3"}, {"heavy": "5"}),
     "fortime": ({"fortime": ""},),
     "quality": ({"quality": ""},),
     "amrap": ({"amrap": ""},),
@@ -194,6 +193,7 @@ def _filled(draft: Draft, offer: Offer) -> Iterator[str]:
 def _given(missing: tuple[str, ...]) -> Iterator[dict[str, str]]:
     """The roles that are offered for those that are lacking, the first of each further one."""
     if not missing:
+        yield {}
         return
     first, *more = missing
     rest = {key: value for one in more if one in OFFERED for key, value in OFFERED[one][0].items()}

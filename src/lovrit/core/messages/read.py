@@ -5,9 +5,11 @@ from itertools import accumulate
 from typing import NamedTuple
 
 from lovrit.core.messages.asked import MOST_ANSWERS, Question, ask, name_of
+from lovrit.core.messages.several import race, two_ways
 from lovrit.core.messages.sound import sound
 from lovrit.core.messages.turns import ways_of_turns
-from lovrit.core.reading.draft import Draft, unnumbered
+from lovrit.core.reading.draft import Draft
+from lovrit.core.reading.meant import meant
 from lovrit.core.reading.message import Gathered, gather, standing
 from lovrit.core.reading.written import INSET, plainly, written
 from lovrit.core.session.reader import read
@@ -180,7 +182,11 @@ class _Parts:
 
     def of(self, draft: Draft) -> Iterator[_Part]:
         """A draft as one block, or as several that stand alone."""
-        if draft.inside:
+        draft = draft if draft.inside else meant(draft)
+        if "race" in draft.roles:
+            self.asked += 1
+            yield _Part(draft, question=race(draft))
+        elif draft.inside:
             yield self._nested(draft)
         elif draft.roles.keys() <= ALONE and draft.tasks and not draft.left:
             yield from self._standing(draft)
@@ -194,9 +200,13 @@ class _Parts:
         return _Part(draft, question=ask(draft))
 
     def _part(self, draft: Draft) -> _Part:
-        whole = unnumbered(draft)
+        whole = meant(draft)
         ways = list(ways_of_turns(whole)) if not draft.left else []
         texts = list(dict.fromkeys(written(way, offer) for way in ways for offer in way.offers()))
+        doubted = two_ways(whole) if not whole.left else None
+        if doubted:
+            self.asked += 1
+            return _Part(draft, question=doubted)
         if len(texts) == 1 and sound(texts[0]):
             return _Part(draft, texts[0])
         if len(ways) > 1 and len(texts) > 1 and self.asked < MOST_ASKED:

@@ -13,7 +13,9 @@ from lovrit.core.reading.vocabulary import plain, prose
 
 SHOW = re.compile(r"[*_~`]+(?=\S)|(?<=\S)[*_~`]+|[\U0001F000-\U0001FAFF\u2600-\u27bf\ufe0f\u20e3]")
 SIGN = re.compile(r"\s*(?:[-*•·–—▪◦☐☑✓✔✅→>➡👉🔥💪⏱🏃]\ufe0f?\s*(?=\S))+")
-NUMBER = re.compile(r"\s*\(?(?P<label>\d{1,2})(?:[.)]|\s[-–])\s+(?=\S)")
+NUMBER = re.compile(
+    r"\s*(?:\(?(?P<label>\d{1,2})(?:[.)]|\s[-–])\s+(?=\S)|(?P<bare>\d)\s+(?=\d+\s+[^\W\d_]|rest\b))"
+)
 LETTER = re.compile(
     r"\s*(?:part\s+)?\(?(?P<label>[A-Ha-h]\d?)(?:[.):]\s*|(?<=\d)\s+)(?=\S)", re.IGNORECASE
 )
@@ -27,6 +29,8 @@ PLACE = re.compile(
 )
 SENTENCE = re.compile(r"(?<=[^\W\d_])[.!?]+\s+(?=[A-ZÀ-Þ])")
 MANY_WORDS = 6
+FINISH = frozenset({"to finish", "finisher", "finish with", "zum schluss", "pour finir"})
+QUOTES = '"“”„«»'
 SCORES = frozenset({"score", "scoring", "wertung", "puntuacion"})
 LONG_S = 90
 # words that only headings have: what they stand in is no sentence to people
@@ -34,7 +38,10 @@ HEADING = frozenset(
     {"AMRAP", "EMOM", "FOR_TIME", "RFT", "ROUND", "X", "SET", "CAP", "PEOPLE", "AROUND"}
 )
 # what begins a block where it is said again on the same line
-OPENING = frozenset({"sets", "times", "around", "amrap", "period", "scheme", "rounds", "often"})
+OPENING = frozenset(
+    {"sets", "times", "around", "amrap", "period", "scheme", "rounds", "often", "once"}
+)
+COUNTS = frozenset({"sets", "times", "often"})
 RESTED = frozenset({"rest", "within", "between", "needed", "time"})
 TOGETHER = ("SUPERSET", "TOGETHER")
 
@@ -44,16 +51,35 @@ def read_line(number: int, raw: str) -> list[Said]:
     said = Said(number, " ".join(raw.split()), raw[:1] in (" ", "\t"))
     text = _unlabelled(said, SHOW.sub(" ", raw).rstrip(), raw)
     text = _without_prose(said, text)
+    text = _unquoted(text)
     tokens = cut(text)
+    said.then = bool(tokens) and tokens[0].kind == "THEN"
+    said.finish = any(plain(one.text) in FINISH for one in tokens)
+    said.joined = _is_joined([one.kind for one in tokens])
     said.figures = sum(one.figure is not None for one in tokens)
     said.words = sum(one.kind not in ENDS for one in tokens)
     made: list[Said] = []
+    ended = ""
     for items in _blocks(taken(parted(tokens))) or [[]]:
         part = said if not made else Said(number, said.text, said.inset, said.bullet)
+        part.then = part.then or (bool(made) and ended == "THEN")
+        ended = items[-1].tokens[-1].kind if items else ""
         build(part, text, items)
         made.append(part)
     _rest_of_all(made)
     return made
+
+
+def _is_joined(kinds: list[str]) -> bool:
+    """Whether a + stands between things, and no comma before it."""
+    return "+" in kinds and not {",", "THEN"} & set(kinds[: kinds.index("+")])
+
+
+def _unquoted(text: str) -> str:
+    """A line without the quotes that stand round the whole of it."""
+    said = text.strip()
+    quoted = len(said) > 1 and said[0] in QUOTES and said[-1] in QUOTES
+    return said[1:-1] if quoted else text
 
 
 def _rest_of_all(parts: list[Said]) -> None:
@@ -73,7 +99,8 @@ def _unlabelled(said: Said, text: str, raw: str) -> str:
     for pattern in (NUMBER, MINUTE, LETTER, PLACE):
         found = pattern.match(text)
         if found:
-            said.label = (found.groupdict().get("label") or "").lower()
+            named = found.groupdict()
+            said.label = (named.get("label") or named.get("bare") or "").lower()
             said.bullet = said.bullet or pattern in (NUMBER, PLACE)
             return text[found.end() :]
     return text
@@ -141,7 +168,15 @@ def _begins(opens: set[str], opened: set[str], segment: list[Taken], last: list[
     timed = any(role.name == "time" for item in last for role in item.roles) or any(
         item.tokens[0].kind == "far" for item in last if not item.roles
     )
-    if opens and len(last) > 1 and last[-1].tokens[-1].kind == "THEN":
+    after = len(last) > 1 and last[-1].tokens[-1].kind == "THEN"
+    if after and "rounds" in opened and _is_counted(segment):
+        return True
+    said = {role.name for item in segment for role in item.roles}
+    if after and (opens or (said == {"rest"} and segment[-1].tokens[-1].kind == "THEN")):
+        return True
+    if "once" in opens | opened and opens:
+        return True
+    if opens & COUNTS and opened & COUNTS:
         return True
     if opens & opened or ("around" in opens and opened):
         return True
@@ -150,6 +185,14 @@ def _begins(opens: set[str], opened: set[str], segment: list[Taken], last: list[
     if "around" in opened and timed and (opens or _is_stretch(segment)):
         return True
     return bool(opened - {"around"}) and _is_stretch(segment)
+
+
+def _is_counted(segment: list[Taken]) -> bool:
+    """So much of something, and nothing more."""
+    kinds = [item.tokens[0].kind for item in segment if not item.roles]
+    return not any(item.roles for item in segment) and any(
+        one in ("far", "count", "cal") for one in kinds
+    )
 
 
 def _is_stretch(segment: list[Taken]) -> bool:

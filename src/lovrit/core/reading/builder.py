@@ -47,6 +47,7 @@ class _Builder:
         self.share = False
         self.other = False  # what comes next is another way of the move before
         self.depth = 0  # of brackets
+        self.easy = False  # whether what was named last was said to be easy
         self.resting = False  # what is named next is done in the rest
         self.begun = False  # whether words stood before anything was said of the block
         self.said_since = False  # whether something was said of the block since its last move
@@ -238,7 +239,9 @@ class _Builder:
         """Whether an “and” stands between two things: before a figure, or a name behind a whole name."""
         if after is None or after.figure or self.marks or not self.parts:
             return True
-        return after.kind == "name" and all(one.kind in ("name", "word") for one in self.parts)
+        return after.kind == "name" and all(
+            one.kind in ("name", "word", "KIT") for one in self.parts
+        )
 
     def _figure(self, token: Token) -> None:
         assert token.figure
@@ -293,6 +296,7 @@ class _Builder:
     def _named(
         self, parts: list[Token], amount: Figure | None, most: bool, marks: list[str]
     ) -> None:
+        self.easy = False
         name, more = self._name(parts)
         known = any(one.kind == "name" or one.named for one in parts)
         whole = all(one.kind == "name" or one.named for one in parts)
@@ -317,15 +321,22 @@ class _Builder:
             )
         closing = self.said_since and plain(name) in labels()  # “…, 2 min between rounds, stretch”
         if amount is None and not most and (closing or (not known and self._is_note(parts))):
-            self.said.notes.append(self.text[parts[0].start : parts[-1].end])
+            said = self.text[parts[0].start : parts[-1].end]
+            self.said.notes.append(" ".join((said, *(one.strip("@ ") for one in marks))))
             return None
         if most and name.startswith(CALORIES):
             self.said.notes.append(f"max {name.split()[0]}")
             name = name.split(" ", 1)[1]
         if self.share:
             name, amount = f"share {amount_of(amount) + ' ' if amount else ''}{name}", None
-        self.said.tasks.append(Task(name, amount, (*more, *marks), most, known, whole))
+        self.said.tasks.append(
+            Task(name, amount, (*more, *marks), most, known, whole, self._is_easy(parts))
+        )
         return None
+
+    def _is_easy(self, parts: list[Token]) -> bool:
+        """Whether it was said to be easy, or is a way to recover."""
+        return self.easy or all(one.kind == "ACTIVE" for one in parts)
 
     def _is_note(self, parts: list[Token]) -> bool:
         """Words beside a heading that name no move."""
@@ -349,10 +360,11 @@ class _Builder:
             name, more = self._name(parts[:at])
             return name, (*more, f", or {self._name(parts[at + 1 :])[0]}")
         while len(parts) > 1 and parts[-1].kind in ("ACTIVE", "HARD") and parts[-2].kind == "name":
+            self.easy = self.easy or parts[-1].kind == "ACTIVE"
             self.said.notes.append(parts[-1].text)
             parts = parts[:-1]
         if all(one.kind == "name" for one in parts) and any(one.kept for one in parts):
-            return " ".join(one.kept or one.text for one in parts).lower(), ()
+            return " ".join(dict.fromkeys(one.kept or one.text for one in parts)).lower(), ()
         said = " ".join(
             self.text[parts[0].start : parts[-1].end].replace("&", " and ").split()
         ).lower()

@@ -157,7 +157,8 @@ class Draft:
 
     def _tasks(self, line: Said) -> None:
         """Its tasks: a line each, but one line together where a turn has its own."""
-        together = line.label and "period" in self.roles and len(line.tasks) > 1
+        joined = (line.label or line.joined) and "period" in self.roles
+        together = joined and len(line.tasks) > 1
         self.tasks += [line.tasks] if together else [[one] for one in line.tasks]
         self.labels += [line.label] * (1 if together else len(line.tasks))
 
@@ -236,6 +237,15 @@ class Draft:
         several = self.moves > 1 or not roles.keys() & {"pair", "work", "far"}
         roles.setdefault("rounds" if several else "times", roles.pop("often"))
 
+    def _set(self, roles: dict[str, str]) -> Roles:
+        """Sets of one counted thing that stands below: its reps."""
+        one = self.tasks[0][0] if self.moves == 1 else None
+        said = {"reps", "work", "pair", "each", "far", "maxed"} & roles.keys()
+        if "sets" not in roles or said or one is None or one.amount is None:
+            return {}
+        counted = one.amount.measure == "count" and one.amount.form in ("one", "range")
+        return {"reps": f"{one.amount.own} reps"} if counted else {}
+
     def own_roles(self) -> dict[str, str]:
         """Its roles, with those that its labels and tasks say."""
         roles = dict(self.roles)
@@ -248,6 +258,7 @@ class Draft:
             roles.pop("oneworks", None)
         if self.tasks and all(one.most for line in self.tasks for one in line):
             roles["maxed"] = ""
+        roles |= self._set(roles)
         timed = _by_the_clock(self, roles)
         if "between" in timed:
             roles.pop("rest", None)

@@ -20,7 +20,8 @@ class Left(NamedTuple):
 class Task:
     """A thing to do: how much, its name as the slate has it, and the marks behind it.
 
-    ``most`` is as many as one can; ``known`` where the library has some word of it, ``whole`` where it has all.
+    ``most`` is as many as one can; ``known`` where the library has some word of it, ``whole`` where it has all;
+    ``easy`` where it was said to be easy.
     """
 
     name: str
@@ -29,6 +30,7 @@ class Task:
     most: bool = False
     known: bool = False
     whole: bool = False
+    easy: bool = False
 
     @property
     def seconds(self) -> int:
@@ -54,7 +56,10 @@ def amount_of(figure: Figure) -> str:
 
 @dataclass
 class Said:
-    """What a line says. ``label`` is what stands before it (a1, min 2, 3), ``all_`` where it is said of all above."""
+    """What a line says. ``label`` is what stands before it (a1, min 2, 3), ``all_`` where it is said of all above,
+    ``then`` where it says that it comes after that, ``joined`` where a + stands between its tasks, ``finish`` where it
+    says that it is the end.
+    """
 
     number: int
     text: str
@@ -71,6 +76,9 @@ class Said:
     words: int = 0
     section: bool = False
     all_: bool = False
+    then: bool = False
+    joined: bool = False
+    finish: bool = False
 
     @property
     def says_nothing(self) -> bool:

@@ -28,6 +28,7 @@ NO_LABELS = frozenset({
 NO_NAMES = frozenset({"off", "death", "relay"})
 LONG_TASK_S, LONG_SLOT_S = 90, 20 * 60
 CLOCKED = frozenset({"pair", "each", "work"})
+MOST_PARTS = 3  # of a race: before its rounds, they, behind them
 
 
 @dataclass
@@ -72,6 +73,7 @@ class _Gatherer:
                 self._told(line)
             else:
                 self._take(line, after)
+        self.made.drafts = list(raced(self.made.drafts))
         return self.made
 
     def _headers(self, line: Said) -> None:
@@ -194,6 +196,9 @@ class _Gatherer:
     def _begin(self, line: Said) -> None:
         draft = Draft(roles=dict(self.company))
         self.company = {}
+        above = self.open
+        if above and above.roles.keys() == {"around"} and line.roles.keys() == {"rounds"}:
+            draft.roles |= above.roles  # rounds behind the first way of a warm-up are warm-up too
         draft.add(line)
         self.made.drafts.append(draft)
         self.open = draft
@@ -289,7 +294,19 @@ class _Gatherer:
             line.tasks = [_counted(one, reps) for one in line.tasks]
         outer.add(line)
 
+    def _goes_on_to(self, draft: Draft, line: Said, after: list[Said]) -> bool:
+        """Whether a line says what comes after what is above: then …, to finish; rounds behind a warm-up."""
+        if line.finish and line.tasks:
+            return True
+        rounds = bool(line.roles.keys() & {"rounds", "sets", "times"})
+        if line.then:
+            return rounds or ("rounds" in draft.roles and bool(line.tasks) and not line.roles)
+        warm = draft.roles.keys() == {"around"} and draft.moves and not line.tasks
+        return bool(warm and line.roles.keys() == {"rounds"} and after and after[0].tasks)
+
     def _belongs(self, draft: Draft, line: Said, after: list[Said]) -> bool:
+        if self._goes_on_to(draft, line, after):
+            return False
         if (draft.left and not draft.roles and not draft.tasks) or _is_rest(draft):
             return False
         if (
@@ -331,6 +348,8 @@ class _Gatherer:
         said = {name: value for name, value in line.roles.items() if draft.roles.get(name) != value}
         if not said and draft.moves:
             return False
+        if said.keys() == {"amrap"} and draft.moves:
+            return bool({"time", "total"} & draft.roles.keys() and "around" not in draft.roles)
         clash = {name for name in said if name in draft.roles}
         if clash and clash != {"rest"}:
             return False
@@ -348,6 +367,56 @@ class _Gatherer:
         more = any(not one.says_nothing for one in after)
         whole = not wanting if draft.moves else bool(draft.offers())
         return whole and more
+
+
+def raced(drafts: list[Draft]) -> Iterator[Draft]:
+    """Blocks one after the other that are one race: what is done before the rounds, the rounds, what comes behind."""
+    at = 0
+    while at < len(drafts):
+        some = _race_from(drafts[at : at + MOST_PARTS])
+        if some:
+            inside = [replace(one, roles={**one.roles}) for one in some]
+            caps = [one.roles["cap"] for one in some if "cap" in one.roles]
+            cap = {"cap": caps[-1]} if caps else {}
+            for one in inside:
+                for name in ("fortime", "once", "cap"):
+                    one.roles.pop(name, None)
+            lines = [line for one in some for line in one.lines]
+            yield Draft(roles={"race": "", **cap}, lines=lines, inside=inside)
+            at += len(some)
+        else:
+            yield drafts[at]
+            at += 1
+
+
+def _race_from(drafts: list[Draft]) -> list[Draft]:
+    """The parts of a race that begins here; none where it is none."""
+    some: list[Draft] = []
+    for one in drafts:
+        rounds = any("rounds" in part.roles for part in some)
+        if not one.moves or one.roles.keys() - {"once", "fortime", "cap", "rounds"}:
+            break
+        if "rounds" in one.roles and (rounds or "fortime" in one.roles):
+            break
+        if "once" not in one.roles and "rounds" not in one.roles and not _goes_on(one, some):
+            break
+        some.append(one)
+    said = {name for one in some for name in one.roles}
+    both = len(some) == MOST_PARTS and _alike(some[0], some[-1])
+    whole = len(some) > 1 and "rounds" in said and (both or said & {"once", "fortime"})
+    return some if whole else []
+
+
+def _alike(one: Draft, other: Draft) -> bool:
+    """Whether the same is done before and behind."""
+    said = [[(task.name, task.amount) for task in line] for line in one.tasks]
+    return said == [[(task.name, task.amount) for task in line] for line in other.tasks]
+
+
+def _goes_on(draft: Draft, before: list[Draft]) -> bool:
+    """Whether something counted stands before or behind the rounds of a race."""
+    counted = all(line[0].amount for line in draft.tasks)
+    return counted and (not before or bool(draft.lines and draft.lines[0].then))
 
 
 def _sounds_like_prose(task: Task) -> bool:
@@ -397,6 +466,8 @@ def _takes_tasks(draft: Draft, line: Said) -> bool:
         return True
     if roles.keys() == {"around"} and not draft.moves:
         return True
+    if roles.keys() <= {"rounds", "sets", "times"} and not draft.moves:
+        return True
     if _is_whole(draft):
         return False
     if {"around", "time"} <= roles.keys() and not (roles.keys() & CLOCKED):
@@ -416,7 +487,8 @@ def _is_whole(draft: Draft) -> bool:
 
 def _stands_alone(task: Task, by_clock: bool) -> bool:
     """Whether a task at the edge is a stretch of its own: too long for a line, or called as stretches are."""
-    called = plain(task.name) in labels() and task.seconds >= LONG_TASK_S
+    bare = task.amount and task.amount.number and task.amount.measure == "count"
+    called = plain(task.name) in labels() and (task.seconds >= LONG_TASK_S or bool(bare))
     return task.seconds >= LONGEST_REST_S or called or (by_clock and task.seconds > LONG_TASK_S)
 
 

@@ -32,19 +32,27 @@ def _comma(before: Token) -> Token:
     return Token(",", before.start, before.start, ",")
 
 
+def _stop(before: Token) -> Token:
+    """What parts a way from what stands before it: no rest is meant by it, as behind a comma."""
+    return Token(".", before.start, before.start, ".")
+
+
 def _apart(tokens: list[Token]) -> Iterator[Token]:
     """Commas before counts that begin the next task; behind counts, where those stand behind their names."""
     counted_first: bool | None = (
         None  # since the last sign: whether the amount stood before the name
     )
+    by_round = any(one.kind == "count_list" for one in tokens)
     for nth, token in enumerate(tokens):
         before = tokens[nth - 1] if nth else token
+        if by_round and _are_two(before, token):
+            yield _comma(token)
         if token.kind in PARTS:
             counted_first = None
         elif _begins(tokens, nth, before, counted_first):
-            yield _comma(token)
+            yield _comma(token) if token.kind != "far" else _stop(token)
             counted_first = None if _is_amount(token) else False
-        if token.kind == "name" and counted_first is None:
+        if (token.kind == "name" or _is_way(token, before)) and counted_first is None:
             counted_first = any(map(_is_amount, _leading(tokens, nth)))
         yield token
 
@@ -54,8 +62,23 @@ def _begins(tokens: list[Token], nth: int, before: Token, counted_first: bool | 
     token = tokens[nth]
     if _is_amount(token) and _name_behind(tokens, nth):
         twice = before is not token and before.kind == token.kind == "count"
-        return twice or bool(before.kind in BEHIND and counted_first)
+        went = before.kind == "ACTIVE" and token.kind == "far"
+        return twice or bool((before.kind in BEHIND or went) and counted_first)
     return token.kind == "name" and _is_amount(before) and counted_first is False
+
+
+def _is_way(token: Token, before: Token) -> bool:
+    """Whether something is walked or jogged for so far."""
+    return token.kind == "ACTIVE" and before.kind == "far"
+
+
+def _are_two(before: Token, token: Token) -> bool:
+    """Whether two names side by side are two moves."""
+    if before is token or before.kind != "name" or token.kind != "name":
+        return False
+    find = shipped().find
+    one, other = find(before.kept or before.text), find(token.kept or token.text)
+    return bool(one and other and one.name != other.name)
 
 
 def _with_rest(tokens: list[Token]) -> list[Token]:
@@ -75,8 +98,10 @@ def _is_amount(token: Token) -> bool:
 def _name_behind(tokens: list[Token], nth: int) -> bool:
     """Whether a name follows, with nothing between but what it is done with."""
     rest = tokens[nth + 1 : nth + 3]
+    went = tokens[nth].kind == "far" and bool(rest) and rest[0].kind == "ACTIVE"
     return bool(rest) and (
-        rest[0].kind == "name"
+        went
+        or rest[0].kind == "name"
         or (len(rest) > 1 and rest[0].kind in BETWEEN and rest[1].kind == "name")
     )
 
@@ -91,12 +116,15 @@ def _leading(tokens: list[Token], nth: int) -> list[Token]:
 
 def _without_numbers(tokens: list[Token]) -> list[Token]:
     """Stations numbered 1, 2, 3 … in a row are a list: the numbers are their places; elsewhere they are counts."""
-    if not any(one.kind in PLACES for one in tokens):
-        return tokens
+    listed = any(one.kind in PLACES for one in tokens)
     at = [nth for nth, one in enumerate(tokens) if one.kind == "count" and _is_place(tokens, nth)]
     numbers = [tokens[nth].figure.number if (tokens[nth].figure) else None for nth in at]  # type: ignore[union-attr]
-    signed = all(tokens[nth + 1].kind in (")", ".") for nth in at)
-    if len(at) < (NUMBERED if signed else NUMBERED_BARE) or numbers != list(range(1, len(at) + 1)):
+    signed = bool(at) and all(tokens[nth + 1].kind in (")", ".") for nth in at)
+    if (
+        not (listed or signed)
+        or len(at) < (NUMBERED if signed else NUMBERED_BARE)
+        or numbers not in (_from(1, at), _from(2, at) if signed else [])
+    ):
         return tokens
     kept: list[Token] = []
     for nth, one in enumerate(tokens):
@@ -105,6 +133,11 @@ def _without_numbers(tokens: list[Token]) -> list[Token]:
         elif not (nth - 1 in at and one.kind in (")", ".")):
             kept.append(one)
     return kept
+
+
+def _from(first: int, at: list[int]) -> list[int | None]:
+    """The numbers of a list, from its first one on; the very first may have stood before the line."""
+    return list(range(first, first + len(at)))
 
 
 def _is_place(tokens: list[Token], nth: int) -> bool:
@@ -127,13 +160,27 @@ def _often_apart(tokens: list[Token]) -> Iterator[Token]:
 def _in_metres(tokens: list[Token]) -> Iterator[Token]:
     """A bare figure of a run, a swim or a rower that nobody counts: its metres."""
     for nth, token in enumerate(tokens):
-        figure, name = token.figure, tokens[nth + 1] if nth + 1 < len(tokens) else None
-        if token.kind == "count" and figure and name is not None and name.kind == "name":
+        figure, name = token.figure, _measured(tokens, nth)
+        if token.kind == "count" and figure and name is not None:
             least = _least_metres(name)
+            if least and name.start < token.start:
+                least = MACHINE_M  # behind a name a small figure may be seconds
             if least and figure.number is not None and figure.number >= least:
                 yield replace(token, kind="far", figure=Figure("far", "one", figure.said, "m"))
                 continue
         yield token
+
+
+def _measured(tokens: list[Token], nth: int) -> Token | None:
+    """What a bare figure is of: the name behind it, or before it where nothing else stands there."""
+    after = tokens[nth + 1] if nth + 1 < len(tokens) else None
+    if after is not None and after.kind in ("name", "ACTIVE"):
+        return after
+    before = tokens[nth - 1] if nth else None
+    ends = after is None or after.kind in PARTS
+    first = nth < 2 or tokens[nth - 2].kind in PARTS
+    named = before is not None and before.kind in ("name", "ACTIVE")
+    return before if named and ends and first else None
 
 
 def _least_metres(name: Token) -> int:

@@ -15,6 +15,7 @@ from lovrit.core.reading.tokens import short
 
 FEW_MIN, MANY_MIN = 3, 60  # a bare length is minutes within; else it is asked
 MOST_EFFORT = 10
+MOST_STATION_MIN = 14  # nobody stays longer at a station
 PHASES = ("down", "low", "up", "high")
 HEAVY_SETS = {"single": "1", "double": "2", "triple": "3", "five": "5"}
 LONGEST_WAY = 40  # rungs
@@ -110,6 +111,9 @@ def flag(*roles: tuple[str, str]) -> Gives:
     return lambda _pieces: [Role(name, value) for name, value in roles]
 
 
+SILENTLY = flag(("unsure", ""))  # taken, and nothing said by it
+
+
 def length(name: str) -> Gives:
     """A role of which a bare figure is minutes, where that can be."""
     return lambda pieces: _length(name, pieces.figures[0], pieces.text)
@@ -166,6 +170,17 @@ def _counted_pair(name: str) -> Callable[..., list[Role]]:
 
 def _times_pair(pieces: Pieces) -> list[Role]:
     return [Role("times", pieces.one()), Role("pair", "/".join(map(_bare, pieces.figures[1:3])))]
+
+
+def _two_efforts(pieces: Pieces) -> list[Role]:
+    """10 x 1 min @ 9 / 1 min @ 4: the stroke joins the first effort to the rest; what that is done at is told."""
+    times, work, both, easy = pieces.figures[:4]
+    hard = next(one.text for one in pieces.tokens if one.figure is both).split("/")[0].strip()
+    if not hard.isdecimal() or int(hard) > MOST_EFFORT:
+        return [NOT_THIS]
+    pair = f"{_bare(work)}/{short(both.seconds[1])}"
+    told = Role("note", f"rest at {easy.own}")
+    return [Role("times", times.own), Role("pair", pair), Role("effort", hard), told]
 
 
 def _pair_often(pieces: Pieces) -> list[Role]:
@@ -289,6 +304,28 @@ def _team(pieces: Pieces) -> list[Role]:
     return [Role("company", f"teams of {pieces.one()}, one works")]
 
 
+def _race(pieces: Pieces) -> list[Role]:
+    """As many as possible in so long."""
+    return [Role("amrap"), *_length("total", pieces.figures[0], pieces.text)]
+
+
+def _races(pieces: Pieces) -> list[Role]:
+    """So many times so many minutes, as many as possible."""
+    work = pieces.figures[1]
+    if not is_minutes(float(work.said[0])):
+        return [Role("left", pieces.text)]
+    return [Role("amrap"), Role("times", pieces.one()), Role("work", _minutes(work))]
+
+
+def _colon_pair(pieces: Pieces) -> list[Role]:
+    """45:15 of stations and rounds: a work and a rest, where it would be three quarters of an hour."""
+    seconds = pieces.figures[0].seconds[0]
+    work, rest = divmod(seconds, 60)
+    if not MOST_STATION_MIN < work <= MANY_MIN or work < rest:
+        return [NOT_THIS]
+    return [Role("pair", f"{work}/{rest}")]
+
+
 def _scheme(pieces: Pieces) -> list[Role]:
     first = pieces.figures[0]
     if len(first.said) == 2 and first.said[1] != "1":
@@ -328,6 +365,30 @@ def _by_minute(pieces: Pieces) -> list[Role]:
     if grows < 1 or said[1:4:2] != [1, 2]:
         return [Role("left", pieces.text)]
     return [Role("ladder", f"{said[0]} +{grows}"), *([Role("task", name)] if name else [])]
+
+
+def _by_minute_after(pieces: Pieces) -> list[Role]:
+    """Behind a move: (1 in minute 1, 2 in minute 2)."""
+    roles = _by_minute(pieces)
+    return [*roles, Role("period", "1:00")] if roles[0].name == "ladder" else roles
+
+
+def _as_many(pieces: Pieces) -> list[Role]:
+    """As many of something as one can."""
+    words = [one.kept or one.text for one in pieces.tokens if one.kind in ("name", "word", "KIT")]
+    return [Role("amrap"), Role("task", " ".join(words))]
+
+
+def _grows(pieces: Pieces) -> list[Role]:
+    """A hold that is so much longer each minute."""
+    return [Role("grows", short(pieces.figures[0].seconds[0])), Role("period", "1:00")]
+
+
+def _best_in(pieces: Pieces) -> list[Role]:
+    """3RM in 15 minutes."""
+    best = next(one for one in pieces.tokens if one.kind == "OF_RM")
+    reps = "".join(filter(str.isdigit, best.text))
+    return [Role("heavy", reps), *gives("total")(pieces)] if reps else [NOT_THIS]
 
 
 def _added(pieces: Pieces) -> list[Role]:
@@ -385,6 +446,11 @@ def _note(pieces: Pieces) -> list[Role]:
     return [Role("note", pieces.text)]
 
 
+def _paced(pieces: Pieces) -> list[Role]:
+    """A pace that has no figure of its own: told."""
+    return [Role("note", pieces.text.removeprefix("@").strip())]
+
+
 def _every_now_and_then(pieces: Pieces) -> list[Role]:
     return [Role("period", _minutes(pieces.figures[0]))]
 
@@ -404,16 +470,26 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     (f"EMOM :? (?:X|FOR)? {LEN} (?:MINUTE|ROUND|SET)?", _emom),
     ("(?:time|count) (?:MINUTE)? EMOM", _emom),
     ("EMOM", _emom),
+    ("EVERY MINUTE FOR count", lambda p: [Role("period", "1:00"), *_length("total", p.figures[0], p.text)]),
     ("EVERY (?:time|count MINUTE) FOR count (?:ROUND|SET)", lambda p: [*_period(p), Role("rounds", p.one(1))]),
     ("EVERY (?:time|count MINUTE) X count (?:ROUND|SET)?", lambda p: [*_period(p), Role("rounds", p.one(1))]),
     ("EVERY (?:time|count MINUTE|MINUTE)", _period),
     ("FOR count (?:ROUND|SET)", gives("rounds")),
     (f"FOR time|time FOR(?! {LEN})", gives("total")),
     # as many as possible, for time
+    ("AMRAP :? count X count(?! (?:name|word|KIT))", _races),
     ("AMRAP :? count X time", lambda p: [Role("amrap"), *gives("times", "work")(p)]),
-    (f"AMRAP :? (?:FOR|X)? {LEN} (?:MINUTE)?", lambda p: [Role("amrap"), *_length("total", p.figures[0], p.text)]),
-    ("time AMRAP", lambda p: [Role("amrap"), *_length("total", p.figures[0], p.text)]),
+    ("\\( time \\) AMRAP :?", _race),
+    ("AMRAP :? (?:FOR|X)? (?:time|count(?! (?:name|KIT|word))) (?:MINUTE)?", _race),
+    ("time AMRAP", _race),
     ("AMRAP", flag(("amrap", ""))),
+    ("AS_MANY (?:name|word|KIT)+ AS_CAN", _as_many),
+    ("OF_RM FOR time", _best_in),
+    ("HOLD_LADDER :?", SILENTLY),
+    ("\\+ time (?:EACH MINUTE|EVERY (?:time|MINUTE)|EACH|EVERY)", _grows),
+    ("(?<=time) MINUTE count", SILENTLY),
+    ("SWAP (?:AFTER )*(?:EACH |EVERY )?ROUND?|SWAP (?:BETWEEN|WITHIN)", lambda p: [Role("note", p.text)]),
+    ("EACH OF :?", SILENTLY),
     ("RFT count|count? RFT", _rft),
     ("FOR_TIME", flag(("fortime", ""))),
     ("QUALITY", flag(("quality", ""))),
@@ -430,7 +506,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("count REP(?! (?:OF |WITH )?(?:name|word|KIT))", lambda p: [Role("counted", p.one())]),
     ("^count X$", gives("rounds")),
     ("FAIL", flag(("most", ""))),
-    ("REST :? count : count", _share),
+    ("REST :? count : count(?! (?:name|word|KIT))", _share),
     ("MAX [.]? time", length("cap")),
     ("REST :? = ON (?:word)?", flag(("rest", "= work"))),
     ("(?:REST )?EQUAL", flag(("rest", "= work"))),
@@ -440,6 +516,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     (f"{LEN} OF? CHANGE|CHANGE :? {LEN}", _rest("change")),
     # so many times so much
     ("count ROUND (?:EACH )?[:,]? OF? (?:count_pair|time_pair)", _counted_pair("rounds")),
+    (f"count X {LEN} (?:@|AT) time_pair (?:@|AT) count", _two_efforts),
     (f"count X {LEN} ON (?:/)? {LEN} (?:REST|ACTIVE)", _times_pair),
     ("count X \\( count X (?:count_pair|time_pair) \\)?", _outer_pair),
     ("count (?:X \\(|SET OF) count X far", gives("outer", "times", "far")),
@@ -449,6 +526,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("count X load", _kit),
     ("count X SECTION", gives("rounds")),
     ("count X AMRAP", lambda p: [Role("rounds", p.one()), Role("amrap")]),
+    ("count X \\( count_range REP? \\)", _sets),
     (f"count X (?:{COUNT}|count_list) REP?(?! (?:ROUND|SET))", _sets),
     ("count SET (?:OF|WITH|X|EACH|:)* time", gives("times", "work")),
     (f"count SET (?:OF|WITH|X|EACH|:)* (?:{COUNT}|count_list) REP?", _sets),
@@ -457,9 +535,11 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("count_list REP(?! FOR_TIME)", _by_set),
     ("count STATIONS|STATIONS count(?= ,)", lambda p: [Role("stations", p.one())]),
     ("STATIONS \\( time \\)", gives("each")),
+    ("(?<=STATIONS) time(?= , count ROUND)", _colon_pair),
+    ("STATIONS \\(? count_pair \\)? :?", _pair),
     ("STATIONS :?", flag()),
     # work and rest
-    (f"{LEN} (?:ON|HARD) (?:/|,|-|:)? {LEN} (?:REST|ACTIVE)+", _pair),
+    (f"{LEN} OF? (?:ON|HARD) (?:/|,|-|:)? {LEN} OF? (?:REST|ACTIVE)+", _pair),
     (f"{LEN} (?:ON|HARD|STATION) (?:/|,|-)? {LEN} CHANGE", _pair),
     ("time (?:EACH|STATION)|EACH time", gives("each")),
     (f"{LEN} ON|time HARD|(?<!time) ON time", lambda p: [Role("work", _bare(p.figures[0]))]),
@@ -472,18 +552,20 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("count (?:REST|ACTIVE) WITHIN", _rest("rest")),
     ("time R(?! count)|R =? time", _rest("rest")),
     ("REST :? (?:FOR|OF)? time_range WITHIN?|time_range (?:OF )*REST WITHIN?", _unsure("range:rest")),
-    ("(?:time|far) (?:ACTIVE )*WITHIN|WITHIN :? (?:time|far)", _rest("rest")),
+    ("(?:time|far) (?:ACTIVE )*WITHIN|WITHIN :? (?:time|far) (?:ACTIVE )*", _rest("rest")),
     ("(?<=[,/\\-+WITH]) (?:time|far) (?:OF )*(?:ACTIVE )+REST?|(?<=[,/\\-+WITH]) ACTIVE (?:BACK )?(?:time|far)", _easy),
     ("\\( count_pair \\)|(?<=name) count_pair", _unsure("load")),
     ("(?:time_pair|count_pair) X count(?= (?:name|word|KIT))", _pair_often),
     ("count_pair (?:ON|REST)|time_pair", _pair),
     ("count_pair(?! (?:name|word|KIT|SIDE|cal))", _pair),
-    ("(?<!name) (?<!word) X count(?= (?:[,:.()]|ALTERNATING|$))", gives("often")),
+    ("(?<=far name) X count|(?<=time name) X count", gives("often")),
+    ("(?<!name) (?<!word) X count(?= (?:[,:.()]|ALTERNATING|THEN|$))", gives("often")),
     # how hard
+    ("(?:@|AT) count RATE|(?:@|AT) RATE count", _marked("rate")),
     ("(?:@|AT)? RPE :? (?:count|count_range|count_pair)(?: / count)?", _effort),
     ("(?:@|AT) count_list", _at_rhythm),
     ("(?:@|AT) (?:count|count_range|count_pair)", _effort),
-    ("(?:@|AT)? (?:far|word|name)? PACE", lambda p: [Role("note", p.text.removeprefix("@").strip())]),
+    ("(?:@|AT)? (?:far|word|name)? PACE (?:(?:sign|\\+|-) (?:count|time))?", _paced),
     ("(?:@|AT|OF)? HEART :? (?:count|count_range|share|share_range)", _heart),
     ("(?:@|AT|OF)? (?:share|share_range) (?:OF )*(?:OF_MAX|OF_RESERVE|MAX HEART|HEART)", _heart),
     ("(?:@|AT|OF)? \\(? (?:load|share|watt)(?:_range|_pair|_list)? (?:OF )*OF_RM?", _load),
@@ -501,6 +583,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("ONE_WORKS", flag(("oneworks", ""))),
     ("PARTNERS :?", flag(("company", "partners alternate"))),
     ("TOGETHER", flag(("together", ""))),
+    ("SUPERSET :? count X", lambda p: [Role("together"), Role("sets", p.one())]),
     ("SUPERSET :?", flag(("together", ""))),
     # figures that change by round
     ("count X(?= (?:name|word|PYRAMID|LADDER|:)+ time_list)", gives("times")),
@@ -508,14 +591,16 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("LADDER? :? count_list ELL|LADDER? count (?:, count )+,? ELL(?! count)", _climbing),
     ("count (?:, count )+,? ELL ,? count|count_list ELL count", _falling),
     ("count (?:name|word|KIT) FOR MINUTE count , count (?:name|word|KIT)? FOR MINUTE count (?:, ELL)?", _by_minute),
+    ("\\( count FOR MINUTE count , count FOR MINUTE count (?:,? ELL)? \\)?", _by_minute_after),
     ("count - count(?= (?:LADDER|FOR_TIME|$))", _down),
     ("ADD count (?:EACH|EVERY)? ROUND?", _added),
     ("count TO count LADDER?", _way),
     ("count (?:, count )(?:, count )+(?! (?:name|word|KIT))", _scheme),
+    ("LADDER :? count_list", lambda p: _scheme(Pieces(p.tokens[-1:]))),
     ("count_list(?! (?:name|word|KIT))|count_list REP?(?= FOR_TIME)", _scheme),
     ("count_list", _scheme),
     ("LADDER|PYRAMID", flag(("climbs", ""))),
-    ("ALTERNATING|SECTION count [:-]|SECTION :?", flag()),
+    ("ALTERNATING|SECTION count [:-]|SECTION count(?= \\()|SECTION :?", flag()),
 )  # fmt: skip
 
 

@@ -21,11 +21,11 @@ PIECE = re.compile(
     r"|(?P<mixed>(?!x\d)[^\W\d_]{1,3}\d[^\W\d_]{1,3}(?!\w))"
     r"|(?P<hour>\d{1,2}(?:[:.][0-5]\d)?\s?(?:am|pm|uhr)(?!\w)|\d{1,2}h[0-5]\d(?!\w))"
     r"|(?P<zone>z(?:one)?\s?[1-7])(?!\w)"
-    r"|(?P<number>\d{1,7}(?:\.\d{1,2}|,5(?!\d))?)"
+    r"|(?P<number>\d{1,7}(?:\.\d{1,2}|,5(?!\d|,\d))?)"
     r"|(?P<cross>(?<=\d)x(?=max|amrap))"
     r"|(?P<short_word>(?:b/w|e/s|e/l|w/u|c/d|w/o|l/r)(?![^\W\d_]))"
+    r"|(?P<dots>\.{2,}|…|(?:etc|usw)(?:\.|(?!\w)))"
     r"|(?P<word>[^\W\d_]+(?:['’](?=[^\W\d_])[^\W\d_]+)*)"
-    r"|(?P<dots>\.{2,}|…)"
     r"|(?P<sign>[^\s\w])"
     r"|(?P<blank>\s+|.)",
     re.IGNORECASE,

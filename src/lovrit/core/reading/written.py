@@ -66,6 +66,9 @@ def _without(task: Task, said: str) -> Task:
 
 def _timed(draft: Draft, offer: Offer) -> list[list[Task]]:
     """Its tasks; without the time that the heading says for all, and the rests that go with it."""
+    if "sets" in offer.saying.needs and "reps" in offer.roles and "reps" not in draft.roles:
+        said = offer.roles["reps"].removesuffix(" reps")
+        return [[_without(one, said) for one in line] for line in draft.tasks]
     far = offer.roles.get("far")
     if far:
         return [[_without(one, far) for one in line] for line in draft.tasks]

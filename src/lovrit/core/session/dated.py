@@ -7,6 +7,15 @@ from lovrit.core.session.slatetext import SlateText
 DATE = re.compile(r"^(\s*date\s*:\s*)\S+(.*)$", re.IGNORECASE)
 
 
+def undated(text: str) -> str:
+    """A text without its day, by its lines alone: quick, where many are compared.
+
+    >>> undated("title: Hall\\ndate: 2026-12-01\\nrest 1:00")
+    'title: Hall\\nrest 1:00'
+    """
+    return "\n".join(line for line in text.split("\n") if not DATE.match(line)).strip()
+
+
 def with_date(text: str, day: str | None) -> str:
     """The text with a day (YYYY-MM-DD) as its date, or with none.
 

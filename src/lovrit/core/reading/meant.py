@@ -1,0 +1,222 @@
+"""A gathered block as people mean it: what its lines say, by roles, where that can be one thing only."""
+
+from collections.abc import Callable
+from dataclasses import replace
+
+from lovrit.core.clock import read_clock
+from lovrit.core.reading.draft import Draft, unnumbered
+from lovrit.core.reading.line import Task
+from lovrit.core.reading.said import clocked, is_minutes
+from lovrit.core.reading.token import Figure
+from lovrit.core.reading.tokens import short
+from lovrit.core.reading.vocabulary import labels, plain
+
+STRETCHED = frozenset({"stretch", "stretching", "mobility", "breathing", "walk", "jog"})
+RACED = frozenset({"amrap", "fortime", "quality", "period", "scheme"})
+TURNED = frozenset({"pair", "work", "each"})
+
+
+def meant(draft: Draft) -> Draft:
+    """The same block; each of the ways below changes it where it applies, and no other does."""
+    for way in WAYS:
+        draft = way(draft)
+    return draft
+
+
+def _recovered(draft: Draft) -> Draft:
+    """A work and an easy way back, as two lines or two things of one: intervals of both."""
+    tasks = [line[0] for line in draft.tasks if len(line) == 1]
+    times = draft.roles.get("rounds") or draft.roles.get("times") or draft.roles.get("sets")
+    clocked_ = len(tasks) == draft.moves == 2 and all(one.seconds for one in tasks)
+    if not clocked_ or not times or draft.roles.keys() & (RACED | TURNED | {"rest"}):
+        return draft
+    work, rest = tasks
+    if work.easy or not rest.easy:
+        return draft
+    pair = f"{short(work.seconds)}/{short(rest.seconds)}"
+    kept = {name: said for name, said in draft.roles.items() if name not in ("rounds", "sets")}
+    notes = [] if plain(rest.name) == plain(work.name) else [f"{rest.name} in the rest"]
+    return replace(
+        draft,
+        roles={**kept, "times": times, "pair": pair},
+        tasks=[[replace(work, amount=None)]],
+        labels=draft.labels[:1],
+        notes=[*draft.notes, *notes],
+    )
+
+
+def _held_in_sets(draft: Draft) -> Draft:
+    """Sets of one thing that is held, and their rest: intervals."""
+    one = draft.tasks[0][0] if draft.moves == 1 else None
+    rest = draft.roles.get("rest") or draft.roles.get("within") or ""
+    if "sets" not in draft.roles or not one or not one.seconds or ":" not in rest:
+        return draft
+    if draft.roles.keys() & {"reps", "pair", "work", "each", "between"}:
+        return draft
+    left = ("sets", "rest", "within")
+    kept = {name: said for name, said in draft.roles.items() if name not in left}
+    pair = f"{short(one.seconds)}/{short(read_clock(rest))}"
+    times = {"times": draft.roles["sets"], "pair": pair}
+    return replace(draft, roles={**kept, **times}, tasks=[[replace(one, amount=None)]])
+
+
+def _rest_behind_all(draft: Draft) -> Draft:
+    """20 s of this, 20 s of that, 20 s rest: works with a time each, so that the rest stands behind all of them."""
+    roles = draft.roles
+    more = [line[0].seconds for line in draft.tasks[1:]]
+    if not {"work", "rest"} <= roles.keys() or not more or ":" not in roles["rest"]:
+        return draft
+    work = read_clock(roles["work"])
+    if set(more) != {work} or read_clock(roles["rest"]) < work:
+        return draft
+    kept = {name: said for name, said in roles.items() if name not in ("work", "rest", "times")}
+    rounds = {"rounds": roles["times"]} if "times" in roles else {}
+    return replace(draft, roles={**kept, **rounds, "each": roles["work"], "between": roles["rest"]})
+
+
+def _begun_every(draft: Draft) -> Draft:
+    """Sets that begin every so often: a turn each."""
+    roles, one = draft.roles, draft.tasks[0][0] if draft.moves == 1 else None
+    reps = roles.get("reps", "").removesuffix(" reps")
+    if not {"sets", "reps", "period"} <= roles.keys() or one is None or not reps.isdecimal():
+        return draft
+    if one.amount or roles.keys() & {"total", "time", "rounds"} or not roles["sets"].isdecimal():
+        return draft
+    total = clocked(int(roles["sets"]) * read_clock(roles["period"]))
+    kept = {name: said for name, said in roles.items() if name not in ("sets", "reps")}
+    counted = replace(one, amount=Figure("count", "one", (reps,)))
+    return replace(draft, roles={**kept, "total": total}, tasks=[[counted]])
+
+
+def _rested(draft: Draft) -> Draft:
+    """A bare time behind repeats of a way is the rest after each."""
+    roles = draft.roles
+    if not {"times", "far", "time"} <= roles.keys() or roles.keys() & {"rest", "within", "between"}:
+        return draft
+    kept = {name: said for name, said in roles.items() if name != "time"}
+    return replace(draft, roles={**kept, "rest": roles["time"]})
+
+
+def _most_in(draft: Draft) -> Draft:
+    """So many minutes of one thing, as many as possible: the minutes are the length of it."""
+    one = draft.tasks[0][0] if draft.moves == 1 else None
+    if "amrap" not in draft.roles or not one or not one.seconds:
+        return draft
+    if draft.roles.keys() & {"total", "time", "work"}:
+        return draft
+    roles = {**draft.roles, "total": clocked(one.seconds)}
+    return replace(draft, roles=roles, tasks=[[replace(one, amount=None)]])
+
+
+def _grown(draft: Draft) -> Draft:
+    """A hold that is longer each minute: its first length is that of the move."""
+    one = draft.tasks[0][0] if draft.moves == 1 else None
+    if "grows" not in draft.roles or not one or not one.seconds:
+        return draft
+    kept = {name: said for name, said in draft.roles.items() if name not in ("most", "climbs")}
+    roles = {**kept, "hold": str(one.seconds), "grows": str(read_clock(draft.roles["grows"]))}
+    return replace(draft, roles=roles, tasks=[[replace(one, amount=None, most=False)]])
+
+
+def _aimed(draft: Draft) -> Draft:
+    """Behind repeats of a way, a time of no move is what a coach hopes for: told, not done."""
+    if {"far", "each"} <= draft.roles.keys():
+        kept = {name: said for name, said in draft.roles.items() if name != "each"}
+        return replace(draft, roles=kept, notes=[*draft.notes, f"{draft.roles['each']} each"])
+    if "far" not in draft.roles or draft.moves < 2:
+        return draft
+    told = [line[0] for line in draft.tasks[1:] if line[0].seconds and not line[0].whole]
+    if not told or len(told) != draft.moves - 1:
+        return draft
+    notes = [f"{one.name} {clocked(one.seconds)}" for one in told]
+    left = [one for one in draft.left if one.unsure != "each"]
+    return replace(
+        draft, tasks=draft.tasks[:1], labels=draft.labels[:1], notes=[*draft.notes, *notes], left=left
+    )  # fmt: skip
+
+
+def _stretched(draft: Draft) -> Draft:
+    """“C/D stretch 5”: what a stretch is filled with, and its minutes without their unit."""
+    one = draft.tasks[0][0] if draft.moves == 1 else None
+    count = one.amount.number if one and one.amount and one.amount.measure == "count" else None
+    if draft.roles.keys() - {"around"} or one is None or count is None or not is_minutes(count):
+        return draft
+    if plain(one.name) not in labels() | (STRETCHED if draft.roles else frozenset()):
+        return draft
+    roles = {**draft.roles, "time": f"{count}:00"}
+    if "around" not in roles:
+        return replace(draft, roles={**roles, "label": one.name}, tasks=[], labels=[])
+    return replace(draft, roles=roles, tasks=[[replace(one, amount=None)]])
+
+
+def _filled(draft: Draft) -> Draft:
+    """A work and a rest, again and again for so long: as many rounds as that is."""
+    roles = draft.roles
+    pair = roles.get("pair", f"{roles.get('work', '')}/{roles.get('rest', '')}").split("/")
+    alone = draft.tasks[0][0].seconds if draft.moves == 1 else 0
+    length = roles.get("total") or roles.get("time") or (clocked(alone) if alone else "")
+    counted = {"rounds", "times", "sets", "often", "period", "around", "amrap"} & roles.keys()
+    clear = len(pair) == 2 and all(one.replace(":", "").isdecimal() for one in pair)
+    if not clear or ":" not in length or counted:
+        return draft
+    turn = sum(map(read_clock, pair)) * max(1, draft.moves)
+    whole, over = divmod(read_clock(length), turn) if turn else (0, 1)
+    if over or not whole:
+        return draft
+    left = ("total", "time", "alternating", "work", "rest")
+    kept = {name: said for name, said in roles.items() if name not in left}
+    times = {
+        "pair": "/".join(map(short, map(read_clock, pair))),
+        "rounds" if draft.moves > 1 else "times": str(whole),
+    }
+    tasks = [[replace(draft.tasks[0][0], amount=None)]] if alone else draft.tasks
+    notes = [*draft.notes, f"{length} in all"]
+    return replace(draft, roles={**kept, **times}, tasks=tasks, notes=notes)
+
+
+def _way_counted(draft: Draft) -> Draft:
+    """A way that is walked or jogged behind reps is one more thing to do; behind a run it is the rest of it."""
+    rest = draft.roles.get("rest", "")
+    how, _, name = rest.rpartition(" ")
+    reps = all(one.amount and one.amount.measure == "count" for line in draft.tasks for one in line)
+    if name not in ("walk", "jog") or not how or not draft.moves:
+        return draft
+    counted = reps and draft.roles.keys() & {"rounds", "around", "fortime"}
+    if not counted and draft.roles.keys() != {"total", "rest"}:
+        return draft
+    said, _, unit = how.partition(" ")
+    kept = {key: one for key, one in draft.roles.items() if key != "rest"}
+    way = Task(name, Figure("far", "one", (said,), unit), known=True, whole=True)
+    return replace(
+        draft, roles=kept, tasks=[*draft.tasks, [way]], labels=[*draft.labels, ""]
+    )  # fmt: skip
+
+
+def _paired(draft: Draft) -> Draft:
+    """Sets of two things with a + between and nothing but a rest after both: together."""
+    joined = "together" in draft.roles or any(line.joined for line in draft.lines)
+    counts = [line[0].amount.own if line[0].amount else "" for line in draft.tasks]
+    reps = draft.roles.get("reps", f"{counts[0]} reps" if counts else "")
+    if (
+        "sets" not in draft.roles
+        or not joined
+        or draft.moves != 2
+        or not all(counts[1:])
+        or not reps
+    ):
+        return draft
+    if draft.roles.keys() & {"pair", "work", "each"}:
+        return draft
+    first, other = draft.tasks
+    tasks = [
+        [replace(first[0], amount=None)],
+        [replace(other[0], amount=None) if reps == f"{counts[1]} reps" else other[0]],
+    ]
+    roles = {**draft.roles, "reps": reps, "together": ""}
+    return replace(draft, roles=roles, tasks=tasks)
+
+
+WAYS: tuple[Callable[[Draft], Draft], ...] = (
+    unnumbered, _recovered, _held_in_sets, _rest_behind_all, _begun_every, _rested, _most_in, _grown, _aimed,
+    _stretched, _filled, _way_counted, _paired,
+)  # fmt: skip
