@@ -8,8 +8,8 @@ from lovrit.core.fit.feel import feel
 from lovrit.core.moves.library import shipped
 from lovrit.core.run.board import board_of
 from lovrit.core.run.classplan import Runner, class_plan
-from lovrit.core.run.deeds import DEEDS
-from lovrit.core.run.going import Fold, Happening
+from lovrit.core.run.fold import Fold
+from lovrit.core.run.going import Happening
 from lovrit.core.run.saying import leading
 from lovrit.core.timeline.explain import explain
 from lovrit.core.timeline.plan import Plan, plan_text
@@ -90,7 +90,7 @@ def test_rails_and_floor_have_everybody_in_the_same_place(text: str) -> None:
             for bar in view.bars
             if bar.x == view.bars[0].x and bar.group is not None
         }
-        fold = Fold(made, people, DEEDS)
+        fold = Fold(made, people)
         fold.take(Happening("0", "start", 0))
         fold.state.begin(at)
         while fold.state.lanes[0].step.phase != "work":

@@ -3,9 +3,11 @@
 from collections.abc import Iterator
 
 from lovrit.core.advice.note import VERY_HARD, Fix, Look, Note, effort
+from lovrit.core.blocks.block import Block
 from lovrit.core.blocks.intervals import Intervals
 from lovrit.core.blocks.sets import Sets
 from lovrit.core.blocks.steady import Steady
+from lovrit.core.blocks.strength import Strength
 from lovrit.core.clock import clock
 from lovrit.core.heart.body import Body, beats, settled, step
 from lovrit.core.heart.demand import demand
@@ -17,6 +19,9 @@ from lovrit.core.slate.line import Line
 from lovrit.core.timeline.sums import HARD
 
 WARM_S = 300
+LIGHT_REPS = 10
+LONG_HARD_S = 600  # of hard work, also where none of it is very hard: legs and grip are not fresh after it; ours
+OPEN_WARM_S = 600  # a warm-up of this length that says nothing of itself may well get up to speed
 
 
 def no_warm_up(look: Look) -> Iterator[Note]:
@@ -135,15 +140,13 @@ def hard_not_last(look: Look) -> Iterator[Note]:
 
 def skill_after_hard(look: Look) -> Iterator[Note]:
     """Heavy or skilled work after people have been made tired."""
-    tired = False
-    for at, block, laid in look.working():
+    hard, hard_s = look.plan.sums.hard_by_block, 0
+    tired: list[int] = []  # what made them so
+    for at, block, laid in look.blocks():
         skilled = next((nth for nth, line in enumerate(block.moves) if _skilled(look, line)), None)
-        heavy = block.lifts
-        if tired and (skilled is not None or heavy):
+        heavy = block.lifts and not _is_light(block)
+        if tired and block.works and (skilled is not None or heavy):
             name = block.moves[skilled].name if skilled is not None else laid.label
-            hard = next(
-                one for one, other, _ in look.working() if effort(other) >= VERY_HARD or other.races
-            )
             yield look.note(
                 code="skill-after-hard",
                 level="weigh",
@@ -152,11 +155,20 @@ def skill_after_hard(look: Look) -> Iterator[Note]:
                 at=at,
                 nth=skilled,
                 fixes=(
-                    Fix(text="this block first", edit=BlockEdit(what="move", block=at, to=hard)),
+                    Fix(
+                        text="this block first", edit=BlockEdit(what="move", block=at, to=tired[0])
+                    ),
                 ),
             )
             return
-        tired = tired or effort(block) >= VERY_HARD or block.races
+        hard_s += hard.get(at, 0)
+        tires = block.works and (effort(block) >= VERY_HARD or block.races)
+        tired += [at] if tires or (hard.get(at, 0) and hard_s >= LONG_HARD_S) else []
+
+
+def _is_light(block: Block) -> bool:
+    """Whether sets are of so many reps that no load of them is heavy."""
+    return isinstance(block, Strength) and block.reps.low >= LIGHT_REPS
 
 
 def _skilled(look: Look, line: Line) -> bool:
@@ -166,16 +178,19 @@ def _skilled(look: Look, line: Line) -> bool:
 
 def sprint_from_cold(look: Look) -> Iterator[Note]:
     """Sprints before which nobody has run at more than a jog."""
-    ready = False
-    for at, block, _ in look.blocks():
+    ready, easy_s = False, 0
+    for at, block, laid in look.blocks():
+        easy_s += laid.seconds if not block.works and not block.moves else 0
         moves = [look.library.find(task.name) for line in block.moves for task in line.tasks]
         sprints = any(move and key_of(move.name).endswith("sprint") for move in moves)
         if sprints and not ready and (block.top_effort is None or block.top_effort >= VERY_HARD):
             text = "3 x 60 m, rest 1:00, at 6\n  build-up run"
             yield look.note(
                 code="sprint-from-cold",
-                level="weigh",
-                text="Sprints, and nobody has run faster than a jog before them.",
+                level="tell" if easy_s >= OPEN_WARM_S else "weigh",
+                text="Sprints, and the warm-up does not say that anybody has run fast before them."
+                if easy_s >= OPEN_WARM_S
+                else "Sprints, and nobody has run faster than a jog before them.",
                 reason="Hamstrings tear in the first sprint: three build-ups, each a little quicker.",
                 at=at,
                 fixes=(Fix("build-ups before", InsertBlock(at=at, text=text), adds_s=240),),

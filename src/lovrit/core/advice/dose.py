@@ -11,6 +11,8 @@ from lovrit.core.clock import clock
 from lovrit.core.session.edits import AddOption
 from lovrit.core.timeline.sums import HARD
 
+ALL_OUT = 10
+SHORT_SET_S = 300  # so long at most short rests are meant to wear people down
 HELD_S, MUCH_HARD_S, REPEATED_S = 15, 20 * 60, 8 * 60
 LONGEST_S = ((9.5, 60), (9.0, 270), (8.5, 720), (8.0, 1800))
 
@@ -69,7 +71,10 @@ def rest_too_short(look: Look) -> Iterator[Note]:
     for at, block, work, rest in _pairs(look):
         asked = effort(block)
         needed = _rest_for(asked, work)
-        fades = look.company.schools.short_rest == "fades" and _short_rest_set(block, work, rest)
+        short = asked < ALL_OUT and _fades(work, rest)
+        short = short and look.timeline.blocks[at].seconds <= SHORT_SET_S
+        fades = look.company.schools.short_rest == "fades"
+        fades = fades and (short or _short_rest_set(block, work, rest))
         if at in seen or not needed or rest >= needed or fades:
             continue
         seen.add(at)
@@ -96,7 +101,12 @@ def _rest_for(asked: float, work: int) -> int:
 
 def _short_rest_set(block: Block, work: int, rest: int) -> bool:
     """Twenty on and ten off, set after set."""
-    return isinstance(block, Sets) and work <= 20 and work / 2 <= rest < work
+    return isinstance(block, Sets) and _fades(work, rest)
+
+
+def _fades(work: int, rest: int) -> bool:
+    """Works so short, and rests so much shorter, that nobody expects the last to be like the first."""
+    return work <= 20 and work / 2 <= rest < work
 
 
 def much_hard_work(look: Look) -> Iterator[Note]:

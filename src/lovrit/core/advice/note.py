@@ -233,7 +233,8 @@ def hardest(look: Look) -> int:
     """The working block with the most seconds of hard work; of those alike, the one of the highest effort."""
     hard = look.plan.sums.hard_by_block
     return max(
-        look.working(), key=lambda one: (hard.get(one[0], 0), effort(one[1]), one[2].work_s)
+        look.working() or look.blocks(),
+        key=lambda one: (hard.get(one[0], 0), effort(one[1]), one[2].work_s),
     )[0]
 
 

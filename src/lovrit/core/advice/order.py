@@ -7,11 +7,20 @@ from itertools import groupby, pairwise
 
 from lovrit.core.advice.note import Fix, Look, Note
 from lovrit.core.blocks.block import Block
+from lovrit.core.clock import clock
 from lovrit.core.moves.move import STRENGTH, Move
-from lovrit.core.session.edits import Edit, MoveStation, OrderStations, ReplaceLine, ReplaceMove
+from lovrit.core.session.edits import (
+    Edit,
+    InsertBlock,
+    MoveStation,
+    OrderStations,
+    ReplaceLine,
+    ReplaceMove,
+)
 from lovrit.core.slate.line import Line
 
 FEW = 10
+HANDS_S = 180  # hands that hang or carry come back in about three minutes; ours
 TIRING = 7.0
 MOST_TOLD = 6  # the same remark about one block; who mends six finds the rest
 MOST_PLACES = (
@@ -79,8 +88,37 @@ def pattern_twice(look: Look) -> Iterator[Note]:
 
 
 def grip_after_grip(look: Look) -> Iterator[Note]:
-    """Two stations in a row that both hang on the hands."""
-    return _told(look, GRIP)
+    """Two stations in a row that both hang on the hands, or two blocks with too little between."""
+    yield from _told(look, GRIP)
+    yield from _grip_across(look)
+
+
+def _grip_across(look: Look) -> Iterator[Note]:
+    """Blocks in a row of which both are done with the hands alone."""
+    before: Block | None = None
+    rested = 0
+    for at, block, laid in look.blocks():
+        if block.is_pause:
+            rested += laid.seconds
+            continue
+        if before and rested < HANDS_S and _by_hand(look, before) and _by_hand(look, block):
+            yield look.note(
+                GRIP.code,
+                "weigh",
+                f"{laid.label} after {before.name}: {GRIP.said}, with {clock(rested)} between.",
+                GRIP.reason,
+                at=at,
+                fixes=(
+                    Fix("rest 3:00 between", InsertBlock(at=at, text="rest 3:00"), adds_s=HANDS_S),
+                ),
+            )
+        before, rested = block, 0
+
+
+def _by_hand(look: Look, block: Block) -> bool:
+    """Whether all that is done in a block hangs on the hands."""
+    moves = [look.move(line) for line in block.moves if not line.is_rest]
+    return block.works and bool(moves) and all(move and _hangs(move) for move in moves)
 
 
 def shoulders_in_a_row(look: Look) -> Iterator[Note]:

@@ -26,6 +26,7 @@ from lovrit.core.session.edits import AddOption, MoveOption, ReplaceBlock, Repla
 from lovrit.core.slate.line import Line
 
 LONG_EFFORT, LONG_S = 6.5, 20 * 60  # of children, at a stretch
+BOUNCE_S = 1.0  # what is done once a second or quicker is a small bounce: children land so all day
 NEW_HARD_S, WEEKS = 2 * 60, 5
 LIMITS: dict[Limit, str] = {
     "overhead": "go overhead",
@@ -215,8 +216,10 @@ def jumps_for_new(look: Look) -> Iterator[Note]:
         "under 16": company.children,
     }
     whom = [f"{_are(count)} {who}" for who, count in named.items() if count]
+    only_young = not (company.new or company.back or company.older)
     for at, nth, line, move in look.lines():
-        if whom and move and move.impact == "high" and move.low_impact and not _other(line):
+        lands = move and move.impact == "high" and not (only_young and move.seconds <= BOUNCE_S)
+        if whom and move and lands and move.low_impact and not _other(line):
             edit = MoveOption(block=at, move=nth, text=f"or {move.low_impact}")
             yield look.note(
                 code="jumps-for-new",
@@ -232,8 +235,9 @@ def jumps_for_new(look: Look) -> Iterator[Note]:
 def skill_for_new(look: Look) -> Iterator[Note]:
     """Moves that must have been learnt, with beginners there."""
     for at, nth, line, move in look.lines():
-        if look.company.new and move and move.skill and not _other(line) and move.no_kit:
-            edit = MoveOption(block=at, move=nth, text=f"or {move.no_kit}")
+        way = move and (move.no_kit or _easier_learnt(move))
+        if look.company.new and move and move.skill and not _other(line) and way:
+            edit = MoveOption(block=at, move=nth, text=f"or {way}")
             yield look.note(
                 code="skill-for-new",
                 level="weigh",
@@ -241,8 +245,13 @@ def skill_for_new(look: Look) -> Iterator[Note]:
                 reason="A level is offered, never a label.",
                 at=at,
                 nth=nth,
-                fixes=(Fix(text=f"or {move.no_kit}", edit=edit),),
+                fixes=(Fix(text=f"or {way}", edit=edit),),
             )
+
+
+def _easier_learnt(move: Move) -> str:
+    """An easier way of a move that goes upside down, which wants to be learnt by everybody."""
+    return move.easier[-1] if move.overhead and not move.kit and move.easier else ""
 
 
 def _other(line: Line) -> bool:

@@ -9,6 +9,8 @@ from lovrit.core.blocks.floor import FloorStep
 from lovrit.core.blocks.marks import Mark
 from lovrit.core.blocks.options import AIMS, REST_BY_EFFORT, Read
 from lovrit.core.blocks.parts import Seconds
+from lovrit.core.blocks.roles import AIMS as SAID_AIMS
+from lovrit.core.blocks.roles import Saying
 from lovrit.core.blocks.score import Scoring, hold_score
 from lovrit.core.blocks.step import Laying, Stage, Step
 from lovrit.core.clock import clock
@@ -40,6 +42,12 @@ class HoldLadder(Block):
     period_s: Seconds
     total_s: Seconds
 
+    sayings: ClassVar[tuple[Saying, ...]] = tuple(
+        Saying(
+            f"hold ladder {{hold}} +{{grows}} every {{period}} for {{{length}}}", SAID_AIMS, least=1
+        )
+        for length in ("total", "time")
+    )
     forms: ClassVar[tuple[Form, ...]] = (
         Form(
             "hold_ladder",

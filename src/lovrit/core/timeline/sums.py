@@ -89,7 +89,7 @@ def sums_of(session: Session, timeline: Timeline) -> Sums:
 def is_hard(one: Interval | Step, least: float = HARD) -> bool:
     """Whether an interval, or a step, is work at this effort and more."""
     asked = one.asked if isinstance(one, Interval) and one.asked is not None else one.effort
-    return one.phase == "work" and asked is not None and asked >= least
+    return one.phase in ("work", "steady") and asked is not None and asked >= least
 
 
 def hard_by_block(timeline: Timeline, least: float = HARD) -> dict[int, int]:
