@@ -12,7 +12,7 @@ CHROMIUM := chromium-headless-shell
 SCRIPTS := $(wildcard src/lovrit/web/static/scripts/*.js src/lovrit/web/static/styles/*.scss src/lovrit/web/static/*.svg)
 
 .DEFAULT_GOAL := help
-.PHONY: help setup demo serve test quick check tests wheel bench soak shots structures judgement words ratio lock clean browser
+.PHONY: help setup demo serve test quick check tests wheel bench soak shots structures judgement events words ratio lock clean browser
 
 help:  ## what can be made
 	@awk -F ':.*## ' '/^[a-z]+:.*## / { printf "  make %-11s %s\n", $$1, $$2 }' $(MAKEFILE_LIST)
@@ -97,6 +97,9 @@ structures: setup  ## docs/structures.md and its pictures, from the running code
 
 judgement: setup  ## docs/judgement.md, from the rules themselves
 	$(BIN)/python tools/judgement.py
+
+events: setup  ## what the scripts know of events, from the kinds themselves
+	$(BIN)/python tools/events.py
 
 words: setup  ## every word that the pages say, to be read aloud
 	$(BIN)/python tools/words.py

@@ -93,6 +93,52 @@ assert "waves" in seen, seen
 """
 
 
+RINGS = '''
+"""The hall's bell rings: lessons end next door, and a coach wants to find the moment again."""
+
+from lovrit.core.run.events.kind import Kind
+from lovrit.core.run.going import Going, Happening
+
+
+def _rings(state: Going, event: Happening) -> bool:
+    if state.phase != "on":
+        return False
+    state.marks.append({"at_s": event.at_s, "text": "the bell"})
+    return True
+
+
+RINGS = Kind("rings", _rings, undo="the bell", shifts=False, pinned=True, no="Nothing was going on then.",
+             said=lambda _, __: "the bell rang")
+'''
+RANG = """
+from lovrit.core.moves.library import shipped
+from lovrit.core.run.event import Event, happening
+from lovrit.core.run.events.kind import Telling
+from lovrit.core.run.fold import Fold
+from lovrit.core.run.frozen import freeze
+from lovrit.core.timeline.plan import plan_text
+from lovrit.core.values import checked
+from lovrit.web.debrief.chronicle import chronicle
+from lovrit.house.telling import Told, state_object
+from lovrit.core.run.account import account
+from tools.events import script
+
+plan = freeze(plan_text("3 rounds of 40/20\\n  squat\\n  push-up\\n", shipped()))
+fold = Fold(plan.plan(), [])
+def sent(kind, at_s, **more):
+    event = checked(Event, {"id": f"{kind}{at_s}", "kind": kind, "at_ms": at_s * 1000, **more})
+    return fold.take(happening(event, 0))
+assert not sent("rings", 1) and fold.refused == "Nothing was going on then."
+assert sent("start", 2) and sent("rings", 20)
+told = state_object(Told(fold, fold.at(21), 0, ()), 21000, "coach")
+assert told["undo"]["said"] == "the bell", told["undo"]
+said = chronicle(fold.counted, account(fold.state, plan, 0), 0, Telling({}, plan.session, ()))
+assert [one.said for one in said] == ["the bell rang"], said
+assert sent("undo", 22, of="rings20") and not fold.state.marks
+assert '"rings"' in script()
+"""
+
+
 def test_every_path_in_the_papers_is_there() -> None:
     for paper in ("CONTRIBUTING.md", "docs/glossary.md", "README.md"):
         text = (ROOT / paper).read_text("utf-8")
@@ -108,47 +154,60 @@ def test_every_path_in_the_papers_is_there() -> None:
             )
 
 
-def test_a_kind_of_block_is_one_file_and_a_name(tmp_path: Path) -> None:
+def _copied(tmp_path: Path, *more: str) -> tuple[Path, dict[str, str]]:
+    """The house's sources to write into, and the environment in which they are the ones that run."""
     source = tmp_path / "src"
-    shutil.copytree(
-        ROOT / "src", source, ignore=shutil.ignore_patterns("__pycache__", "built", "*.egg-info")
-    )
-    shutil.copytree(
-        ROOT / "tests", tmp_path / "tests", ignore=shutil.ignore_patterns("__pycache__", "browser")
-    )
+    leave = shutil.ignore_patterns("__pycache__", "built", "*.egg-info", "browser")
+    for folder in ("src", *more):
+        shutil.copytree(ROOT / folder, tmp_path / folder, ignore=leave)
+    cache = str(tmp_path / "cache")
+    return source, os.environ | {"PYTHONPATH": f"{source}:{tmp_path}", "XDG_CACHE_HOME": cache}
+
+
+def _named(path: Path, before: str, line: str, name: tuple[str, str]) -> None:
+    """A name is put into a tuple of kinds, with its import."""
+    text = path.read_text("utf-8").replace(before, f"{line}\n{before}", 1)
+    path.write_text(text.replace(*name), "utf-8")
+
+
+def _runs(script: str, folder: Path, env: dict[str, str]) -> None:
+    (folder / "tried.py").write_text(script, "utf-8")
+    ran = subprocess.run(
+        [sys.executable, "tried.py"], cwd=folder, env=env, capture_output=True, text=True, check=False
+    )  # fmt: skip
+    assert ran.returncode == 0, ran.stderr[-2000:]
+
+
+def test_a_kind_of_event_is_one_file_and_a_name(tmp_path: Path) -> None:
+    source, env = _copied(tmp_path, "tools")
+    events = source / "lovrit" / "core" / "run" / "events"
+    (events / "rings.py").write_text(RINGS.lstrip(), "utf-8")
+    first = "from lovrit.core.run.events.absent"
+    line = "from lovrit.core.run.events.rings import RINGS"
+    _named(events / "kinds.py", first, line, ("SWAP, SHOW,", "SWAP, SHOW, RINGS,"))
+    _runs(RANG, tmp_path, env)
+
+
+def test_a_kind_of_block_is_one_file_and_a_name(tmp_path: Path) -> None:
+    source, env = _copied(tmp_path, "tests")
     blocks = source / "lovrit" / "core" / "blocks"
     (blocks / "waves.py").write_text(WAVES.lstrip(), "utf-8")
-    kinds = (blocks / "kinds.py").read_text("utf-8")
-    kinds = kinds.replace(
+    line = "from lovrit.core.blocks.waves import Waves"
+    _named(
+        blocks / "kinds.py",
         "from lovrit.core.slate",
-        "from lovrit.core.blocks.waves import Waves\nfrom lovrit.core.slate",
-        1,
+        line,
+        ("Tempo, Build,", "Tempo, Build, Waves,"),
     )
-    (blocks / "kinds.py").write_text(
-        kinds.replace("Tempo, Build,", "Tempo, Build, Waves,"), "utf-8"
-    )
-    (tmp_path / "tried.py").write_text(TRIED, "utf-8")
     slate = tmp_path / "waves.slate"
     slate.write_text("3 x (8 4 2), rest 2:00, at 8\n  squat\n", "utf-8")
-    env = os.environ | {
-        "PYTHONPATH": f"{source}:{tmp_path}",
-        "XDG_CACHE_HOME": str(tmp_path / "cache"),
-    }
     plan = [sys.executable, "-m", "lovrit.cli", "plan", str(slate), "--json"]
     told = json.loads(
         subprocess.run(plan, env=env, capture_output=True, check=True, text=True).stdout
     )
     assert told["blocks"][0]["kind"] == "waves" and len(told["intervals"]) == 18
     assert [one["phase"] for one in told["intervals"][:2]] == ["work", "rest"]
-    ran = subprocess.run(
-        [sys.executable, "tried.py"],
-        cwd=tmp_path,
-        env=env,
-        capture_output=True,
-        text=True,
-        check=False,
-    )
-    assert ran.returncode == 0, ran.stderr[-2000:]
+    _runs(TRIED, tmp_path, env)
 
 
 def test_what_is_measured_answers(tmp_path: Path) -> None:

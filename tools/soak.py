@@ -18,10 +18,10 @@ from pathlib import Path
 
 import httpx
 
-from lovrit.core.run.deeds import DEEDS
 from lovrit.core.run.event import Event, happening
+from lovrit.core.run.fold import Fold
 from lovrit.core.run.frozen import thaw
-from lovrit.core.run.going import Fold, Going
+from lovrit.core.run.going import Going
 from lovrit.core.run.late import ends_at_s
 from lovrit.core.values import checked_json
 
@@ -84,7 +84,7 @@ def kept(server: Server, class_id: int, now_ms: int) -> tuple[set[str], int, Goi
             "select frozen, made_ms from class where id = ?", (class_id,)
         ).fetchone()
     database.close()
-    fold = Fold(thaw(json.loads(frozen)).plan(), [], DEEDS)
+    fold = Fold(thaw(json.loads(frozen)).plan(), [])
     events = [checked_json(Event, body) for (body,) in rows]
     for event in events:
         fold.take(happening(event, made_ms, kept=True))

@@ -15,8 +15,8 @@ from lovrit.core.review.after import After, Heart
 from lovrit.core.review.figures import Bout, drift, figures
 from lovrit.core.review.paragraph import paragraph
 from lovrit.core.run.classplan import Runner, class_plan
-from lovrit.core.run.deeds import DEEDS
-from lovrit.core.run.going import Fold, Happening
+from lovrit.core.run.fold import Fold
+from lovrit.core.run.going import Happening
 from lovrit.core.timeline.plan import plan_text
 
 LIBRARY = shipped()
@@ -54,7 +54,7 @@ def happening(nth: int, said: str) -> Happening:
 def after_of(case: dict[str, Any], slates: dict[str, str] = FILE["slates"]) -> After:
     plan = plan_text(slates[case["slate"]], LIBRARY)
     people = case.get("people", [])
-    fold = Fold(class_plan(plan.session, LIBRARY), [Runner(one, "A") for one in people], DEEDS)
+    fold = Fold(class_plan(plan.session, LIBRARY), [Runner(one, "A") for one in people])
     begun = fold.state.plan
     for nth, said in enumerate(case["events"]):
         fold.take(happening(nth, said))

@@ -7,8 +7,8 @@ from typing import Any
 from lovrit.core.moves.library import Library
 from lovrit.core.run.board import Board, Row, board_of
 from lovrit.core.run.classplan import Runner, class_plan, dealt
-from lovrit.core.run.deeds import DEEDS
-from lovrit.core.run.going import Fold, Going, Happening
+from lovrit.core.run.fold import Fold
+from lovrit.core.run.going import Going, Happening
 from lovrit.core.run.late import ends_at_s, late_s, ways
 from lovrit.core.run.saying import big_clock, lane_objects, leading, says
 from lovrit.core.session.session import Session
@@ -98,7 +98,7 @@ def class_object(
 ) -> dict[str, Any]:
     """What a class tells at so many moments, its laps and scores, and what became of its people."""
     plan = class_plan(session, library)
-    fold = Fold(plan, people, DEEDS)
+    fold = Fold(plan, people)
     told: list[dict[str, Any]] = []
     waiting = list(events)
     for moment in sorted(at):

@@ -19,8 +19,7 @@ from lovrit.core.review.figures import Bout, drift, figures
 from lovrit.core.review.paragraph import LEAST_CLEAN, paragraph
 from lovrit.core.review.turns import LAG_MS, SHORT_S
 from lovrit.core.run.classplan import class_plan, lanes_of
-from lovrit.core.run.deeds import DEEDS
-from lovrit.core.run.going import Fold
+from lovrit.core.run.fold import Fold
 from lovrit.core.run.lane import LaneLap
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.values import LovritError
@@ -48,7 +47,7 @@ def review_object(given: Any, library: Library) -> dict[str, Any]:
         raise NotAReview(f"Line {laid.problems[0].line} of the session: {laid.problems[0].text}")
     people = crew_of(given.get("crew") or {"people": []}, laid.session)
     plan = class_plan(laid.session, library)
-    fold = Fold(plan, people, DEEDS)
+    fold = Fold(plan, people)
     for event in events_of(given.get("events") or []):
         fold.take(event)
     read = given.get("traces") or {}

@@ -10,9 +10,9 @@ from typing import NamedTuple
 from lovrit.core.crew.groups import letter
 from lovrit.core.crew.person import Comer
 from lovrit.core.run.classplan import ClassPlan, Runner
-from lovrit.core.run.deeds import DEEDS
+from lovrit.core.run.fold import Fold
 from lovrit.core.run.foretold import Moment, moment
-from lovrit.core.run.going import Fold, Going, Happening
+from lovrit.core.run.going import Going, Happening
 from lovrit.core.run.lane import Lane
 from lovrit.core.run.saying import part_begins
 from lovrit.house.own import Versions, own_moment
@@ -50,7 +50,7 @@ class AloneStep(NamedTuple):
 
 def alone(plan: ClassPlan, mine: Comer) -> tuple[AloneStep, ...]:
     """A session's steps for one person, from the first to the last."""
-    fold = Fold(plan, [Runner(str(mine.id), letter(mine.group))], DEEDS)
+    fold = Fold(plan, [Runner(str(mine.id), letter(mine.group))])
     if not fold.take(Happening("start", "start", 0.0, {"count_in": 0.0})):
         return ()
     versions = Versions(plan.library)

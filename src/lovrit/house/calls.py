@@ -25,6 +25,7 @@ STEADY_S, LEAST = (
 APART = 1.5  # steps of effort
 HIGHER = "a bad day, heat, or a strap that slips"
 LOWER = "medicine, a strap that slips, or a good day"
+CHANGED = "{} and {} seem to wear each other’s straps: ask, and say so under Somebody."
 
 
 class Calls:
@@ -37,6 +38,14 @@ class Calls:
         self._felt: dict[int, float] = {}
         self._said: list[tuple[float, str]] = []
         self._recent: dict[int, deque[int]] = {}
+        self._seemed: set[tuple[int, int]] = set()
+        self.changed: tuple[tuple[int, int], ...] = ()
+
+    def suspect(self, pairs: Iterable[tuple[int, int]]) -> None:
+        """Who seems to wear whose strap, as it looks now; it is said once it has looked so twice in a row."""
+        now = set(pairs)
+        self.changed = tuple(sorted(now & self._seemed))
+        self._seemed = now
 
     def hear(self, person: int, bpm: int) -> None:
         """One more second of somebody's heart; 0 is no signal."""
@@ -56,7 +65,9 @@ class Calls:
         for comer in comers:
             self._at_odds(comer, felt, at_s)
         self._said = [(when, text) for when, text in self._said if at_s - when < SHOWN_S]
-        return tuple(text for _, text in self._said)
+        names = {one.id: one.name for one in comers}
+        seem = (CHANGED.format(names[one], names[other]) for one, other in self.changed)
+        return (*(text for _, text in self._said), *seem)
 
     def _lasts(self, kind: str, bead: Bead, so: bool, at_s: float, least_s: float) -> bool:
         """Whether something has been so for long enough to be called, and was not called yet."""
@@ -101,11 +112,7 @@ class Calls:
         if abs(heart - said) <= APART:
             return
         heart_said = number(round(2 * heart) / 2)
-        why = (
-            "a bad day, heat, or a strap that slips"
-            if heart > said
-            else "medicine, a strap that slips, or a good day"
-        )
+        why = HIGHER if heart > said else LOWER
         self._said.append(
             (at_s, f"{comer.name} says {number(said)}, the heart {heart_said}: {why}? Ask.")
         )

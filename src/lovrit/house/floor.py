@@ -5,6 +5,7 @@ Presses are taken in threads, so that a disk that is slow or held by something e
 
 import asyncio
 import contextlib
+import itertools
 import json
 from collections import OrderedDict
 from collections.abc import Callable, Iterator
@@ -18,23 +19,25 @@ from anyio import CapacityLimiter
 from lovrit.core.blocks.score import Impossible
 from lovrit.core.crew.person import Comer, coming
 from lovrit.core.run.event import Event
+from lovrit.core.run.events.kinds import KNOWN
 from lovrit.core.run.frozen import UnreadableClass
 from lovrit.core.run.late import slot_ends
 from lovrit.core.values import LovritError
 from lovrit.house.guests import Guesses
 from lovrit.house.hearts import Hearts
 from lovrit.house.house import House
-from lovrit.house.learnt import HeartsAfter, learn_newest
+from lovrit.house.learnt import HeartsAfter, is_known, learn_newest
 from lovrit.house.live import Live
 from lovrit.house.telling import MANY, SOON, state_object
+from lovrit.house.traced import traces_of
 from lovrit.store import classes, people
 from lovrit.store.trouble import Trouble
 
 log = structlog.get_logger()
 SCREENS = ("coach", "wall")
 STANDS_MS = 1000
-SHIFT_NOTHING = frozenset(
-    {"mark", "broke", "felt", "score", "note", "heart", "due", "show", "swap", "absent", "changed"}
+SUSPECTS_S = (
+    180  # so often it is looked at whose straps seem changed: 0.4 s of work for eighteen people
 )
 REACH_MS = 120_000  # a screen is always told of at least two minutes that come
 AT_LEISURE = 8  # screens that are told of all that comes, each second
@@ -220,7 +223,7 @@ class Floor:
             was_closed, live.closed = live.closed, live.state.phase == "over"
             self._to_learn = self._to_learn or (live.closed and not was_closed)
             self._put(live)
-            self.tell(live, shifts=event.kind not in SHIFT_NOTHING)
+            self.tell(live, shifts=KNOWN[event.kind].shifts)
         log.info("class event", class_id=class_id, kind=event.kind)
         return Happened(live, None)
 
@@ -330,9 +333,11 @@ class Floor:
 
     async def _learn_for_ever(self) -> None:
         """Apart from the writing, which must not wait some seconds for it."""
-        while True:
+        for second in itertools.count():
             await asyncio.sleep(1)
             await self._aside(self.learn)
+            if second % SUSPECTS_S == 0:
+                await self._aside(self.suspect)
 
     def tick(self, now_ms: int) -> None:
         """One second of every class that is on, and its straps written down."""
@@ -378,6 +383,26 @@ class Floor:
         except Trouble as trouble:
             self._say_once(str(trouble))
 
+    def suspect(self) -> None:
+        """Whose straps seem changed in classes that are on, by what each heart did before: asked while it helps."""
+        for live in list(self.lives.values()):
+            try:
+                self._suspect(live)
+            except Trouble as trouble:
+                self._say_once(str(trouble))
+            except Exception:
+                log.exception("straps could not be compared", class_id=live.id)
+
+    def _suspect(self, live: Live) -> None:
+        going = live.going
+        if going.phase != "on" or sum(map(is_known, live.comers)) < 2:
+            return
+        with self.house.database.work() as work:
+            traces = traces_of(work, live)
+        said = {int(who) for who in (*going.worn, *going.changed)}
+        pairs = self.cleaned.changed(live, traces)
+        live.calls.suspect(pair for pair in pairs if not said & set(pair))
+
     def write_all(self) -> None:
         """Write down what straps told, and classes that went over; what can't be written now is tried again."""
         for live in list(self.lives.values()):
@@ -394,7 +419,7 @@ class Floor:
         told = live.unwritten[:]
         over = live.state.phase == "over" and not live.closed
         if told or over:
-            with self.house.database.work() as work:
+            with self.house.database.writing() as work:
                 if self.house.settings.straps:
                     classes.add_samples(work, live.id, told)
                 if over:

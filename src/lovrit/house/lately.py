@@ -8,7 +8,6 @@ from sqlmodel import Session as Work
 
 from lovrit.core.crew.person import Person
 from lovrit.core.review.turns import asked_most, person_turns, turns_over
-from lovrit.core.run.going import Happening
 from lovrit.core.tonight.people import LastTime, Minds, Seen, watch_said
 from lovrit.house.floor import Floor
 from lovrit.house.house import House
@@ -59,15 +58,8 @@ def _of_class(floor: Floor, work: Work, class_id: int) -> dict[int, LastTime]:
 
 def _whys(live: Live) -> dict[int, str]:
     """Who had stopped when the class was over, each with why."""
-    said: dict[int, str] = {}
-    for event in live.fold.counted:
-        if event.kind == "stops":
-            said[_who(event)] = str(event.fields.get("why") or "") or UNSAID
-    return {who: why for who, why in said.items() if who in live.state.stopped}
-
-
-def _who(event: Happening) -> int:
-    return int(str(event.fields.get("person") or 0))
+    away = live.going.away
+    return {int(who): away[who][-1].why or UNSAID for who in live.going.stopped}
 
 
 def last_seen_of(house: House, work: Work, everyone: Iterable[Person]) -> dict[int, Seen]:

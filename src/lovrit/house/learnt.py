@@ -5,7 +5,7 @@ from collections.abc import Callable
 from contextlib import suppress
 
 from lovrit.core.crew.fit import Fitted
-from lovrit.core.crew.person import Person
+from lovrit.core.crew.person import Comer, Person
 from lovrit.core.heart.foresee import body_of, start_of
 from lovrit.core.heart.learn import Evening, learn
 from lovrit.core.heart.suspected import Worn, asked_of_heart, changed_straps
@@ -37,7 +37,8 @@ class HeartsAfter:
                 one.id: heart_after(live.plan, live.state, one, traces.get(one.id, []))
                 for one in live.comers
             }
-            self._kept[key] = {who: heart for who, heart in made.items() if heart is not None}
+            told = {who: heart for who, heart in made.items() if heart is not None}
+            self._kept.setdefault(key, told)  # another thread may have been quicker
             while len(self._kept) > ON_THE_SHELF:
                 self._kept.popitem(last=False)
         self._kept.move_to_end(key)
@@ -52,13 +53,17 @@ class HeartsAfter:
                 [
                     Worn(one.id, body_of(one), hearts[one.id].evening())
                     for one in live.comers
-                    if one.id in hearts and one.id not in said
-                    if (one.heart or one.max_hr) and not one.effort_only
+                    if one.id in hearts and one.id not in said and is_known(one)
                 ]
             )
             while len(self._changed) > ON_THE_SHELF:
                 self._changed.popitem(last=False)
         return self._changed[key]
+
+
+def is_known(one: Comer) -> bool:
+    """Whether enough is known of a heart to tell whether a strap is on another."""
+    return bool(one.heart or one.max_hr) and not one.effort_only
 
 
 def _as_it_was(live: Live, traces: dict[int, Trace]) -> tuple[object, ...]:

@@ -5,19 +5,17 @@ from threading import RLock
 from typing import NamedTuple
 
 from lovrit.core.blocks.score import Impossible
-from lovrit.core.crew.groups import MOST_GROUPS, letter, usual_groups
 from lovrit.core.crew.person import Comer
 from lovrit.core.heart.gate import GateSignal
 from lovrit.core.review.scores import score
 from lovrit.core.run.account import Class, account
-from lovrit.core.run.classplan import Runner
-from lovrit.core.run.deeds import DEEDS
 from lovrit.core.run.demands import Demands
 from lovrit.core.run.event import Event, happening
-from lovrit.core.run.going import Fold, Going
+from lovrit.core.run.fold import Fold
+from lovrit.core.run.going import Going
 from lovrit.core.run.here import in_their_groups
-from lovrit.core.session.session import Session
 from lovrit.house.calls import Calls
+from lovrit.house.folded import folded
 from lovrit.house.hearts import Hearts, hearts_view
 from lovrit.house.own import Versions
 from lovrit.house.telling import Told
@@ -31,13 +29,6 @@ HELD_SLEEP_MS = 600_000  # a class left held for so long is one that nobody is i
 MOST_BEHIND_S = 3600  # so much is caught up after a standstill; hearts before that are not made up
 SAME_MS = 1000  # how it stands is worked out once a second for all screens that ask
 MOST_UNWRITTEN = 14_400  # four hours of seconds are kept while the disk takes nothing
-
-
-def nameless(session: Session) -> list[Runner]:
-    """Groups by their letters, where nobody said who comes: as many as people and stations ask for."""
-    stations = max((len(block.moves) for block in session.blocks if block.moves_people), default=0)
-    count = usual_groups(session.people, stations) if session.people else max(1, stations)
-    return [Runner(str(-nth), letter(nth - 1)) for nth in range(1, min(count, MOST_GROUPS) + 1)]
 
 
 class Second(NamedTuple):
@@ -77,19 +68,9 @@ class Live:
             row = classes.get(work, class_id)
             self.title, self.session_id, self.made_ms = row.title, row.session_id, row.made_ms
             self.closed, self.is_try = row.over_ms is not None, row.is_try
-            self._came: tuple[Comer, ...] = classes.comers(row)
-            self.plan = classes.run_by(row)
-            happened = classes.events(work, class_id)
-        self.run_by = self.plan.plan()
-        late = {event.person for event in happened if event.kind == "joins"}
-        there = [one for one in self._came if one.id not in late]
-        people = [Runner(str(one.id), letter(one.group)) for one in there]
-        if not people:
-            people = [Runner("-1", "A")] if self.is_try else nameless(self.plan.session)
-        self._nameless = len(people) if not there else 0
-        self.fold = Fold(self.run_by, people, DEEDS)
-        for event in happened:
-            self.fold.take(happening(event, self.made_ms, kept=True))
+            kept = folded(row, classes.events(work, class_id))
+        self.plan, self._came, self.fold, self._nameless = kept
+        self.run_by = self.fold.plan
         self.demands = Demands(self.plan.session, self.plan.timeline)
         self.readings = Readings()
         self.outside, self._taken = outside or Outside(), dict[int, tuple[str, int]]()

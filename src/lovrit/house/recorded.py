@@ -1,22 +1,16 @@
 """Records of classes worked out: a missing one before it is asked for, all of them once beside everything else."""
 
-from contextlib import suppress
-
 import structlog
-from sqlmodel import Session as Work
 
-from lovrit.core.crew.groups import letter
-from lovrit.core.review.record import record_of
+from lovrit.core.review.record import Record, record_of
 from lovrit.core.run.account import account
-from lovrit.core.run.classplan import Runner
-from lovrit.core.run.deeds import DEEDS
-from lovrit.core.run.event import happening
+from lovrit.core.run.event import Event
 from lovrit.core.run.frozen import UnreadableClass
-from lovrit.core.run.going import Fold
 from lovrit.core.run.here import in_their_groups
+from lovrit.house.folded import folded
 from lovrit.house.house import House
-from lovrit.house.live import nameless
 from lovrit.store import classes, records
+from lovrit.store.tables import ClassRow
 from lovrit.store.trouble import Trouble
 
 log = structlog.get_logger()
@@ -46,43 +40,50 @@ def _work_out(house: House, most: int) -> bool:
 def _recorded(house: House, class_id: int) -> None:
     """One record; a class that breaks us is kept as one that can't be read, so that it stops no page and no other."""
     try:
-        with house.database.writing() as work:
-            record(house, work, class_id)
+        _record(house, class_id)
     except Trouble:
         raise
-    except Exception:
-        log.exception("a class left no record", class_id=class_id)
+    except Exception as error:
+        if not isinstance(error, UnreadableClass):
+            log.exception("a class left no record", class_id=class_id)
         with house.database.writing() as work:
-            at = house.when(classes.get(work, class_id).made_ms)
-            records.set_unreadable(work, class_id, f"{at:%Y-%m-%d}")
+            records.set_unreadable(work, class_id, _day(house, classes.get(work, class_id)))
+
+
+def _day(house: House, row: ClassRow) -> str:
+    return f"{house.when(row.made_ms):%Y-%m-%d}"
+
+
+def _record(house: House, class_id: int) -> None:
+    """Work out a record outside the unit that writes: who presses meanwhile waits for a line, not for a class."""
+    with house.database.work() as work:
+        row, happened = classes.get(work, class_id), classes.events(work, class_id)
+    made = _worked_out(row, happened)
+    with house.database.writing() as work:
+        now = classes.get(work, class_id)
+        if (now.people, classes.events(work, class_id)) != (row.people, happened):
+            return  # something happened in it meanwhile: its record is still missing
+        day = _day(house, row)
+        records.set_unreadable(work, class_id, day)
+        records.keep(work, class_id, day, made)
+        for tell in house.recorded:
+            tell(house, work, class_id)
+
+
+def _worked_out(row: ClassRow, happened: tuple[Event, ...]) -> Record:
+    """The record of a class.
+
+    Raises:
+        UnreadableClass: if it was kept in a way that isn't read here.
+    """
+    plan, comers, fold, _ = folded(row, happened)
+    over_s = ((row.over_ms or row.made_ms) - row.made_ms) / 1000
+    state = account(fold.at(max(over_s, fold.state.now_s)), plan, row.made_ms)
+    there = in_their_groups(comers, fold.state)
+    return record_of(row.title, row.text, plan, fold, state, there)
 
 
 def record_all(house: House) -> None:
     """All that are missing, a few at a time, as long as the house is open: also what comes to be missing later."""
     while not house.closing.is_set():
         house.closing.wait(EVERY_S if up_to_date(house) else SOON_S)
-
-
-def record(house: House, work: Work, class_id: int) -> None:
-    """Work out the record of a class and keep it; of one that can't be read, that it can't."""
-    row = classes.get(work, class_id)
-    day = f"{house.when(row.made_ms):%Y-%m-%d}"
-    records.set_unreadable(work, class_id, day)
-    with suppress(UnreadableClass):
-        comers, plan, happened = (
-            classes.comers(row),
-            classes.run_by(row),
-            classes.events(work, class_id),
-        )
-        late = {event.person for event in happened if event.kind == "joins"}
-        people = [Runner(str(one.id), letter(one.group)) for one in comers if one.id not in late]
-        people = people or ([Runner("-1", "A")] if row.is_try else nameless(plan.session))
-        fold = Fold(plan.plan(), people, DEEDS)
-        for event in happened:
-            fold.take(happening(event, row.made_ms, kept=True))
-        over_s = ((row.over_ms or row.made_ms) - row.made_ms) / 1000
-        state = account(fold.at(max(over_s, fold.state.now_s)), plan, row.made_ms)
-        there = in_their_groups(comers, fold.state)
-        records.keep(work, class_id, day, record_of(row.title, row.text, plan, fold, state, there))
-        for tell in house.recorded:
-            tell(house, work, class_id)

@@ -10,9 +10,11 @@ from lovrit.core.crew.person import Comer
 from lovrit.core.run.account import done_taps
 from lovrit.core.run.board import Row, What
 from lovrit.core.run.classplan import ClassPlan
+from lovrit.core.run.events.kinds import KNOWN
+from lovrit.core.run.fold import Fold
 from lovrit.core.run.foretold import LaneShown, Moment, foretold
 from lovrit.core.run.frozen import Frozen
-from lovrit.core.run.going import Fold, Going, Happening
+from lovrit.core.run.going import Going, Happening
 from lovrit.core.run.late import due_s, early_s, ends_at_s, late_s, ways
 from lovrit.core.slate.line import Line
 from lovrit.core.slate.written import kit_words, ways_said
@@ -21,14 +23,6 @@ from lovrit.house.own import Versions, own_box, own_moment
 Watcher = Literal["coach", "wall"]
 HEARD = 16  # presses that a screen is told the class has heard: more than can be under way at once
 SOON, MANY = 8, 400  # moments that are told with every press, and those that follow at leisure
-TAKEN_BACK = {
-    "next": "next", "back": "back", "again": "once more", "longer": "the seconds", "skip-round": "the skipped round",
-    "skip-block": "the skipped block", "drop-round": "one round fewer", "replace": "the other move",
-    "stops": "the stop", "returns": "the return", "moves": "the change of group", "done": "“done”", "in": "“in”",
-    "round": "a round", "change": "the change", "plan": "the new plan", "due": "the end", "mark": "the mark",
-    "jump": "the jump", "broke": "“problem here”", "swap": "the change of straps", "score": "the score",
-    "absent": "“wasn’t there”", "changed": "the changed straps",
-}  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -115,7 +109,7 @@ def _mine(live: Told, mine: Comer) -> dict[str, Any]:
         "group": letter(mine.group),
         "out": who in going.stopped,
         "done": clock(round(took[-1])) if took and tap and tap.kind == "done" else "",
-        "undo": None if tap is None else {"of": tap.id, "said": TAKEN_BACK[tap.kind]},
+        "undo": None if tap is None else {"of": tap.id, "said": KNOWN[tap.kind].undo},
         "felt": going.felt.get(who),
     }
 
@@ -161,7 +155,7 @@ def _for_the_coach(live: Told) -> dict[str, Any]:
         ],
         "undo": None
         if last is None
-        else {"of": last.id, "said": TAKEN_BACK[last.kind], "by": last.fields.get("by", "")},
+        else {"of": last.id, "said": KNOWN[last.kind].undo, "by": last.fields.get("by", "")},
         "stopped": sorted(int(who) for who in going.stopped),
         "in_group": {one.id: letter(one.group) for one in live.comers},
         "marks": len(going.marks),
@@ -172,10 +166,10 @@ def _for_the_coach(live: Told) -> dict[str, Any]:
 
 def _last(live: Told) -> Happening | None:
     """The press that an undo would take back: the last one, where it is of a kind that can be."""
-    presses = [
-        one for one in live.fold.counted if one.kind not in ("heart", "felt", "show", "note")
-    ]
-    return presses[-1] if presses and presses[-1].kind in TAKEN_BACK else None
+    last = next(
+        (one for one in reversed(live.fold.counted) if KNOWN[one.kind].undo is not None), None
+    )
+    return last if last and KNOWN[last.kind].undo else None
 
 
 class _Table:

@@ -17,6 +17,7 @@ from lovrit.web.debrief.progress import router as progress
 from lovrit.web.debrief.routes import router as debrief
 from lovrit.web.debrief.together import router as together
 from lovrit.web.debrief.traces import router as traces
+from lovrit.web.desk.evenings import router as evenings
 from lovrit.web.desk.library import router as library
 from lovrit.web.desk.message import router as message
 from lovrit.web.desk.revisions import router as revisions
@@ -66,7 +67,13 @@ class Screen(NamedTuple):
 
 # the thread of a session in the order of the work, then the club's pages
 SCREENS = (
-    Screen("desk", "Write", "/desk", (library, message, revisions, think, tries, desk), "write"),
+    Screen(
+        "desk",
+        "Write",
+        "/desk",
+        (library, message, revisions, think, tries, evenings, desk),
+        "write",
+    ),
     Screen("crew", "Who", "/crew", (fits, rises, answers, crew), "who"),
     Screen("hall", "Where", "/hall", (hall_drawn, placing, hall), "where"),
     Screen("run", "Floor", "/run", (run, hand, in_the_hall, paper, talk), "floor"),

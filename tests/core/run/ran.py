@@ -4,10 +4,9 @@ from lovrit.core.crew.groups import letter
 from lovrit.core.crew.person import Comer
 from lovrit.core.run.account import Class, account
 from lovrit.core.run.classplan import Runner
-from lovrit.core.run.deeds import DEEDS
 from lovrit.core.run.event import Event, happening
+from lovrit.core.run.fold import Fold
 from lovrit.core.run.frozen import Frozen, freeze
-from lovrit.core.run.going import Fold
 from lovrit.core.timeline.plan import Plan
 
 T0 = 1_800_000_000_000
@@ -16,7 +15,7 @@ T0 = 1_800_000_000_000
 def fold_of(frozen: Frozen, events: list[Event], people: tuple[Comer, ...] = ()) -> Fold:
     """The fold of a class that was opened at T0."""
     runners = [Runner(str(one.id), letter(one.group)) for one in people]
-    fold = Fold(frozen.plan(), runners, DEEDS)
+    fold = Fold(frozen.plan(), runners)
     for event in events:
         fold.take(happening(event, T0))
     return fold

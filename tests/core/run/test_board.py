@@ -14,9 +14,9 @@ from lovrit.core.crew.person import Comer
 from lovrit.core.moves.library import shipped
 from lovrit.core.run.board import Board
 from lovrit.core.run.classplan import Runner, class_plan
-from lovrit.core.run.deeds import DEEDS
+from lovrit.core.run.fold import Fold
 from lovrit.core.run.foretold import Moment, foretold, moment
-from lovrit.core.run.going import Fold, Happening
+from lovrit.core.run.going import Happening
 from lovrit.core.session.rack import rack
 from lovrit.core.session.reader import read
 from lovrit.core.slate.line import Line
@@ -42,7 +42,7 @@ def crew(groups: dict[str, int]) -> list[Comer]:
 def opened(slate: str, people: list[Comer]) -> Fold:
     reading = read(slate)
     runners = [Runner(str(one.id), letter(one.group)) for one in people]
-    fold = Fold(class_plan(reading.session, shipped()), runners, DEEDS)
+    fold = Fold(class_plan(reading.session, shipped()), runners)
     fold.take(Happening("0", "start", 0.0))
     return fold
 

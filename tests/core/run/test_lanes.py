@@ -13,8 +13,10 @@ from hypothesis import strategies as st
 from lovrit.core.moves.library import shipped
 from lovrit.core.run.board import CLOSED
 from lovrit.core.run.classplan import Runner, class_plan, dealt
-from lovrit.core.run.deeds import DEEDS
-from lovrit.core.run.going import Fold, Going, Happening
+from lovrit.core.run.events.kinds import KNOWN
+from lovrit.core.run.events.plan import PLAN
+from lovrit.core.run.fold import Fold
+from lovrit.core.run.going import Going, Happening
 from lovrit.core.run.late import early_s, ends_at_s, ways
 from lovrit.core.session.reader import read
 from lovrit.formats.class_files import class_object, moment_object
@@ -42,7 +44,7 @@ STRUCTURES = (
     "rest 1:30",
 )
 COOL = "cool-down 4:00"
-KINDS = [*DEEDS, "undo", "nonsense"]
+KINDS = [*KNOWN, "nonsense"]
 LANES = ["all", "A", "B", "A1", "first", "p1", "p3", "nobody"]
 
 
@@ -53,7 +55,7 @@ def people(count: int) -> list[Runner]:
 def fold_of(text: str, count: int) -> Fold:
     reading = read(text)
     assert not reading.problems, reading.problems
-    return Fold(class_plan(reading.session, shipped()), people(count), DEEDS)
+    return Fold(class_plan(reading.session, shipped()), people(count))
 
 
 @st.composite
@@ -219,7 +221,7 @@ def test_a_way_ends_when_it_says_and_touches_nothing_that_is_done(
     for nth, way in enumerate(ways(fold.state)):
         state = fold.state.copy()
         laps, at = list(state.laps), state.at
-        assert DEEDS["plan"](state, Happening(f"w{nth}", "plan", state.now_s, {"way": way.way}))
+        assert PLAN.deed(state, Happening(f"w{nth}", "plan", state.now_s, {"way": way.way}))
         assert abs(ends_at_s(state) - way.ends_at_s) < 1e-3
         assert way.ends_at_s < ends_at_s(fold.state)
         assert (state.laps, state.at) == (laps, at)

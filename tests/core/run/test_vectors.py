@@ -9,9 +9,9 @@ from typing import Any
 from lovrit.core.crew.person import Comer
 from lovrit.core.moves.library import shipped
 from lovrit.core.run.event import Event, happening
+from lovrit.core.run.fold import Fold
 from lovrit.core.run.foretold import moment
 from lovrit.core.run.frozen import freeze
-from lovrit.core.run.going import Fold
 from lovrit.core.run.saying import big_clock
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.values import checked

@@ -21,6 +21,7 @@ LEAST_TIMES = 4  # repeats from which on the first and the last can be told apar
 NOTHING = """
 the and had has have was were with not bit too very again left right early both for from off out his her my hurt hurts
 hurting pain pains painful sore aches ache bad well feel feels feeling felt leave leaving left call take go going gone
+done tonight home time out enough
 links rechts mal wieder und mit nicht weh tut tat schmerz schmerzen avec pas très con sin muy no
 """
 EMPTY = frozenset(NOTHING.split())
@@ -44,9 +45,7 @@ class Stop(NamedTuple):
 def stops(after: After) -> list[Stop]:
     """Every time that somebody stopped, with why."""
     return [
-        Stop(str(one.fields.get("person")), one.at_s, str(one.fields.get("why") or ""))
-        for one in after.counted
-        if one.kind == "stops"
+        Stop(who, one.from_s, one.why) for who, spans in after.going.away.items() for one in spans
     ]
 
 

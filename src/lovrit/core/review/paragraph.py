@@ -6,9 +6,10 @@ from lovrit.core.blocks.fade import how_even
 from lovrit.core.blocks.score import finish_of
 from lovrit.core.clock import clock, read_clock
 from lovrit.core.review.after import After, Clause, called_all, forecast_said, repeats, scored
-from lovrit.core.review.changes import change_said
+from lovrit.core.review.changes import changes_said
 from lovrit.core.review.concluded import CONCLUDE, capped, stopped_together
 from lovrit.core.review.kin import worth
+from lovrit.core.run.events.kinds import KNOWN
 from lovrit.core.run.going import Happening
 
 SAME_S = 30  # so far from the plan is still as planned
@@ -81,34 +82,23 @@ def _who(after: After) -> Iterator[Clause]:
     ]
     said = stopped_together(after)
     parts += [
-        _stop(after, who, at)
-        for who, at in going.ever_stopped.items()
+        _stop(after, who)
+        for who in going.away
         if said is None or who not in said.who or who not in going.stopped
     ]
     weight = BEGAN_LATE if len(parts) > 1 else CAME
     yield Clause(f"{', '.join(parts)}.", tuple(map(after.called, came)), weight)
 
 
-def _stop(after: After, who: str, at_s: float) -> str:
-    why = next(
-        (
-            str(event.fields.get("why", ""))
-            for event in after.counted
-            if event.kind == "stops" and str(event.fields.get("person")) == who
-        ),
-        "",
+def _stop(after: After, who: str) -> str:
+    """When somebody stopped first, why, and when they came back for good."""
+    spans = after.going.away[who]
+    why = next((one.why for one in spans if one.why), "")
+    back = spans[-1].to_s
+    said = f"{after.called(who)} stopped at {after.into(spans[0].from_s)}" + (
+        f": {why}" if why else ""
     )
-    back = [
-        event.at_s
-        for event in after.counted
-        if event.kind == "returns" and str(event.fields.get("person")) == who
-    ]
-    said = f"{after.called(who)} stopped at {after.into(at_s)}" + (f": {why}" if why else "")
-    return (
-        f"{said} and came back at {after.into(back[-1])}"
-        if back and who not in after.going.stopped
-        else said
-    )
+    return said if back is None else f"{said} and came back at {after.into(back)}"
 
 
 # what was changed
@@ -116,15 +106,15 @@ def _stop(after: After, who: str, at_s: float) -> str:
 
 def _changes(after: After) -> Iterator[Clause]:
     labels = [block.label for block in after.laid.timeline.blocks]
-    told = ((event, change_said(event, after.begun.session, labels)) for event in after.counted)
-    said = [_when(after, event, words) for event, words in told if words]
+    told = changes_said(after.counted, after.begun.session, labels)
+    said = [_when(after, event, words) for event, words in told]
     if said:
         yield Clause(f"Changed: {'; '.join(said)}.", tuple(said), CHANGED)
 
 
 def _when(after: After, event: Happening, words: str) -> str:
     """What was changed at a moment; what counts for the rest of the class needs none."""
-    return words if event.kind in ("drop-round", "plan") else f"{words} at {after.into(event.at_s)}"
+    return words if KNOWN[event.kind].lasts else f"{words} at {after.into(event.at_s)}"
 
 
 # what was scored, beside the forecast

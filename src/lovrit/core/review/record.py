@@ -5,11 +5,11 @@ All of it follows from the class and can be worked out again at any time.
 
 from lovrit.core.blocks.called import CALLED
 from lovrit.core.crew.person import Comer
-from lovrit.core.review.changes import change_said
+from lovrit.core.review.changes import changes_said
 from lovrit.core.review.kin import kin_key, own_key, worth
 from lovrit.core.run.account import Class
+from lovrit.core.run.fold import Fold
 from lovrit.core.run.frozen import Frozen
-from lovrit.core.run.going import Fold
 from lovrit.core.run.outcome import Outcome, outcome_of
 from lovrit.core.tries.done import Did, did
 from lovrit.core.values import Value
@@ -48,14 +48,14 @@ def record_of(
     ran = _blocks_run(plan, state)
     working = [block for at, block in enumerate(plan.session.blocks) if at in ran and block.works]
     labels = [one.label for one in plan.timeline.blocks]
-    said = [change_said(event, plan.session, labels) for event in fold.counted]
+    said = [words for _, words in changes_said(fold.counted, plan.session, labels)]
     going = fold.state
     words = [title, text, going.note, *(one.name for one in comers if not one.erased)]
     words += [one["text"] for one in (*going.marks, *going.broke)]
     words += [CALLED.get(one.kind, "") for one in plan.session.blocks]
     return Record(
         did=did(working, plan.library),
-        changes=tuple(dict.fromkeys(one for one in said if one)),
+        changes=tuple(dict.fromkeys(said)),
         outcome=outcome_of(plan, going, state),
         scores=tuple(_scores(plan, state, comers)),
         words="\n".join(one for one in words if one),

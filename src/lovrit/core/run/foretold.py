@@ -12,8 +12,8 @@ from lovrit.core.blocks.step import Laying
 from lovrit.core.run.board import Board, board_of, of_words, step_now
 from lovrit.core.run.classplan import PlannedBlock
 from lovrit.core.run.cues import Cue, step_cues
-from lovrit.core.run.deeds import DEEDS
-from lovrit.core.run.going import Going, Happening
+from lovrit.core.run.events.start import START
+from lovrit.core.run.going import COUNT_IN_S, Going, Happening
 from lovrit.core.run.lane import Lane
 from lovrit.core.run.saying import (
     big_clock,
@@ -25,8 +25,8 @@ from lovrit.core.run.saying import (
     where_words,
 )
 
-COUNT_IN_S = 5.0
 LITTLE_S = 1e-3
+WHERE_FROM_S, WHERE_AFTER_S = 10.0, 1.2  # a shorter rest has no time to hear where everybody goes
 SHAPES = {"done": "race", "in": "repeats", "change": "partners"}
 
 
@@ -87,7 +87,7 @@ def foretold(state: Going, most: int) -> tuple[Moment, ...]:
     going = state.copy()
     if going.phase == "ready":
         count_in = {"count_in": COUNT_IN_S}
-        if not DEEDS["start"](going, Happening("", "start", going.now_s, count_in)):
+        if not START.deed(going, Happening("", START.name, going.now_s, count_in)):
             return ()
     if going.phase == "held":
         going.phase = "on"
@@ -151,7 +151,7 @@ def moment(state: Going) -> Moment:
         _last(state, lane),
         shown_on,
         _lanes(state),
-        _cues(state, planned, step, lane),
+        _cues(state, planned, step, lane, shown_on),
     )
 
 
@@ -223,7 +223,9 @@ def _lanes(state: Going) -> tuple[LaneShown, ...]:
     return tuple(shown)
 
 
-def _cues(state: Going, planned: PlannedBlock, step: FloorStep, lane: Lane) -> tuple[Cue, ...]:
+def _cues(
+    state: Going, planned: PlannedBlock, step: FloorStep, lane: Lane, board: Board
+) -> tuple[Cue, ...]:
     """What is heard in the step that the class is told by, from now on."""
     if lane.waits_s or lane.done:
         return ()
@@ -231,9 +233,17 @@ def _cues(state: Going, planned: PlannedBlock, step: FloorStep, lane: Lane) -> t
     length = lane.length_s if lane.length_s is not None else float(step.planned_s)
     if step.tap == "done" and state.floor.cap_s is not None:
         length = float(state.floor.cap_s)  # it goes on until the last is done, or to its cap
-    made = step_cues(planned, step, _following(state, lane), begun, length)
+    made = [*step_cues(planned, step, _following(state, lane), begun, length)]
+    made += _whereto(board, begun) if planned.block.moves_people and length >= WHERE_FROM_S else []
     soonest = state.now_s - LITTLE_S
     return tuple(cue for cue in sorted(made) if cue.at_s >= soonest)
+
+
+def _whereto(board: Board, begun: float) -> list[Cue]:
+    """Where each group goes, to be said in a rest where a coach wants it: a cue of its own, which has no sound."""
+    places = [f"{' and '.join(row.groups)}: {row.station}" for row in board.rows if row.groups]
+    said = ". ".join(places)
+    return [Cue(begun + WHERE_AFTER_S, "where", said)] if board.resting and places else []
 
 
 def _following(state: Going, lane: Lane) -> tuple[PlannedBlock, FloorStep] | None:

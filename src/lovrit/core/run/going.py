@@ -4,36 +4,19 @@ Class time stands still while the class is held, so that a hold touches no lane.
 earliest of its clock, a heart, a cap, from what is known up to now; taps and presses end it at their own moment.
 """
 
-from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 from math import ceil, inf
 from typing import Any, Literal, NamedTuple
 
 from lovrit.core.blocks.floor import Floor, Tap
-from lovrit.core.run.classplan import ClassPlan, LaneOf, Runner, by_group, lanes_of
+from lovrit.core.run.classplan import ClassPlan, LaneOf, Runner, lanes_of
 from lovrit.core.run.lane import WAITING, Lane, LaneLap, ends_of
 
 BACK_GRACE_S = 3.0  # within the first seconds of a step, back goes to the one before
 APART_S = 2.0  # two presses on next within this are one meant twice
 LITTLE_S = 1e-9
-ARRIVING_S = 1.5  # a screen's clock may be this far ahead of ours when it presses at a border
 MAPS = ("people", "away", "joined", "felt", "beats", "rounds", "moves", "worn", "changed")
-COUNT_IN = "count-in"
-
-# presses that are meant for the turn that they were made in, and what counts when all is over
-PLACED = frozenset({"next", "back", "again", "longer"})
-AFTERWARDS = frozenset(
-    {"felt", "score", "note", "goes-on", "mark", "broke", "show", "undo", "absent", "changed"}
-)
-NOTHING = {
-    "start": "It had begun already.",
-    "hold": "It was not going then.",
-    "resume": "It was not held then.",
-    "goes-on": "It can go on for a minute after an end, and no longer.",
-    "longer": "No seconds were said, or none are counted down there.",
-    "plan": "That way is not open any more.",
-    "jump": "There is no such place in what is left of the plan.",
-}
+COUNT_IN, COUNT_IN_S = "count-in", 5.0
 
 Phase = Literal["ready", "on", "held", "over"]
 
@@ -49,10 +32,11 @@ class Happening:
 
 
 class Span(NamedTuple):
-    """From when to when something was so; ``to_s`` is None while it is."""
+    """From when to when something was so; ``to_s`` is None while it is; ``why`` as it was said."""
 
     from_s: float
     to_s: float | None = None
+    why: str = ""
 
     def within(self, from_s: float, to_s: float) -> float:
         """How many of the seconds between two moments it takes."""
@@ -383,95 +367,3 @@ class Going:
     def active(self) -> list[Lane]:
         """The lanes that are not done."""
         return [lane for lane in self.lanes if not lane.done]
-
-
-Deed = Callable[[Going, Happening], bool]
-
-
-class Fold:
-    """A class and all that happened in it, in order. What is taken back is left out from that moment on."""
-
-    def __init__(self, plan: ClassPlan, people: list[Runner], deeds: dict[str, Deed]) -> None:
-        self._plan, self._people, self._deeds = plan, people, deeds
-        self.state = self._fresh()
-        self.counted: list[Happening] = []
-        self.seen: dict[str, None] = {}  # in the order of their coming
-        self.refused: str | None = None
-
-    def copy(self) -> "Fold":
-        """A fold of its own, for an event that is only tried."""
-        made = Fold(self._plan, self._people, self._deeds)
-        made.state, made.counted, made.seen = self.state.copy(), list(self.counted), dict(self.seen)
-        return made
-
-    def _fresh(self) -> Going:
-        people = {one.id: one for one in self._people}
-        return Going(self._plan, people, letters=tuple(by_group(self._people)))
-
-    def take(self, event: Happening) -> bool:
-        """One more event; whether it changed anything. Each id counts once; none counts before what has been shown."""
-        self.refused = None
-        if event.id in self.seen:
-            return False
-        self.seen[event.id] = None
-        at_s = max(event.at_s, self.state.now_s)
-        event = Happening(event.id, event.kind, at_s, event.fields)
-        self.state.advance(at_s)
-        self.refused = self._why_not(event)
-        if self.refused is None and event.kind != "undo":
-            self.counted.append(event)
-        return self.refused is None
-
-    def _why_not(self, event: Happening) -> str | None:
-        """What is done for an event; why nothing was, where that is so."""
-        if self.state.phase == "over" and event.kind not in AFTERWARDS:
-            return "The class was over by then."
-        if event.kind == "undo":
-            return None if self._undo(event) else "It is taken back already, or never counted."
-        place = event.fields.get("place")
-        if event.kind in PLACED and place is not None and not _arrived(self.state, str(place)):
-            return "The class had moved on by then."
-        deed = self._deeds.get(event.kind)
-        done = deed is not None and deed(self.state, event)
-        return None if done else NOTHING.get(event.kind, "Nothing was changed by it.")
-
-    def _undo(self, event: Happening) -> bool:
-        """What came of an event is taken back from now on: the state is as though it had not been, the laps stay."""
-        of = str(event.fields.get("of", ""))
-        kept = [one for one in self.counted if one.id != of]
-        if len(kept) == len(self.counted):
-            return False
-        shown = self.state
-        shown.close_laps()
-        state = self._fresh()
-        for one in kept:
-            state.advance(one.at_s)
-            self._deeds[one.kind](state, one)
-        state.advance(event.at_s)
-        state.laps = shown.laps + [lap for lap in state.laps if lap.from_s >= event.at_s]
-        for lane in state.lanes:
-            lane.lap_from_s = max(lane.lap_from_s, event.at_s)
-        self.counted, self.state = kept, state
-        return True
-
-    def at(self, at_s: float) -> Going:
-        """The state at a later moment, with nothing else happening."""
-        state = self.state.copy()
-        state.advance(at_s)
-        return state
-
-
-def _arrived(state: Going, place: str) -> bool:
-    """Whether the class is where a press was made; one made by a screen a little ahead of it begins that place now."""
-    if state.place == place:
-        return True
-    ahead = state.copy()
-    ahead.advance(state.now_s + ARRIVING_S)
-    if state.phase != "on" or ahead.place != place:
-        return False
-    if state.counting:
-        state.begin(0)
-    for lane in state.active:
-        if state.place != place:
-            state.finish(lane, "clock")
-    return state.place == place

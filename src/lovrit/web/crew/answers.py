@@ -23,7 +23,7 @@ def _back(session_id: int, to: str) -> Response:
 
 def _set(request: Request, house: House, session_id: int, after: dict[int, int]) -> None:
     """Keep who comes, and tell the class that is on."""
-    with house.database.work() as work:
+    with house.database.writing() as work:
         before = coming(work, session_id)
         people.set_comers(work, session_id, as_it_runs(request, session_id, dict(after)))
     refused = tell_floor(floor_of(request), house, session_id, before, after)

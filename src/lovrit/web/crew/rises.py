@@ -12,7 +12,9 @@ from lovrit.core.crew.fits import cell
 from lovrit.core.crew.person import Person
 from lovrit.core.crew.rising import Did, Rise, rise
 from lovrit.core.run.event import Event
+from lovrit.core.run.events.kinds import KNOWN
 from lovrit.core.run.frozen import Frozen, UnreadableClass
+from lovrit.house.folded import folded
 from lovrit.house.house import House
 from lovrit.store import classes, people, sessions
 from lovrit.store.tables import ClassRow
@@ -22,7 +24,6 @@ from lovrit.web.pages import render
 
 router = APIRouter()
 WEEKS, MOST_CLASSES = 12, 40
-SHORTER = ("drop-round", "skip-round", "skip-block")  # sets that were left out for everybody
 
 
 class RiseRow(NamedTuple):
@@ -76,16 +77,15 @@ def _of_class(
     row: ClassRow, happened: tuple[Event, ...], day: date
 ) -> Iterator[tuple[tuple[int, str], Did]]:
     """What each person did at each station of a class."""
-    plan = classes.run_by(row)
-    felt = {one.person: one.value for one in happened if one.kind == "felt"}
-    stopped = {one.person for one in happened if one.kind == "stops"}
-    shorter = any(one.kind in SHORTER for one in happened)
+    plan, came, fold, _ = folded(row, happened)
+    going = fold.state
+    shorter = any(KNOWN[one.kind].leaves_out for one in fold.counted)
     for line in stations_in(plan.session):
         asked = _asked(plan, line.name)
-        for comer in classes.comers(row):
-            option = cell(comer, line, plan.library)
-            whole = not shorter and comer.id not in stopped
-            yield (comer.id, line.name), Did(day, option.said, felt.get(comer.id), asked, whole)
+        for comer in came:
+            option, who = cell(comer, line, plan.library), str(comer.id)
+            whole = not shorter and who not in going.away
+            yield (comer.id, line.name), Did(day, option.said, going.felt.get(who), asked, whole)
 
 
 def _asked(plan: Frozen, station: str) -> float | None:

@@ -129,7 +129,7 @@ def deal_groups(
     groups: Annotated[int, Form(ge=1, le=MOST_GROUPS)],
 ) -> Response:
     """Deal everyone who comes into so many groups."""
-    with house.database.work() as work:
+    with house.database.writing() as work:
         row, before = sessions.get(work, session_id), coming(work, session_id)
         come = list(before) or [person.id for person in people.everyone(work)]
         if not come:
@@ -141,7 +141,7 @@ def deal_groups(
 @router.post("/crew/{session_id}/even")
 def even_out(request: Request, house: InHouse, session_id: Id) -> Response:
     """Groups equal within one again, with as few people moved as can be."""
-    with house.database.work() as work:
+    with house.database.writing() as work:
         row, before = sessions.get(work, session_id), coming(work, session_id)
         people.set_comers(work, session_id, evened(before))
     return _after(request, house, row, before)
@@ -156,7 +156,7 @@ def who_comes(
     to: Annotated[Literal["crew", "tonight"], Form()] = "crew",
 ) -> Response:
     """Everyone comes, or those of the last session in their groups, or nobody; then back to where it was pressed."""
-    with house.database.work() as work:
+    with house.database.writing() as work:
         row, before = sessions.get(work, session_id), coming(work, session_id)
         everyone = [one.id for one in people.everyone(work)]
         view = crew_view(house.plan(row.text), [], [])
@@ -179,7 +179,7 @@ def place(
     group: Annotated[int, Form(ge=-1, lt=MOST_GROUPS)],
 ) -> Response:
     """Put a person into a group (from 0); -1 is staying away. Empty groups close up."""
-    with house.database.work() as work:
+    with house.database.writing() as work:
         row, before = sessions.get(work, session_id), coming(work, session_id)
         now = {who: at for who, at in before.items() if who != person}
         if group >= 0:
@@ -207,7 +207,7 @@ def stand(
 ) -> Response:
     """Say how a person stands, since when, and what they don't do now."""
     begun = since_day(house, since, standing)
-    with house.database.work() as work:
+    with house.database.writing() as work:
         row = sessions.get(work, session_id)
         people.stand(
             work, person, standing, begun, tuple(limits or ()), _pace(pace), read_paces(paces)

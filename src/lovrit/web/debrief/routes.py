@@ -12,6 +12,7 @@ from lovrit.core.review.kin import worth
 from lovrit.core.review.scores import read_effort, score
 from lovrit.core.review.sought import sought
 from lovrit.core.run.event import MOST_ID, Event
+from lovrit.core.run.events.kind import Telling
 from lovrit.core.values import LovritError, checked
 from lovrit.formats.session_json import to_json
 from lovrit.house.floor import Floor, Happened
@@ -112,7 +113,7 @@ def _shown(
     names_came = {str(one.id): one.name for one in live.came}
     labels = [one.label for one in live.plan.timeline.blocks]
     happened = chronicle(
-        live.fold.counted, live.state, live.made_ms, names_came, live.plan.session, labels
+        live.fold.counted, live.state, live.made_ms, Telling(names_came, live.plan.session, labels)
     )
     values = {
         "live": live,

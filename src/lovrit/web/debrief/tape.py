@@ -3,10 +3,10 @@
 from typing import NamedTuple
 
 from lovrit.core.clock import clock
+from lovrit.core.run.events.kind import Telling
+from lovrit.core.run.events.kinds import KNOWN
 from lovrit.house.live import Live
-from lovrit.web.debrief.chronicle import said_of
 
-PINNED = ("mark", "broke", "stops")
 MOST_WORDS, STEP_S, ROOM = (
     26,
     300,
@@ -66,12 +66,13 @@ def run_tape(live: Live) -> RunTape | None:
 
 def _pins(live: Live, begun: int, length: int) -> list[Pin]:
     names = {str(one.id): one.name for one in live.comers}
-    labels = [one.label for one in live.plan.timeline.blocks]
+    told = Telling(names, live.plan.session, [one.label for one in live.plan.timeline.blocks])
     found: list[Pin] = []
     free = [-100.0] * LEVELS  # where the words of each level end
     for event in live.fold.counted:
         ms = live.ms(event.at_s)
-        said = said_of(event, names, live.plan.session, labels) if event.kind in PINNED else ""
+        kind = KNOWN[event.kind]
+        said = kind.said(event, told) if kind.pinned else ""
         if not said or not 0 <= ms - begun <= length:
             continue
         x = round(100 * (ms - begun) / length, 2)

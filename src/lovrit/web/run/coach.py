@@ -7,6 +7,7 @@ from lovrit.core.crew.dose import SHARES
 from lovrit.core.crew.person import DOES_NOT, Comer, Person
 from lovrit.core.moves.library import Library
 from lovrit.core.rights import OWNER, Who
+from lovrit.core.run.events.why import REASONS
 from lovrit.core.slate.line import Line
 from lovrit.core.tonight.kit import kit_out
 from lovrit.house.live import Live
@@ -20,6 +21,7 @@ def coach_view(live: Live, everyone: Iterable[Person], who: Who = OWNER) -> dict
         "contacts": [
             (one.name, one.contact) for one in known if whole and one.id in here and one.contact
         ],
+        "reasons": REASONS,
         "not_cleared": [one.name for one in live.comers if whole and one.cleared == "not yet"],
         "groups_of": groups_of(live.comers, whole),
         "others": [one for one in known if one.id not in here],

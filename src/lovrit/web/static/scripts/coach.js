@@ -2,9 +2,10 @@
 import { made, patch } from "./board.js";
 import { clock, readClock, typing } from "./hands.js";
 import { tapButtons, tickTaps } from "./taps.js";
-import { GO_ON_MS } from "./foretold.js";
+import { GO_ON_MS } from "./events.js";
 
 /** @typedef {import("./run.js").Run} Run */
+/** @typedef {import("./events.js").EventKind} EventKind */
 /** @typedef {import("./foretold.js").Moment} Moment */
 
 const HOLD_MS = 1000;
@@ -92,10 +93,11 @@ export class Coach {
     if (event.target instanceof HTMLInputElement && event.target.type === "checkbox" && /** @type {MouseEvent} */ (event).detail) event.target.blur();
     const button = /** @type {Element} */ (event.target).closest("button");
     if (!button || button.dataset.hold) return;
-    if (button.dataset.tap) this.run.send({ kind: button.dataset.tap, lane: button.dataset.lane });
+    if (button.dataset.tap) this.run.send({ kind: /** @type {EventKind} */ (button.dataset.tap), lane: button.dataset.lane });
     else if (button.dataset.way) this.run.send({ kind: "plan", way: button.dataset.way });
     else if (button.closest("#who-stops") && button.dataset.person) this.stops(Number(button.dataset.person));
     else if (button.dataset.feltOf) this.feltBy(button);
+    else if (button.dataset.why) this.why(button.dataset.why);
     else if (button.dataset.broke) this.broke(button.dataset.broke);
     else if (button.dataset.do) this.run.press(button.dataset.do);
     if (button.dataset.closes) button.closest("dialog")?.close();
@@ -109,7 +111,7 @@ export class Coach {
     const presses = /** @type {Record<string, () => void>} */ ({
       start: () => {
         this.run.sound.wake();
-        const kind = { ready: "start", on: "hold", held: "resume" }[view.phase];
+        const kind = /** @type {Record<string, EventKind>} */ ({ ready: "start", on: "hold", held: "resume" })[view.phase];
         if (kind) this.run.send({ kind });
       },
       longer: () => this.run.send({ kind: "longer", seconds: 10 }),
@@ -122,7 +124,7 @@ export class Coach {
         at("who-title")?.focus(); // not a name: the next press on space would stop somebody
       },
       emergency: () => {
-        dialogOf("who-stops")?.close();
+        for (const id of ["who-stops", "why-stopped"]) dialogOf(id)?.close();
         dialogOf("emergency")?.showModal();
         at("emergency-title")?.focus();
         if (view.phase === "on") this.run.send({ kind: "hold" });
@@ -153,12 +155,16 @@ export class Coach {
         this.run.sound.voice = !this.run.sound.voice;
         document.querySelector("[data-do=voice]")?.setAttribute("aria-pressed", String(this.run.sound.voice));
       },
+      "say-where": () => {
+        this.run.sound.where = !this.run.sound.where;
+        document.querySelector("[data-do=say-where]")?.setAttribute("aria-pressed", String(this.run.sound.where));
+      },
       undo: () => { if (view.undo) this.run.send({ kind: "undo", of: view.undo.of }); },
       end: () => (view.phase === "ready" ? location.assign("/run") : this.run.send({ kind: "end" })),
     });
     const does = presses[what];
     if (does) does();
-    else this.run.send({ kind: what });
+    else this.run.send({ kind: /** @type {EventKind} */ (what) });
   }
 
   /** What is asked for less often, all of it or one part. @param {string} part */
@@ -180,6 +186,25 @@ export class Coach {
     const stopped = (this.run.view.stopped ?? []).includes(person);
     dialogOf("who-stops")?.close();
     this.run.send({ kind: stopped ? "returns" : "stops", person });
+    if (!stopped) this.askWhy(person);
+  }
+
+  /** Why somebody stopped, once they have: they are out already, nobody waits for an answer. @param {number} person */
+  askWhy(person) {
+    const dialog = dialogOf("why-stopped");
+    const title = at("why-title");
+    if (!dialog || !title) return;
+    dialog.dataset.person = String(person);
+    title.textContent = `${document.querySelector(`#who-stops [data-person="${person}"] .name`)?.textContent ?? ""} stopped`;
+    dialog.showModal();
+    title.focus();
+  }
+
+  /** @param {string} text */
+  why(text) {
+    const dialog = dialogOf("why-stopped");
+    dialog?.close();
+    if (text) this.run.send({ kind: "why", person: Number(dialog?.dataset.person), text: text.slice(0, 200) });
   }
 
   /** Something that is said in a form of the page. @param {HTMLFormElement} form */
@@ -196,6 +221,7 @@ export class Coach {
     if (kind === "jump") this.run.send({ kind, to: text("to") });
     if (kind === "show" && text("text")) this.run.send({ kind, what: "message", text: text("text") });
     if (kind === "swap") this.run.send({ kind, person: Number(text("person")), other: Number(text("other")) });
+    if (kind === "why") this.why(text("text"));
     if (kind === "broke") this.broke(text("text"), text("person"));
     if (kind === "score") return this.score(form, text);
     form.reset();
@@ -207,7 +233,7 @@ export class Coach {
   score(form, text) {
     const person = text("person");
     const said = at("no-score");
-    const press = { kind: "score", block: Number(text("block")), text: text("text"), ...(person ? { person: Number(person) } : {}) };
+    const press = { kind: /** @type {EventKind} */ ("score"), block: Number(text("block")), text: text("text"), ...(person ? { person: Number(person) } : {}) };
     if (said) said.textContent = "";
     this.run.send(press, (refused) => {
       if (said) said.textContent = refused;

@@ -2,6 +2,9 @@
 // clock. The rules are the server's; here a press only moves the list until the server has answered, and both are held
 // to each other by vectors (tests/core/run/test_vectors.py).
 
+import { PLACED } from "./events.js";
+
+/** @typedef {import("./events.js").Press} Press */
 /**
  * @typedef {{does: string, reps?: string, side?: string, notes?: string, part?: string, parts?: string[], label?: string, opens?: boolean, climbs?: boolean, station?: string}} What
  * @typedef {{nth: number, station: string, who: string, groups: string[], then: string[], what: What[]}} Row
@@ -16,13 +19,8 @@
  *   ways?: {way: string, text: string, ends_ms: number}[], undo?: {of: string, said: string, by: string} | null,
  *   mine?: {group: string, out: boolean, done: string, undo: {of: string, said: string} | null, felt: number | null}, in_group?: Record<string, string>,
  *   stopped?: number[], marks?: number, may_go_on?: boolean, instead?: Record<string, string>, heard?: string[]}} View
- * @typedef {{id: string, kind: string, at_ms: number, place?: string, seconds?: number, every?: boolean, person?: number,
- *   lane?: string, of?: string, way?: string, text?: string, station?: string, move?: string, block?: number, group?: string,
- *   due_ms?: number | null, value?: number, by?: string, to?: string, other?: number, what?: string}} Press
  */
 
-export const GO_ON_MS = 60_000;
-const PLACED = new Set(["next", "back", "again", "longer"]);
 const WORKS = new Set(["work", "steady", "lead-in"]);
 
 /** The moment on which a screen's time stands: a class that is ready or held stands still. @param {View} view @param {number} now */

@@ -5,6 +5,7 @@ const SMALLEST = 12;
 const LARGEST = 0.42; // of the height: one thing alone needs no more
 const BETTER = 1.06; // so much larger, before it is laid out otherwise
 const MOST_COLUMNS = 3;
+const UNDER = 0.1; // of the size: so far the box of a last line reaches below its letters, where lines stand close
 
 /** @type {Map<string, {clock: string, form: string, columns: number, size: number}>} */
 const known = new Map();
@@ -55,15 +56,16 @@ function largest(boards) {
   while (over - fits > 1) {
     const size = Math.floor((fits + over) / 2);
     boards.style.setProperty("--size", `${size}px`);
-    if (runsOver(boards)) over = size;
+    if (runsOver(boards, size)) over = size;
     else fits = size;
   }
   return fits;
 }
 
-/** @param {HTMLElement} boards */
-function runsOver(boards) {
+/** @param {HTMLElement} boards @param {number} size */
+function runsOver(boards, size) {
   const wide = [...boards.querySelectorAll(".stands .station-name")];
+  const under = boards.querySelector('.stands:not([data-together="1"]) > li + li') ? UNDER * size : 0;
   const parts = [boards, ...boards.querySelectorAll(".stands, .lanes, .stands > li, .lanes > li")];
-  return [...wide, ...parts].some((one) => one.scrollWidth > one.clientWidth + 1) || parts.some((one) => one.scrollHeight > one.clientHeight + 1);
+  return [...wide, ...parts].some((one) => one.scrollWidth > one.clientWidth + 1) || parts.some((one) => one.scrollHeight > one.clientHeight + 1 + under);
 }

@@ -2,7 +2,8 @@
 // server's clock. Coach, wall and station are the same page with more or less on it.
 import { draw, drawLanes, drawNames, made, patch, shownAt, tickLanes } from "./board.js";
 import { Coach, me } from "./coach.js";
-import { comingWork, cuesAhead, GO_ON_MS, joined, laidOn, momentAt, nthAt, reading, standing, works } from "./foretold.js";
+import { comingWork, cuesAhead, joined, laidOn, momentAt, nthAt, reading, standing, works } from "./foretold.js";
+import { GO_ON_MS } from "./events.js";
 import { clock, presses, typing } from "./hands.js";
 import { Presses } from "./presses.js";
 import { fillRoom } from "./room.js";
@@ -356,7 +357,7 @@ class Run {
   inHand() {
     this.root.addEventListener("click", (event) => {
       const button = /** @type {Element} */ (event.target).closest("button");
-      if (button?.dataset.tap) this.send({ kind: button.dataset.tap });
+      if (button?.dataset.tap) this.send({ kind: /** @type {import("./events.js").EventKind} */ (button.dataset.tap) });
       if (button?.dataset.do === "take-back" && this.view.mine?.undo) this.send({ kind: "undo", of: this.view.mine.undo.of });
       if (button?.dataset.felt) this.send({ kind: "felt", value: Number(button.dataset.felt) });
     });

@@ -18,6 +18,8 @@ export class Sound {
     this.tones = tones;
     this.on = false;
     this.voice = false;
+    /** Whether it is said where each group goes. */
+    this.where = false;
     /** @type {AudioContext | null} */
     this.context = null;
     /** What has been planned and not long gone: when it is due, on the server's clock (ms) and on the audio clock (s).
@@ -65,8 +67,8 @@ export class Sound {
    */
   plan(cues, now) {
     const coming = cues.filter(([at]) => at - now >= -LATE_MS && at - now <= AHEAD_MS);
-    const due = coming.find(([at, , say]) => say && at - now <= LATE_MS);
-    if (this.voice && due) this.speak(`${due[0]}`, due[2] ?? "");
+    const due = coming.find(([at, kind, say]) => say && at - now <= LATE_MS && (kind === "where" ? this.where : this.voice));
+    if (due) this.speak(`${due[0]}`, due[2] ?? "");
     if (!this.on || !this.context) return;
     this.quiet((one) => !coming.some((cue) => same(one, cue)));
     for (const cue of coming) if (!this.planned.some((one) => same(one, cue))) this.add(cue, now, this.context);
