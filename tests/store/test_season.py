@@ -1,9 +1,8 @@
 """The sample club's past: eight weeks that are read like any class."""
 
 from lovrit.core.run.account import account
-from lovrit.core.run.deeds import DEEDS
 from lovrit.core.run.event import happening
-from lovrit.core.run.going import Fold
+from lovrit.core.run.fold import Fold
 from lovrit.demo.season import season
 from lovrit.store import classes, club
 from tests.conftest import ready
@@ -20,7 +19,7 @@ def test_a_season_is_there_once_and_every_class_of_it_can_be_read() -> None:
         stopped, scores, seconds = 0, 0, 0
         for row in rows:
             frozen = classes.run_by(row)
-            fold = Fold(frozen.plan(), [], DEEDS)
+            fold = Fold(frozen.plan(), [])
             for event in classes.events(work, row.id):
                 fold.take(happening(event, row.made_ms, kept=True))
             told = account(fold.state, frozen, row.made_ms)

@@ -18,10 +18,9 @@ from lovrit.core.heart.hearts import STANDING
 from lovrit.core.moves.library import Library
 from lovrit.core.run.account import Class, account
 from lovrit.core.run.classplan import Runner
-from lovrit.core.run.deeds import DEEDS
 from lovrit.core.run.event import Event, happening
+from lovrit.core.run.fold import Fold
 from lovrit.core.run.frozen import Frozen, freeze
-from lovrit.core.run.going import Fold
 from lovrit.core.timeline.plan import plan_text
 from lovrit.core.values import checked, fields_of
 from lovrit.store import classes, club, people
@@ -248,7 +247,7 @@ class _Sayer:
 def run(frozen: Frozen, comers: tuple[Comer, ...], opened_ms: int, events: list[Event]) -> Class:
     """The account of a class that was run to its end."""
     runners = [Runner(str(one.id), letter(one.group)) for one in comers]
-    fold = Fold(frozen.plan(), runners, DEEDS)
+    fold = Fold(frozen.plan(), runners)
     for event in events:
         fold.take(happening(event, opened_ms))
     return account(fold.at(fold.state.now_s + 9000), frozen, opened_ms)

@@ -1,7 +1,7 @@
 """The database: SQLite in WAL mode with foreign keys on, brought up to date by migrations."""
 
 from collections.abc import Callable, Iterator
-from contextlib import closing, contextmanager
+from contextlib import closing, contextmanager, nullcontext
 from datetime import UTC, datetime
 from pathlib import Path
 from sqlite3 import Connection, Error, connect
@@ -113,13 +113,16 @@ class Database:
         Raises:
             Trouble: if the file can't be written.
         """
-        if not self._writers.acquire(timeout=WAIT_S):
-            raise Busy
-        try:
-            with self.work() as session:
-                yield session
-        finally:
-            self._writers.release()
+        with (
+            self._shared or nullcontext()
+        ):  # first, as in any work: who holds it may want to write too
+            if not self._writers.acquire(timeout=WAIT_S):
+                raise Busy
+            try:
+                with self.work() as session:
+                    yield session
+            finally:
+                self._writers.release()
 
     def copy_to(self, engine: Engine) -> None:
         """Put all that is kept here into another database, whole as of one moment, also while it is written to."""

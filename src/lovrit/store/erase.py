@@ -18,6 +18,7 @@ from sqlmodel import Session as Work
 from sqlmodel import SQLModel, col, delete, select
 
 from lovrit.core.crew.person import nobody
+from lovrit.core.run.events.kinds import KNOWN
 from lovrit.core.values import plain
 from lovrit.store import records
 from lovrit.store.tables import (
@@ -111,7 +112,8 @@ def _event(work: Work, class_id: int, seq: int, number: int, clean: Callable[[st
     for key in ("text", "by"):
         if isinstance(body.get(key), str):
             body[key] = clean(body[key])
-    if body.get("person") == number and body.get("kind") in ("stops", "broke"):
+    kind = KNOWN.get(str(body.get("kind")))
+    if body.get("person") == number and kind and kind.on_body:
         body.pop("text", None)
         body.pop("why", None)
     changed = body != event.body

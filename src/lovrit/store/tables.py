@@ -10,7 +10,8 @@ class SessionRow(SQLModel, table=True):
     """A session being written: its newest text, and where in its history it stands.
 
     ``length_s``, ``structures``, ``moves`` and ``day`` say what the text comes to, so that lists plan nothing;
-    ``length_s`` is None while nobody has worked that out.
+    ``length_s`` is None while nobody has worked that out. ``evening_of`` is the session that this one is a further
+    evening of.
     """
 
     __tablename__ = "session"
@@ -29,6 +30,7 @@ class SessionRow(SQLModel, table=True):
     structures: str = ""
     moves: list[str] = Field(default_factory=list, sa_column=Column(JSON, nullable=False))
     day: str | None = Field(default=None, index=True)
+    evening_of: int | None = Field(default=None, index=True)
 
 
 class VersionRow(SQLModel, table=True):

@@ -15,6 +15,7 @@ from lovrit.core.session.picture import block_in, drawn_text
 from lovrit.core.session.slatetext import CannotEdit
 from lovrit.core.timeline.plan import Plan
 from lovrit.house.company import company_here
+from lovrit.house.evenings import AlsoOn, evenings_of
 from lovrit.house.house import House
 from lovrit.store import club, sessions
 from lovrit.store.people import Counted, counted
@@ -40,6 +41,7 @@ class Desk:
     company: Company
     asides: list[AsideRow]
     who: list[Person]
+    evenings: list[AlsoOn]
 
     def move_on(self, line: int) -> LineMove | None:
         """The move that stands on a line of the slate."""
@@ -105,6 +107,7 @@ def open_desk(
         company,
         asides,
         who,
+        evenings_of(house, work, row),
     )
 
 

@@ -44,6 +44,7 @@ def values_of(opened: Desk, shown: Shown) -> dict[str, Any]:
         "written": opened.written,
         "desk": view,
         "asides": opened.asides,
+        "evenings": opened.evenings,
         "here": "desk",
     }
 

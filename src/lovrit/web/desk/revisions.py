@@ -114,7 +114,7 @@ def keep(
     house: InHouse, session_id: Id, reason: Annotated[str, Form(max_length=200)] = ""
 ) -> Response:
     """Keep the session as it stands, with a reason."""
-    with house.database.work() as work:
+    with house.database.writing() as work:
         row = sessions.get(work, session_id)
         sessions.keep_revision(work, row, " ".join(reason.split()) or "kept", house.now_ms())
     return RedirectResponse(f"/desk/{session_id}/revisions", 303)
@@ -123,7 +123,7 @@ def keep(
 @router.post("/desk/{session_id}/revisions/{revision_id}/take")
 def take_back(house: InHouse, session_id: Id, revision_id: Id) -> Response:
     """Take a revision's text back; that too can be undone."""
-    with house.database.work() as work:
+    with house.database.writing() as work:
         row = sessions.get(work, session_id)
         text = sessions.revision(work, session_id, revision_id).text
         sessions.write_text(work, row, text, row.version, None, None, house.now_ms())

@@ -153,7 +153,7 @@ def aside(
     part: FormId = 0,
 ) -> Response:
     """Put a kind of remark aside, for this session or always."""
-    with house.database.work() as work:
+    with house.database.writing() as work:
         sessions.get(work, session_id)
         whose = None if scope == "always" else session_id
         club.put_aside(work, code, whose, " ".join(reason.split()), house.now_ms())

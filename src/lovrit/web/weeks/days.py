@@ -106,7 +106,7 @@ def week(
             if to in off:
                 continue  # nothing is laid on a day off
             if how == "copy":
-                doing.make(row.text, row.title, to)
+                doing.again(row, to)
             else:
                 doing.move(row.id or 0, to)
         doing.done(f"a week {'copied' if how == 'copy' else 'shifted'}")

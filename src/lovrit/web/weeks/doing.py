@@ -8,7 +8,8 @@ from sqlmodel import Session as Work
 from lovrit.core.days import NoSuchDay
 from lovrit.core.session.dated import with_date
 from lovrit.house.house import House
-from lovrit.store import club, sessions, weeks
+from lovrit.store import club, evenings, sessions, weeks
+from lovrit.store.tables import SessionRow
 from lovrit.store.weeks import Step
 
 
@@ -63,11 +64,17 @@ class Doing:
         self._step["made"].append(made.id)
         return made.id
 
+    def again(self, row: SessionRow, day: str) -> int:
+        """A session on one more day: the same text on another evening; its number there."""
+        made = self.make(row.text, row.title, day)
+        evenings.mark(self.work, sessions.get(self.work, made), row)
+        return made
+
     def put(self, session_id: int, day: str) -> int:
         """A session on a day: itself where it has none yet, else a copy of it; the number of the one that is there."""
         row = sessions.get(self.work, session_id)
         if row.day is not None:
-            return self.make(row.text, row.title, day)
+            return self.again(row, day)
         self.move(session_id, day)
         return session_id
 
