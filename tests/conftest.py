@@ -2,8 +2,11 @@
 
 import os
 from collections.abc import Iterator
+from contextlib import contextmanager
 from functools import cache
 from pathlib import Path
+from threading import local
+from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
@@ -83,10 +86,40 @@ def ready(path: Path | None = None, *, filled: bool = True) -> Database:
     return Database(path, None if path and path.exists() else _template(filled))
 
 
+ON_THE_WAY = frozenset(
+    {"session"}
+)  # what a text comes to is kept by whoever looks first; it can wait
+
+
+def written_beside(database: Database, patch: pytest.MonkeyPatch) -> list[frozenset[str]]:
+    """What is written outside the queue of writers, from now on: there it polls, and a busy file refuses presses."""
+    writing, here = Database.writing, local()
+    beside: list[frozenset[str]] = []
+
+    @contextmanager
+    def queued(self: Database) -> Iterator[Any]:
+        here.depth = getattr(here, "depth", 0) + 1
+        try:
+            with writing(self) as work:
+                yield work
+        finally:
+            here.depth -= 1
+
+    def moved(tables: frozenset[str]) -> None:
+        if tables - ON_THE_WAY and not getattr(here, "depth", 0):
+            beside.append(tables)
+
+    patch.setattr(Database, "writing", queued)
+    database.revisions.tell(moved)
+    return beside
+
+
 @pytest.fixture
-def client(tmp_path: Path, clock: Clock) -> Iterator[TestClient]:
-    """The demo club on a clock of the test's own; classes tick only when the test says so."""
+def client(tmp_path: Path, clock: Clock, monkeypatch: pytest.MonkeyPatch) -> Iterator[TestClient]:
+    """The demo club on a clock of the test's own; classes tick only when the test says so, and presses write in turn."""
     app = create_app(Settings(data=tmp_path), ready(), clock)
+    beside = written_beside(app.state.house.database, monkeypatch)
     with TestClient(app, base_url="http://127.0.0.1") as client:
         client.app_state = app.state  # type: ignore[attr-defined]
         yield client
+    assert not beside, f"written outside the queue of writers: {beside}"

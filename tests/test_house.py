@@ -97,3 +97,9 @@ def test_what_is_said_of_the_second_look_is_what_it_does() -> None:
     from tools.judgement import OUT, page
 
     assert OUT.read_text("utf-8") == page(), "make judgement"
+
+
+def test_what_scripts_know_of_events_is_what_there_is() -> None:
+    from tools.events import PATH, script
+
+    assert PATH.read_text("utf-8") == script(), "make events"

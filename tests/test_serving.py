@@ -18,7 +18,7 @@ import pytest
 from lovrit.store.check import look_through
 from lovrit.store.database import Database
 
-LONG = 25
+LONG = 60
 
 
 def served(data: Path, *more: str, **env: str) -> subprocess.CompletedProcess[str]:

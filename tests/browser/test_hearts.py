@@ -55,7 +55,7 @@ def test_a_strap_comes_by_bluetooth_and_is_given_to_somebody(page: Page, server:
     expect(page.locator("#strap-list")).to_contain_text("No strap from outside")
     page.get_by_role("button", name="Add one by Bluetooth").click()
     row = page.locator(".strap-wall li", has_text="Red 7")
-    expect(row).to_contain_text("63 %", timeout=15_000)
+    expect(row).to_contain_text("63 %")
     expect(row).to_contain_text("contact")
     row.locator("select[name=person]").select_option(label="Faye")
     expect(page.locator("#strap-list .readout")).to_contain_text("1 worn")
@@ -72,9 +72,9 @@ def test_a_class_with_straps_of_its_own_and_a_wall_without_hearts(
     straps = playing(server, 18)
     try:
         page.goto(f"{server.url}/straps")
-        expect(page.locator(".strap-wall li")).to_have_count(18, timeout=20_000)
+        expect(page.locator(".strap-wall li")).to_have_count(18)
         low = strap_of(page, "S10")  # it shows per cent
-        expect(low).to_contain_text("may be per cent", timeout=10_000)
+        expect(low).to_contain_text("may be per cent")
         for nth in range(1, 19):
             choice = strap_of(page, f"S{nth:02}").locator("select[name=person]")
             choice.select_option(index=nth)

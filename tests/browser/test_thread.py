@@ -26,7 +26,7 @@ as many as possible in 0:05
 """
 
 
-def until(page: Page, expression: str, timeout: int = 5000, said: str = "") -> None:
+def until(page: Page, expression: str, timeout: int = 30_000, said: str = "") -> None:
     """Wait for something to be so; asked from outside, since the content policy lets no page evaluate text."""
     for _ in range(timeout // 50):
         if page.evaluate(expression):
@@ -117,7 +117,7 @@ def test_the_whole_thread_on_two_screens_with_the_server_killed(
     page.keyboard.press("Space")
     expect(page.locator("#what")).to_have_text("get ready")
     expect(wall.locator("#what")).to_have_text("get ready")
-    expect(page.locator("#what")).to_have_text("warm-up", timeout=8000)
+    expect(page.locator("#what")).to_have_text("warm-up")
     expect(wall.locator("#what")).to_have_text("warm-up")
 
     page.keyboard.press("ArrowRight")
@@ -131,14 +131,14 @@ def test_the_whole_thread_on_two_screens_with_the_server_killed(
     assert abs(times[0] - times[1]) <= 1
 
     mortal.kill()
-    expect(page.locator("#said")).to_contain_text("not reached", timeout=5000)
+    expect(page.locator("#said")).to_contain_text("not reached")
     expect(page.locator("#what")).to_have_text("work")
     before = page.locator("#time").inner_text()
     until(page, f"document.getElementById('time').textContent !== '{before}'")
     page.keyboard.press("Space")
     expect(page.locator("#what")).to_have_text("held")
     mortal.start()
-    expect(wall.locator("#what")).to_have_text("held", timeout=8000)
+    expect(wall.locator("#what")).to_have_text("held")
     until(page, "run.presses.waiting.length === 0")
     held = page.locator("#time").inner_text()
     page.reload()
@@ -148,11 +148,11 @@ def test_the_whole_thread_on_two_screens_with_the_server_killed(
     expect(wall.locator("#what")).to_have_text("work")
 
     expect(page.locator(".threads .initials")).to_have_count(5)
-    expect(page.locator(".bead")).not_to_have_count(0, timeout=5000)
+    expect(page.locator(".bead")).not_to_have_count(0)
     assert wall.locator(".bead, .initials").count() == 0
     page.keyboard.press("s")
     page.locator("#who-stops [data-person]").first.click()
-    expect(page.locator(".threads .thread.stopped")).to_have_count(1, timeout=5000)
+    expect(page.locator(".threads .thread.stopped")).to_have_count(1)
     page.keyboard.press("ArrowRight")
     page.keyboard.press("ArrowRight")
     until(page, "!run.presses.waiting.length")
@@ -264,11 +264,11 @@ def test_two_windows_follow_one_another(page: Page, context: BrowserContext, ser
     page.locator(".cm-line", has_text="warm-up").click()
     page.keyboard.press("End")
     page.keyboard.type(" # in one")
-    expect(other.locator(".cm-content")).to_contain_text("# in one", timeout=2000)
+    expect(other.locator(".cm-content")).to_contain_text("# in one")
     other.locator(".cm-line", has_text="5 swing").click()
     other.keyboard.press("End")
     other.keyboard.type(" # in other")
-    expect(page.locator(".cm-content")).to_contain_text("# in other", timeout=2000)
+    expect(page.locator(".cm-content")).to_contain_text("# in other")
     settled(page)
     assert slate_of(page) == slate_of(other)
 
@@ -281,7 +281,7 @@ def test_what_was_typed_while_the_server_was_away_is_kept(page: Page, mortal: Se
     page.keyboard.type(" # while away")
     expect(page.locator("#said")).to_contain_text("Not reached")
     mortal.start()
-    until(page, "desk.pending.empty && !desk.busy", timeout=8000)
+    until(page, "desk.pending.empty && !desk.busy")
     page.reload()
     page.wait_for_selector(".cm-content")
     assert "# while away" in slate_of(page)

@@ -97,7 +97,7 @@ def test_a_member_comes_and_runs_alone_with_the_network_off(page: Page, server: 
     page.get_by_role("button", name="Save it as mine").click()
     expect(page.locator("#sent")).to_contain_text("Kept on this phone")
     page.context.set_offline(False)
-    expect(page.locator("#sent")).to_have_text("Saved as yours.", timeout=20_000)
+    expect(page.locator("#sent")).to_have_text("Saved as yours.")
     page.goto(server.url + mine)
     expect(page.locator(".plainlist")).to_contain_text("felt 7, not to the end, “wind”")
     page.goto(server.url)

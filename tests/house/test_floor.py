@@ -18,7 +18,7 @@ from lovrit.store import classes
 from lovrit.store.database import Database
 from lovrit.store.trouble import Busy
 from lovrit.web.app import create_app
-from tests.conftest import Clock, ready
+from tests.conftest import Clock, ready, written_beside
 
 HOME = 1  # a session of the demo's with an as-many-as-possible block
 REPS = "title: By reps\n\n4 rounds for time\n  12 ring row\n  16 push-up\n"
@@ -32,16 +32,20 @@ class House:
     ) -> None:
         self.settings, self.clock = Settings(data=folder, simulated=simulated), clock
         self.empty = empty
+        self.patched = pytest.MonkeyPatch()
         self.start()
 
     def start(self) -> None:
         database = Database(self.settings.database) if self.empty else ready(self.settings.database)
         self.app = create_app(self.settings, database, self.clock)
+        self.beside = written_beside(database, self.patched)
         self.client = TestClient(self.app, base_url="http://127.0.0.1")
         self.client.__enter__()
 
     def stop(self) -> None:
         self.client.__exit__(None, None, None)
+        self.patched.undo()
+        assert not self.beside, f"written outside the queue of writers: {self.beside}"
 
     def again(self) -> None:
         self.stop()
@@ -113,7 +117,7 @@ def test_a_class_stays_as_it_was_whatever_is_learnt_or_changed(house: House) -> 
 def test_what_cannot_be_read_is_set_aside_and_the_rest_runs(house: House) -> None:
     bad, good = house.to_the_floor(), house.to_the_floor(2)
     house.happen(good, "start")
-    with house.app.state.house.database.work() as work:
+    with house.app.state.house.database.writing() as work:
         body = '{"id": "z", "kind": "somersault", "at_ms": 5}'
         work.connection().exec_driver_sql(
             f"INSERT INTO class_event VALUES ({bad}, 99, 'z', 5, '{body}')"

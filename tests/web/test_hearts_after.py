@@ -9,7 +9,9 @@ from pathlib import Path
 import pytest
 
 from lovrit.core.crew.fit import Fitted
+from lovrit.house import floor as floor_module
 from lovrit.house.erased import forget_hearts
+from lovrit.house.learnt import learn_newest
 from lovrit.store import classes, people
 from tests.conftest import Clock
 from tests.house.test_floor import House
@@ -137,7 +139,8 @@ def test_a_heart_is_kept_only_where_it_was_asked(house: House) -> None:
     assert "Whose hearts may be kept?" in page
     house.client.post("/people/2/hearts", data={"may": "yes"})
     house.client.post("/people/3/hearts", data={"may": "no"})
-    house.floor.learn()
+    floor = house.floor  # by itself: beside us it may be learning already, and be asked in vain
+    learn_newest(database, floor.cleaned, floor.live, house.clock.ms)
 
     def told() -> set[int]:
         with database.work() as work:
@@ -279,3 +282,43 @@ def test_a_class_of_any_length_is_told(house: House, seconds: int) -> None:
     house.floor.learn()
     for path in ("", "?person=3", "/clean.csv", "/turns.csv", "/traces.csv"):
         assert house.client.get(f"/debrief/{class_id}{path}").status_code == 200
+
+
+@pytest.mark.parametrize("swapped", [True, False])
+def test_changed_straps_are_suspected_while_the_class_is_on(
+    house: House, monkeypatch: pytest.MonkeyPatch, swapped: bool
+) -> None:
+    """Said once it has looked so twice in a row, and no more once somebody said so."""
+    with house.floor.house.database.writing() as work:
+        people.change(work, 1, rest_hr=44, max_hr=158)
+        people.change(work, 2, rest_hr=78, max_hr=204)
+        one, other = people.get(work, 1).name, people.get(work, 2).name
+
+    def as_worn(work: object, live: object) -> dict[int, object]:
+        told = dict(real(work, live))
+        told[1], told[2] = (told[2], told[1]) if swapped else (told[1], told[2])
+        return told
+
+    real = floor_module.traces_of
+    monkeypatch.setattr(floor_module, "traces_of", as_worn)
+    session = int(house.client.post("/desk", data={"text": SLATE}).url.path.rsplit("/", 1)[1])
+    for person in (1, 2, 3, 5):
+        house.client.post(f"/crew/{session}/place", data={"person": person, "group": 0})
+    class_id = house.to_the_floor(session)
+    house.happen(class_id, "start")
+    house.clock.on(20 * 60)
+    house.floor.tick(house.clock.ms)
+    live = house.floor.live(class_id)
+    said = f"{one} and {other} seem to wear each other’s straps"
+
+    def told() -> bool:
+        return any(said in call for call in live.hearts().calls)
+
+    live.calls.suspect([])
+    house.floor.suspect()
+    assert not told()
+    house.floor.suspect()
+    assert told() == swapped
+    house.happen(class_id, "swap", person=1, other=2)
+    house.floor.suspect()
+    assert not told()

@@ -121,7 +121,7 @@ def test_a_name_that_is_a_formula_is_told_apart_in_every_csv(client: TestClient)
     )
     house = client.app_state.house  # type: ignore[attr-defined]
     person = house.database
-    with person.work() as work:
+    with person.writing() as work:
         who = next(
             one.id
             for one in classes.comers(classes.get(work, class_id))

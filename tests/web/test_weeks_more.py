@@ -123,7 +123,7 @@ def test_two_at_one_hour_in_one_hall_or_under_one_coach_are_said(client: TestCli
     for session in (one, two):
         client.post("/weeks/put", data={"session": session, "day": "2027-03-02"})
     assert "both want the" in client.get("/weeks?from=2027-03-01").text
-    with house_of(client).database.work() as work:
+    with house_of(client).database.writing() as work:
         name = "Boat shed"
         from lovrit.store import halls  # the club's second hall
 

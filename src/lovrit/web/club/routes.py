@@ -162,7 +162,7 @@ def choose(house: InHouse, form: WholeForm) -> Response:
         name = str(error.errors()[0]["loc"][0])
         known = get_args(type_of(Schools, name))
         raise NotASchool(f"There is no such answer; there are {', '.join(known)}.") from None
-    with house.database.work() as work:
+    with house.database.writing() as work:
         club.set_schools(work, wanted)
     return RedirectResponse("/club", 303)
 
@@ -240,6 +240,6 @@ def end(house: InHouse, key: Annotated[str, Path(max_length=64)]) -> Response:
 @router.post("/club/asides/{aside_id}/back")
 def back(house: InHouse, aside_id: Id) -> Response:
     """Let a kind of remark speak again."""
-    with house.database.work() as work:
+    with house.database.writing() as work:
         club.bring_back(work, aside_id)
     return RedirectResponse("/club", 303)

@@ -77,7 +77,7 @@ def bring(request: Request, house: InHouse, file: UploadFile) -> HTMLResponse:
     except UnicodeDecodeError:
         raise NotAMove("That file isn't UTF-8 text; save it as UTF-8 and bring it again.") from None
     changed = [move for move in found.moves if house.library.find(move.name) != move]
-    with house.database.work() as work:
+    with house.database.writing() as work:
         for move in changed:
             club.keep_move(work, move, house.now_ms())
     return _listed(request, house, Sought(), taken=len(changed), problems=found.problems)
@@ -87,7 +87,7 @@ def bring(request: Request, house: InHouse, file: UploadFile) -> HTMLResponse:
 def kit_today(house: InHouse, missing: Annotated[list[str] | None, Form()] = None) -> Response:
     """Say which kit isn't there today; every session then shows its way round."""
     known = set(house.library.kit())
-    with house.database.work() as work:
+    with house.database.writing() as work:
         club.set_missing(work, [name for name in missing or [] if name in known])
     return RedirectResponse("/moves", 303)
 
@@ -160,7 +160,7 @@ def keep(request: Request, house: InHouse, form: WholeForm) -> Response:
             fields,
             f"The drawing can't be read at {where or 'its start'}: {first['msg']}.",
         )
-    with house.database.work() as work:
+    with house.database.writing() as work:
         club.keep_move(work, move, house.now_ms(), drawn)
     return RedirectResponse(f"/moves/{move.name}", 303)
 
@@ -168,6 +168,6 @@ def keep(request: Request, house: InHouse, form: WholeForm) -> Response:
 @router.post("/moves/{name}/let-go")
 def let_go(house: InHouse, name: str) -> Response:
     """Let the club's own version go."""
-    with house.database.work() as work:
+    with house.database.writing() as work:
         club.let_go(work, name)
     return RedirectResponse(f"/moves/{name}" if house.library.find(name) else "/moves", 303)
