@@ -116,7 +116,7 @@ def written_beside(database: Database, patch: pytest.MonkeyPatch) -> list[frozen
 
 @pytest.fixture
 def client(tmp_path: Path, clock: Clock, monkeypatch: pytest.MonkeyPatch) -> Iterator[TestClient]:
-    """The demo club on a clock of the test's own; classes tick only when the test says so, and presses write in turn."""
+    """The demo club on a clock of its own: classes tick when the test says so, and presses write in their turn."""
     app = create_app(Settings(data=tmp_path), ready(), clock)
     beside = written_beside(app.state.house.database, monkeypatch)
     with TestClient(app, base_url="http://127.0.0.1") as client:
