@@ -8,13 +8,15 @@ from typing import NamedTuple
 from lovrit.core.messages.sound import sound
 from lovrit.core.moves.library import shipped
 from lovrit.core.reading.draft import Draft, Offer
+from lovrit.core.reading.giving import clocked
 from lovrit.core.reading.line import Left
 from lovrit.core.reading.questions import QUESTIONS
-from lovrit.core.reading.said import clocked
 from lovrit.core.reading.token import Figure
 from lovrit.core.reading.written import written
 
 MOST_ANSWERS = 3
+INVENTED = frozenset({"pair", "work", "each"})
+LENGTHS = ("5:00", "8:00", "10:00")  # of a warm-up
 WHOLE = 100  # per cent
 MINUTE_S = 60
 BARE = frozenset({"rest", "between", "within", "change", "length"})
@@ -98,7 +100,7 @@ def ask(draft: Draft) -> Question:
     """What has to be asked of a block."""
     if draft.left:
         return _of_left(draft, draft.left[0])
-    special = _bare(draft) or _in_turn(draft)
+    special = _bare(draft) or _in_turn(draft) or _warming(draft)
     if special:
         return special
     offers = draft.offers()
@@ -122,6 +124,15 @@ def _bare(draft: Draft) -> Question | None:
     answers = (f"{one.name} {number}:00", far, f"for time\n  {number} cal {one.name}")
     said = f"{name_of(draft)}: {number} minutes, kilometres, calories or reps?"
     return Question(said, tuple(text for text in answers if sound(text)))
+
+
+def _warming(draft: Draft) -> Question | None:
+    """A warm-up or a cool-down with what is done in it, of which nobody says how long it is."""
+    if "around" not in draft.roles or not draft.moves or draft.roles.keys() - {"around", "effort"}:
+        return None
+    ways = (replace(draft, roles={**draft.roles, "time": said}) for said in LENGTHS)
+    texts = [text for way in ways for text in _texts(way, way.offers())]
+    return Question(f"{name_of(draft)}: how long is it in all?", tuple(texts)) if texts else None
 
 
 def _in_turn(draft: Draft) -> Question | None:
@@ -154,7 +165,7 @@ def _of_lacking(draft: Draft) -> Question:
     """What nobody wrote, of the ways that lack least."""
     answers: list[str] = []
     questions: list[str] = []
-    offers = draft.nearest()
+    offers = _uninvented(draft, draft.nearest())
     one_by_one = [list(_filled(draft, offer)) for offer in offers]
     for nth in range(MOST_ANSWERS):
         for offer, made in zip(offers, one_by_one, strict=True):
@@ -172,6 +183,13 @@ def _of_lacking(draft: Draft) -> Question:
         said = WHICH
     wants = next(iter(lacking)) if len(lacking) == 1 else ""
     return Question(f"{name_of(draft)}: {said}", tuple(answers[:MOST_ANSWERS]), wants)
+
+
+def _uninvented(draft: Draft, offers: list[Offer]) -> list[Offer]:
+    """Without ways by a clock that nobody spoke of, where what is done is counted and another way is as near."""
+    counted = any(one.amount for line in draft.tasks for one in line)
+    plain = [one for one in offers if not INVENTED & set(one.missing)]
+    return plain if counted and plain else offers
 
 
 def _filled(draft: Draft, offer: Offer) -> Iterator[str]:
@@ -206,7 +224,8 @@ def _of_left(draft: Draft, left: Left) -> Question:
     without = replace(draft, left=[one for one in draft.left if one is not left])
     made = [text for way in _ways_of(without, left) for text in _answer(way)]
     said = f"{_beside(draft, left)}: {WHAT.get(left.unsure.split(':')[0], 'what is meant by it?')}"
-    return Question(said, tuple(dict.fromkeys(made))[:MOST_ANSWERS])
+    wants = "rest" if left.unsure == "range:rest" and "sets" in draft.roles else ""
+    return Question(said, tuple(dict.fromkeys(made))[:MOST_ANSWERS], wants)
 
 
 def _beside(draft: Draft, left: Left) -> str:

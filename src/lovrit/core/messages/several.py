@@ -8,12 +8,14 @@ from lovrit.core.clock import read_clock
 from lovrit.core.messages.asked import Question, name_of
 from lovrit.core.messages.sound import sound
 from lovrit.core.reading.draft import Draft
+from lovrit.core.reading.giving import clocked
 from lovrit.core.reading.line import Task
-from lovrit.core.reading.said import clocked
+from lovrit.core.reading.token import Figure
 from lovrit.core.reading.written import INSET, plainly, written
 
 LONG_S = 90  # reps of several things under a work of this length are a race in it, or stations
 MOST_WRITTEN = 24  # lines of rounds that are written out
+RACES = frozenset({"amrap", "fortime", "quality", "period", "together"})
 NO_RACE = frozenset({"amrap", "fortime", "quality", "period", "far", "scheme", "together"})
 
 
@@ -21,6 +23,8 @@ def two_ways(draft: Draft) -> Question | None:
     """The question about a block that several lines make two things of; None where they don't."""
     for way in (
         _unnamed,
+        _how_many,
+        _by_round,
         _sets_of_several,
         _in_a_length,
         _shared_out,
@@ -74,8 +78,36 @@ def _unnamed(draft: Draft) -> Question | None:
     return _question(draft, f"which {many} moves? They can be named one by one.", texts)
 
 
+def _how_many(draft: Draft) -> Question | None:
+    """“3-4 rounds”: how many, on one clock for all."""
+    role = next((one for one in ("rounds", "times", "sets") if "-" in draft.roles.get(one, "")), "")
+    if not role:
+        return None
+    ways = [
+        replace(draft, roles={**draft.roles, role: many}) for many in draft.roles[role].split("-")
+    ]
+    texts = [text for way in ways for text in [written(way, one) for one in way.offers()][:1]]
+    if not texts:
+        texts = [text for way in ways for text in _by(way, quality="")]
+    return _question(draft, "how many, on one clock for all?", texts)
+
+
+def _by_round(draft: Draft) -> Question | None:
+    """Reps by round of several moves, of which nobody says whether it is a race: rounds of all, or sets of each."""
+    roles = draft.roles
+    if "scheme" not in roles or draft.moves < 2 or roles.keys() & (RACES | {"rest", "between"}):
+        return None
+    if "needed" not in roles:
+        return None
+    kept = {name: said for name, said in roles.items() if name != "needed"}
+    race = _by(replace(draft, roles=kept), fortime="")
+    sets = [written(draft, offer) for offer in draft.offers()]
+    return _question(draft, "which of these is it?", [*race, *sets])
+
+
 def _sets_of_several(draft: Draft) -> Question | None:
     """“3 sets” above several counted things: all sets of one, or all of them in each set."""
+    draft = _each_counted(draft)
     counts = [one.amount.own if one.amount else "" for line in draft.tasks for one in line]
     said = draft.roles.keys() & (NO_RACE | {"reps", "pair", "work", "each"})
     if "sets" not in draft.roles or said or draft.moves < 2 or not all(counts):
@@ -99,6 +131,21 @@ def _sets_of_several(draft: Draft) -> Question | None:
     return _question(
         draft, "all sets of one and then the next, or all of them in every set?", texts
     )
+
+
+def _each_counted(draft: Draft) -> Draft:
+    """“3 sets of 12 squats, 12 push-ups, 30 s plank”: the reps behind “sets of” are those of the first."""
+    reps = draft.roles.get("reps", "").removesuffix(" reps")
+    tasks = [line[0] for line in draft.tasks]
+    one_line = len({line.number for line in draft.lines if line.tasks}) == 1
+    counted = len(tasks) > 1 and all(one.amount for one in tasks[1:])
+    if not (reps.isdecimal() and one_line and counted) or tasks[0].amount:
+        return draft
+    if "together" in draft.roles:
+        return draft
+    roles = {name: said for name, said in draft.roles.items() if name != "reps"}
+    counted_first = replace(tasks[0], amount=Figure("count", "one", (reps,)))
+    return replace(draft, roles=roles, tasks=[[counted_first], *draft.tasks[1:]])
 
 
 def _in_a_length(draft: Draft) -> Question | None:

@@ -14,7 +14,7 @@ from lovrit.core.reading.vocabulary import plain, prose
 SHOW = re.compile(r"[*_~`]+(?=\S)|(?<=\S)[*_~`]+|[\U0001F000-\U0001FAFF\u2600-\u27bf\ufe0f\u20e3]")
 SIGN = re.compile(r"\s*(?:[-*•·–—▪◦☐☑✓✔✅→>➡👉🔥💪⏱🏃]\ufe0f?\s*(?=\S))+")
 NUMBER = re.compile(
-    r"\s*(?:\(?(?P<label>\d{1,2})(?:[.)]|\s[-–])\s+(?=\S)|(?P<bare>\d)\s+(?=\d+\s+[^\W\d_]|rest\b))"
+    r"\s*(?:\(?(?P<label>\d{1,2})(?:[.):]|\s[-–])\s+(?=\S)|(?P<bare>\d)\s+(?=\d+\s+[^\W\d_]|rest\b))"
 )
 LETTER = re.compile(
     r"\s*(?:part\s+)?\(?(?P<label>[A-Ha-h]\d?)(?:[.):]\s*|(?<=\d)\s+)(?=\S)", re.IGNORECASE
@@ -142,7 +142,8 @@ def _blocks(items: list[Taken]) -> list[list[Taken]]:
     for segment in _segments(items):
         said = {role.name for item in segment for role in item.roles}
         opens = said & OPENING
-        if blocks and _begins(opens, opened, segment, blocks[-1]):
+        beside = said == {"period"} and segment[0].tokens[0].kind == "EVERY" and opened == {"alone"}
+        if blocks and not beside and _begins(opens, opened, segment, blocks[-1]):
             blocks.append([])
             opened = set()
         elif not blocks:

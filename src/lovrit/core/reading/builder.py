@@ -3,9 +3,12 @@
 import re
 from dataclasses import replace
 
+from lovrit.core.clock import read_clock
+from lovrit.core.reading.giving import LONGEST_REST_S, Role, clocked
 from lovrit.core.reading.line import Left, Said, Task, amount_of
-from lovrit.core.reading.said import Role, Taken, clocked
+from lovrit.core.reading.said import Taken
 from lovrit.core.reading.token import ENDS, Figure, Token
+from lovrit.core.reading.tokens import time_of
 from lovrit.core.reading.vocabulary import labels, plain, prose, units
 
 # pieces that say nothing of their own where no way of saying took them
@@ -19,6 +22,7 @@ WORDS_OF_ONE = frozenset({
 })  # fmt: skip
 OF_A_TASK = frozenset({"sided", "counted", "most"})
 STOPS = frozenset({"@", "AT", "THEN", "AND"})
+HUNDREDS = 100
 COUNTED = frozenset(
     {"SET", "ROUND", "REP", "MINUTE"}
 )  # words of a count, which no move is called alone
@@ -51,6 +55,9 @@ class _Builder:
         self.resting = False  # what is named next is done in the rest
         self.begun = False  # whether words stood before anything was said of the block
         self.said_since = False  # whether something was said of the block since its last move
+        self.rests: list[
+            tuple[int, str]
+        ] = []  # behind how many tasks a rest was said, and how long
         self._clear()
 
     def _clear(self) -> None:
@@ -70,6 +77,7 @@ class _Builder:
                     item.tokens[0], items[nth + 1].tokens[0] if nth + 1 < len(items) else None
                 )
         self._end()
+        self._in_turn()
         self._without_title()
         self._settle()
         if (
@@ -78,6 +86,24 @@ class _Builder:
         ):
             rest = self.said.roles.get("rest") or self.said.roles.get("within")
             self.said.left += [Left(f"rest {rest}", "superset")] if rest else []
+
+    def _in_turn(self) -> None:
+        """Rests that stand behind each of several things are lines of their own among them."""
+        roles, tasks = self.said.roles, self.said.tasks
+        places = [at for at, _ in self.rests]
+        if len(places) < 2 or len(set(places)) < len(places) or not 0 < min(places) < len(tasks):
+            return
+        if not all(":" in said for _, said in self.rests):
+            return
+        work = roles.get("work")
+        if work and tasks[0].amount is None:
+            tasks[0] = replace(tasks[0], amount=time_of(read_clock(work)))
+            del roles["work"]
+            roles["rounds"] = roles.pop("times", "1")
+        for at, said in reversed(self.rests):
+            tasks.insert(at, Task("rest", time_of(read_clock(said))))
+        for name in ("rest", "between"):
+            roles.pop(name, None)
 
     def _without_title(self) -> None:
         """A word that no move is called, before moves that are all counted, only says what kind of work it is."""
@@ -100,7 +126,7 @@ class _Builder:
         if self.noting:
             self._end()
         names = {role.name for role in item.roles}
-        if "period" in names and {"amrap", "fortime"} & self.said.roles.keys():
+        if "period" in names and self._goes_on():
             self._end()
             self.noting, self.parts = True, list(item.tokens)  # a thing on the side, every so often
             return
@@ -115,6 +141,15 @@ class _Builder:
         self.said.all_ = self.said.all_ or "ALL" in kinds or between
         if "ALTERNATING" in kinds and not item.roles:
             self.said.roles.setdefault("alternating", "")
+
+    def _goes_on(self) -> bool:
+        """Whether what is done every so often is only beside what was said: a race, a long stretch of one thing."""
+        if {"amrap", "fortime"} & self.said.roles.keys():
+            return True
+        tasks, seconds = self.said.tasks, self.amount.seconds if self.amount else ()
+        long = tasks[0].seconds if len(tasks) == 1 else seconds[0] if seconds and not tasks else 0
+        named = bool(self.parts) != bool(tasks)
+        return named and not self.said.roles and long >= LONGEST_REST_S
 
     def _role(self, role: Role, item: Taken) -> None:
         if role.name in ("mark", "side"):
@@ -154,6 +189,8 @@ class _Builder:
         self.said_since = bool(self.said.tasks or self.parts)
         if role.name != "around" or self.parts:
             self._end()
+        if role.name == "rest":
+            self.rests.append((len(self.said.tasks), role.value))
         if roles.get(role.name, role.value) == role.value:
             roles[role.name] = role.value
         elif role.name == "pair":
@@ -207,7 +244,7 @@ class _Builder:
 
     def _sign(self, token: Token, after: Token | None) -> None:
         """What stands between things, or inside one: a colon behind a heading, a bracket, an “and”, an abbreviation."""
-        if token.kind == ":" and self._is_heading(after):
+        if token.kind == ":" and (self._is_heading(after) or self._is_name_of_all(after)):
             self._as_note()
         elif token.kind == "." and _abbreviates(token, after):
             pass
@@ -230,6 +267,14 @@ class _Builder:
             after and after.kind == "AROUND"
         )
         return bool(self.parts) and not (whole or self.amount or self.said.roles or self.said.tasks)
+
+    def _is_name_of_all(self, after: Token | None) -> bool:
+        """“The hundreds (100s): …”: a figure in the plural behind words that name no move, before what is counted."""
+        plural = self.amount and self.amount_behind and self.amount.seconds
+        hundreds = bool(plural and self.amount and self.amount.seconds[0] % HUNDREDS == 0)
+        first = not (self.said.roles or self.said.tasks)
+        unknown = bool(self.parts) and all(one.kind == "word" for one in self.parts)
+        return hundreds and first and unknown and bool(after and after.kind == "count")
 
     def _as_note(self) -> None:
         self.said.notes.append(self.text[self.parts[0].start : self.parts[-1].end])
@@ -336,7 +381,7 @@ class _Builder:
 
     def _is_easy(self, parts: list[Token]) -> bool:
         """Whether it was said to be easy, or is a way to recover."""
-        return self.easy or all(one.kind == "ACTIVE" for one in parts)
+        return self.easy or parts[0].kind == "ACTIVE" or plain(parts[0].text).startswith("easy ")
 
     def _is_note(self, parts: list[Token]) -> bool:
         """Words beside a heading that name no move."""

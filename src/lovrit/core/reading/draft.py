@@ -8,8 +8,8 @@ from typing import NamedTuple
 from lovrit.core.blocks.kinds import KINDS
 from lovrit.core.blocks.roles import Roles, Saying
 from lovrit.core.clock import read_clock
+from lovrit.core.reading.giving import clocked
 from lovrit.core.reading.line import Left, Said, Task
-from lovrit.core.reading.said import clocked
 from lovrit.core.reading.tokens import short
 
 MINUTE = "1:00"
@@ -117,6 +117,7 @@ class Draft:
     then_at: list[int] = field(default_factory=list)
     marks: tuple[str, ...] = ()
     inside: list["Draft"] = field(default_factory=list)
+    minutes: str = ""  # of the part of the evening that it stands in
 
     @property
     def moves(self) -> int:

@@ -3,7 +3,7 @@
 from dataclasses import dataclass, field
 from typing import NamedTuple
 
-from lovrit.core.reading.said import Role, clocked
+from lovrit.core.reading.giving import Role, clocked
 from lovrit.core.reading.token import Figure
 
 

@@ -4,15 +4,18 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from lovrit.core.clock import read_clock
+from lovrit.core.moves.library import shipped
 from lovrit.core.reading.draft import Draft, unnumbered
+from lovrit.core.reading.giving import LONGEST_REST_S, clocked, is_minutes
 from lovrit.core.reading.line import Task
-from lovrit.core.reading.said import clocked, is_minutes
 from lovrit.core.reading.token import Figure
-from lovrit.core.reading.tokens import short
+from lovrit.core.reading.tokens import short, time_of
 from lovrit.core.reading.vocabulary import labels, plain
 
 STRETCHED = frozenset({"stretch", "stretching", "mobility", "breathing", "walk", "jog"})
 RACED = frozenset({"amrap", "fortime", "quality", "period", "scheme"})
+PAUSES = ("change", "within", "between", "rest")
+COUNTED = frozenset({"count", "far", "cal"})
 TURNED = frozenset({"pair", "work", "each"})
 
 
@@ -21,6 +24,134 @@ def meant(draft: Draft) -> Draft:
     for way in WAYS:
         draft = way(draft)
     return draft
+
+
+def _of_a_part(draft: Draft) -> Draft:
+    """The minutes of a part of the evening: how long its block goes on, where that lacks; else told."""
+    if not draft.minutes:
+        return draft
+    made = replace(draft, minutes="", roles={**draft.roles, "total": draft.minutes})
+    if not draft.offers() and made.offers():
+        return made
+    return replace(draft, minutes="", notes=[*draft.notes, f"{draft.minutes} in all"])
+
+
+def _in_pairs(draft: Draft) -> Draft:
+    """One works, one rests: partners who take turns, unless there are more of them."""
+    said = " ".join(line.text.lower() for line in draft.lines)
+    company = draft.roles.get("company", "")
+    two = company.startswith("partners") or (not company and "rest" in said.partition("one")[2])
+    if "oneworks" not in draft.roles or not two:
+        return draft
+    kept = {name: one for name, one in draft.roles.items() if name != "oneworks"}
+    return replace(draft, roles={**kept, "company": "partners alternate"})
+
+
+def _sided(draft: Draft) -> Draft:
+    """“Side plank, each”: what is done on one side at a time is meant for each side."""
+    left, tasks = [], [list(line) for line in draft.tasks]
+    for one in draft.left:
+        line = tasks[one.task] if one.unsure == "each" and 0 <= one.task < len(tasks) else []
+        move = shipped().find(line[-1].name) if line else None
+        if move and move.sided:
+            line[-1] = replace(line[-1], marks=(*line[-1].marks, ", each side"))
+        else:
+            left.append(one)
+    return replace(draft, left=left, tasks=tasks)
+
+
+def _gone_back(draft: Draft) -> Draft:
+    """Walked back: a rest as far as the work was; where nothing is far, only told."""
+    if "back" not in draft.roles:
+        return draft
+    kept = {name: said for name, said in draft.roles.items() if name != "back"}
+    how = draft.roles["back"]
+    if {"times", "far"} <= kept.keys() and not kept.keys() & {"rest", "within", "between"}:
+        return replace(draft, roles={**kept, "rest": f"{kept['far']} {how}"})
+    return replace(draft, roles=kept, notes=[*draft.notes, f"{how} back"])
+
+
+def _unalike(draft: Draft) -> Draft:
+    """“4 sets: 30 s plank, 10 push-ups”: the first has a time or a way, others are counted, so it is all in rounds."""
+    roles, tasks = draft.roles, [line[0] for line in draft.tasks]
+    first = roles.get("work") or roles.get("far")
+    if "times" not in roles or not first or len(tasks) < 2 or roles.keys() & (RACED | {"pair"}):
+        return draft
+    more = [one.amount.measure if one.amount else "" for one in tasks[1:]]
+    if tasks[0].amount or not set(more) <= COUNTED:
+        return draft
+    far = Figure("far", "one", (first.split()[0],), first.split()[-1])
+    amount = far if "far" in roles else time_of(read_clock(first))
+    kept = {name: said for name, said in roles.items() if name not in ("times", "work", "far")}
+    joined = any(line.joined for line in draft.lines) and "rest" in roles and "work" in roles
+    whole = {"quality": ""} if joined else {}
+    return replace(
+        draft,
+        roles={**kept, "rounds": roles["times"], **whole},
+        tasks=[[replace(tasks[0], amount=amount)], *draft.tasks[1:]],
+    )
+
+
+def _without_rest(draft: Draft) -> Draft:
+    """No rest: works one after the other; beside anything else it is told."""
+    if "norest" not in draft.roles:
+        return draft
+    roles = {name: said for name, said in draft.roles.items() if name != "norest"}
+    more = {line[0].seconds for line in draft.tasks[1:]}
+    work = roles.get("work") or roles.get("each") or ""
+    if "times" in roles and work and draft.moves > 1 and more <= {0, read_clock(work)}:
+        kept = {name: said for name, said in roles.items() if name not in ("times", "work", "each")}
+        tasks = [[replace(line[0], amount=None)] for line in draft.tasks]
+        return replace(
+            draft, roles={**kept, "rounds": roles["times"], "each": work}, tasks=tasks
+        )  # fmt: skip
+    lengths = {line[0].seconds for line in draft.tasks}
+    if "rounds" in roles and len(lengths) == 1 and lengths != {0}:
+        return replace(draft, roles=roles)
+    return replace(draft, roles=roles, notes=[*draft.notes, "no rest"])
+
+
+def _minutes_each(draft: Draft) -> Draft:
+    """30/30 for ten minutes at each: ten sets there, then everyone changes."""
+    roles = draft.roles
+    pair = roles.get("pair", "").split("/")
+    if len(pair) != 2 or "each" not in roles or roles.keys() & {"rounds", "times", "sets"}:
+        return draft
+    turn = sum(map(read_clock, pair))
+    many, over = divmod(read_clock(roles["each"]), turn) if turn else (0, 1)
+    if over or many < 2:
+        return draft
+    change = next((roles[one] for one in PAUSES if one in roles), "")
+    kept = {name: said for name, said in roles.items() if name not in ("each", *PAUSES)}
+    changed = {"change": change} if change else {}
+    notes = [*draft.notes, f"{roles['each']} at each"]
+    return replace(draft, roles={**kept, "sets": str(many), **changed}, notes=notes)
+
+
+def _leaving(draft: Draft) -> Draft:
+    """10 x 100 m on 2 minutes: each begins on the clock, and rests what is left."""
+    roles, task = draft.roles, draft.tasks[0][0] if draft.moves == 1 else None
+    period = roles.get("period") or roles.get("work") or ""
+    if not {"times", "far"} <= roles.keys() or not period or not task or task.amount:
+        return draft
+    if roles.keys() & {"rest", "within", "between", "pair"} or not roles["times"].isdecimal():
+        return draft
+    total = clocked(int(roles["times"]) * read_clock(period))
+    kept = {name: one for name, one in roles.items() if name not in ("times", "far", "work")}
+    said, unit = roles["far"].split()
+    task = replace(task, amount=Figure("far", "one", (said,), unit))
+    every = {"period": clocked(read_clock(period)), "total": total}
+    return replace(draft, roles={**kept, **every}, tasks=[[task]])
+
+
+def _once_each(draft: Draft) -> Draft:
+    """So long at each of so many stations, which are all named: once round."""
+    roles = draft.roles
+    if "each" not in roles or roles.get("stations") != str(draft.moves):
+        return draft
+    if roles.keys() & {"rounds", "times", "sets", "pair", "between"}:
+        return draft
+    return replace(draft, roles={**roles, "rounds": "1"})
 
 
 def _recovered(draft: Draft) -> Draft:
@@ -89,9 +220,12 @@ def _begun_every(draft: Draft) -> Draft:
 
 
 def _rested(draft: Draft) -> Draft:
-    """A bare time behind repeats of a way is the rest after each."""
+    """A bare time behind repeats of a way, or behind sets, is the rest after each."""
     roles = draft.roles
-    if not {"times", "far", "time"} <= roles.keys() or roles.keys() & {"rest", "within", "between"}:
+    repeats = {"times", "far", "time"} <= roles.keys() or {"sets", "reps", "time"} <= roles.keys()
+    if not repeats or roles.keys() & {"rest", "within", "between", "around"}:
+        return draft
+    if read_clock(roles["time"]) > LONGEST_REST_S:
         return draft
     kept = {name: said for name, said in roles.items() if name != "time"}
     return replace(draft, roles={**kept, "rest": roles["time"]})
@@ -217,6 +351,7 @@ def _paired(draft: Draft) -> Draft:
 
 
 WAYS: tuple[Callable[[Draft], Draft], ...] = (
-    unnumbered, _recovered, _held_in_sets, _rest_behind_all, _begun_every, _rested, _most_in, _grown, _aimed,
+    unnumbered, _of_a_part, _in_pairs, _sided, _gone_back, _unalike, _without_rest, _minutes_each, _leaving,
+    _once_each, _recovered, _held_in_sets, _rest_behind_all, _begun_every, _rested, _most_in, _grown, _aimed,
     _stretched, _filled, _way_counted, _paired,
 )  # fmt: skip

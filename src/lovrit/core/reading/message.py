@@ -6,8 +6,8 @@ from dataclasses import dataclass, field, replace
 from lovrit.core.clock import read_clock
 from lovrit.core.reading.apart import read_line
 from lovrit.core.reading.draft import Draft
+from lovrit.core.reading.giving import LONGEST_REST_S, clocked
 from lovrit.core.reading.line import Said, Task
-from lovrit.core.reading.said import LONGEST_REST_S, clocked
 from lovrit.core.reading.tokens import cut, time_of
 from lovrit.core.reading.vocabulary import labels, plain
 
@@ -58,6 +58,7 @@ class _Gatherer:
         self.made = Gathered()
         self.open: Draft | None = None
         self.company: dict[str, str] = {}  # said in the title, of the block that follows
+        self.minutes = ""  # said of a part of the evening, before what is done in it
 
     def gather(self) -> Gathered:
         """Line by line."""
@@ -69,11 +70,15 @@ class _Gatherer:
                 self.company = line.roles
             elif line.text.lower().strip(" :.") in ("then", "dann", "puis", "luego") and self.open:
                 self.open.then_at.append(self.open.moves)
+            elif line.roles.keys() == {"company"} and not (line.tasks or self.open):
+                self.company = line.roles
+            elif self._is_length_ahead(line, after):
+                self.open, self.minutes = None, line.roles["time"]
             elif line.says_nothing:
                 self._told(line)
             else:
                 self._take(line, after)
-        self.made.drafts = list(raced(self.made.drafts))
+        self.made.drafts = list(raced(list(_of_the_same(self.made.drafts))))
         return self.made
 
     def _headers(self, line: Said) -> None:
@@ -105,6 +110,8 @@ class _Gatherer:
     def _is_title(self, nth: int, line: Said) -> bool:
         if nth or self.made.title or line.roles.keys() - {"company"} or line.marks:
             return False
+        if line.roles and not line.tasks:
+            return False  # “partner up.”: with whom, and nothing that names the evening
         if any(one.seconds for one in line.tasks) or (
             line.left and any(one.known for one in line.tasks)
         ):
@@ -152,6 +159,7 @@ class _Gatherer:
     def _take(self, line: Said, after: list[Said]) -> None:
         for is_so, does in (
             (self._is_aside, self._aside),
+            (self._is_again, self._again),
             (self._lengthens, self._stretch),
             (self._closes, self._all_of),
             (self._is_for_all, self._to_all),
@@ -167,6 +175,11 @@ class _Gatherer:
         else:
             self._begin(line)
 
+    def _is_length_ahead(self, line: Said, after: list[Said]) -> bool:
+        """Whether a line names a part of the evening with its minutes, and what is done in it follows."""
+        alone = line.section and line.roles.keys() == {"time"} and not line.tasks
+        return alone and line.text.rstrip()[-1:] in ":)" and bool(after)
+
     def _is_aside(self, line: Said) -> bool:
         """Whether a line is only told: a sentence among moves, a thing on the side every so often."""
         if not self.open or not line.tasks:
@@ -179,6 +192,21 @@ class _Gatherer:
         self.open.notes.append(line.text)
         self.open.lines.append(line)
 
+    def _is_again(self, line: Said) -> bool:
+        """Whether a line says the same race again, with a rest between and nothing yet done in either."""
+        above = self.open
+        if above is None or above.moves or not {"amrap", "rest"} <= above.roles.keys():
+            return False
+        said = {**above.roles, "total": above.roles.get("total") or above.roles.get("work", "")}
+        return "amrap" in line.roles and line.roles.items() <= said.items()
+
+    def _again(self, line: Said) -> None:
+        assert self.open
+        roles, length = self.open.roles, line.roles.pop("total")
+        self.open.add(line)
+        roles.pop("total", None)
+        roles |= {"work": length, "times": str(int(roles.get("times", "1")) + 1)}
+
     def _lengthens(self, line: Said) -> bool:
         """Whether a line says how long the warm-up above it is, by what is done in it."""
         bare = self.open and self.open.roles.keys() == {"around"} and not self.open.moves
@@ -186,7 +214,9 @@ class _Gatherer:
 
     def _is_for_all(self, line: Said) -> bool:
         """Whether a rest is said of all blocks above."""
-        return line.all_ and line.roles.keys() in ({"rest"}, {"within"}) and not line.tasks
+        unsure = [one.unsure for one in line.left] == ["range:rest"] and not line.roles
+        said = line.roles.keys() in ({"rest"}, {"within"}) and not line.left
+        return line.all_ and not line.tasks and (said or unsure)
 
     def _rests_among(self, line: Said) -> bool:
         """Whether a rest stands among the lines of rounds."""
@@ -194,8 +224,8 @@ class _Gatherer:
         return bool(rounds and line.roles.keys() == {"rest"} and ":" in line.roles["rest"])
 
     def _begin(self, line: Said) -> None:
-        draft = Draft(roles=dict(self.company))
-        self.company = {}
+        draft = Draft(roles=dict(self.company), minutes=self.minutes)
+        self.company, self.minutes = {}, ""
         above = self.open
         if above and above.roles.keys() == {"around"} and line.roles.keys() == {"rounds"}:
             draft.roles |= above.roles  # rounds behind the first way of a warm-up are warm-up too
@@ -229,6 +259,7 @@ class _Gatherer:
         for draft in self.made.drafts:
             if any("rest" in one.missing for one in draft.nearest()):
                 draft.roles |= line.roles
+                draft.left += line.left
                 draft.lines.append(line)
 
     def _rest_among(self, line: Said) -> None:
@@ -280,7 +311,10 @@ class _Gatherer:
         before = next((one.label for one in outer.lines if one.label), "")
         letters = len(before) == 2 and len(line.label) == 2 and before[0] == line.label[0]
         sets = line.roles.get("sets") or line.roles.get("times")
-        return bool(letters and before != line.label and sets and sets == outer.roles.get("sets"))
+        paired = (letters and before != line.label) or (
+            "together" in line.roles and outer.moves == 1
+        )
+        return bool(paired and sets and sets == outer.roles.get("sets"))
 
     def _pair(self, line: Said) -> None:
         outer = self.open
@@ -367,6 +401,26 @@ class _Gatherer:
         more = any(not one.says_nothing for one in after)
         whole = not wanting if draft.moves else bool(draft.offers())
         return whole and more
+
+
+def _of_the_same(drafts: list[Draft]) -> Iterator[Draft]:
+    """Blocks in order; sets that name no move go on with the one before them: “then 3 x 3 at 90 % of that”."""
+    before: Draft | None = None
+    for draft in drafts:
+        made = draft
+        if before and before.moves == 1 and _goes_on_with(before, draft):
+            task = replace(before.tasks[0][0], amount=None, marks=draft.marks)
+            made = replace(draft, tasks=[[task]], labels=[""], marks=())
+        before = made
+        yield made
+
+
+def _goes_on_with(before: Draft, draft: Draft) -> bool:
+    lifted = bool(before.roles.keys() & {"heavy", "sets"})
+    lines = draft.lines and before.lines
+    near = lines and (draft.lines[0].number == before.lines[-1].number or draft.lines[0].then)
+    bare = not (draft.tasks or draft.inside) and {"sets", "reps"} <= draft.roles.keys()
+    return bool(lifted and near and bare)
 
 
 def raced(drafts: list[Draft]) -> Iterator[Draft]:

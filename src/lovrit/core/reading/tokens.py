@@ -175,7 +175,7 @@ def _and_seconds(pieces: list[_Piece], at: int) -> tuple[int, int] | None:
 
 
 def _unit(pieces: list[_Piece], at: int, end: int) -> tuple[str, int]:
-    """The unit that stands at a place, and how many pieces it has; a “k” only close to its figure."""
+    """The unit that stands at a place, and how many pieces it has; a stroke only close to its figure."""
     if at >= len(pieces):
         return "", 0
     piece = pieces[at]
@@ -189,7 +189,7 @@ def _unit(pieces: list[_Piece], at: int, end: int) -> tuple[str, int]:
     )
     unit = units().get(text, "")
     close = piece.start == end
-    if not unit or piece.start - end > 1 or (text in ("k", "'", '"', "w", "h") and not close):
+    if not unit or piece.start - end > 1 or (text in ("'", '"', "w", "h") and not close):
         return "", 0
     return unit, 2 if text == "''" else 1
 
