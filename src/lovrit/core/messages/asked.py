@@ -73,6 +73,7 @@ AS_NEEDED = "rest as needed"
 
 WHAT = {
     "load": "kilograms, pounds or per cent?",
+    "loads": "kilograms, pounds or per cent?",
     "second": "is that a load?",
     "rest": "minutes or seconds?",
     "length": "minutes or seconds?",
@@ -234,7 +235,7 @@ def _beside(draft: Draft, left: Left) -> str:
     at = min(max(left.task, 0), len(draft.tasks) - 1)
     name = (
         draft.tasks[at][-1].name
-        if draft.tasks and left.unsure in ("load", "second")
+        if draft.tasks and left.unsure.split(":")[0] in ("load", "loads", "second")
         else name_of(draft)
     )
     return f"{name[:1].upper()}{name[1:]}, “{text}”"
@@ -258,6 +259,9 @@ def _ways_of(draft: Draft, left: Left) -> Iterator[Draft]:
         yield replace(
             draft, roles={name: said for name, said in draft.roles.items() if name != "together"}
         )
+        return
+    if unsure == "loads":
+        yield from (_loaded(draft, left, f"@ {of}{unit}") for unit in (" kg", "%", " lb"))
         return
     if unsure in ("load", "second", "each"):
         marks = (", each side",) if unsure == "each" else _load_units(left.figure)

@@ -67,12 +67,15 @@ def _by(draft: Draft, **roles: str) -> list[str]:
 
 
 def _unnamed(draft: Draft) -> Question | None:
-    """So many stations, of which nobody says what is done there."""
+    """So many stations, of which nobody says what is done at some."""
     many = draft.roles.get("stations", "")
-    if draft.moves or not many.isdecimal() or not 1 < int(many) <= MOST_WRITTEN:
+    if not many.isdecimal() or not draft.moves < int(many) <= MOST_WRITTEN or int(many) < 2:
+        return None
+    if draft.moves and draft.roles.keys() & RACES:
         return None
     kept = {name: said for name, said in draft.roles.items() if name != "stations"}
-    tasks = [[Task(f"station {ascii_uppercase[nth]}")] for nth in range(int(many))]
+    more = range(draft.moves, int(many))
+    tasks = [*draft.tasks, *([Task(f"station {ascii_uppercase[nth]}")] for nth in more)]
     named = replace(draft, roles=kept, tasks=tasks)
     texts = [written(named, offer) for offer in named.offers()]
     return _question(draft, f"which {many} moves? They can be named one by one.", texts)

@@ -142,7 +142,11 @@ def _blocks(items: list[Taken]) -> list[list[Taken]]:
     for segment in _segments(items):
         said = {role.name for item in segment for role in item.roles}
         opens = said & OPENING
-        beside = said == {"period"} and segment[0].tokens[0].kind == "EVERY" and opened == {"alone"}
+        beside = (
+            said - {"work", "pace"} == {"period"}
+            and segment[0].tokens[0].kind == "EVERY"
+            and opened == {"alone"}
+        )
         if blocks and not beside and _begins(opens, opened, segment, blocks[-1]):
             blocks.append([])
             opened = set()

@@ -53,6 +53,7 @@ class _Builder:
         self.depth = 0  # of brackets
         self.easy = False  # whether what was named last was said to be easy
         self.resting = False  # what is named next is done in the rest
+        self.listed = False  # whether the name of a move follows behind a comma
         self.begun = False  # whether words stood before anything was said of the block
         self.said_since = False  # whether something was said of the block since its last move
         self.rests: list[
@@ -64,7 +65,7 @@ class _Builder:
         self.parts: list[Token] = []
         self.after: list[Token] = []  # words behind a name and its amount: how it is done
         self.amount: Figure | None = None
-        self.most = self.noting = self.often = self.amount_behind = False
+        self.most = self.noting = self.aside = self.often = self.amount_behind = False
         self.marks: list[str] = []
 
     def build(self, items: list[Taken]) -> None:
@@ -123,16 +124,20 @@ class _Builder:
     # what the ways of saying took
 
     def _roles(self, item: Taken) -> None:
+        if self.aside:
+            self.parts += item.tokens
+            return
         if self.noting:
             self._end()
         names = {role.name for role in item.roles}
         if "period" in names and self._goes_on():
             self._end()
-            self.noting, self.parts = True, list(item.tokens)  # a thing on the side, every so often
+            self.noting = self.aside = True
+            self.parts = list(item.tokens)  # a thing on the side, every so often
             return
         for role in item.roles:
             self._role(role, item)
-        self.resting = "rest" in names and item.tokens[-1].kind == "ACTIVE"
+        self.resting = bool({"rest", "pair"} & names) and item.tokens[-1].kind == "ACTIVE"
         kinds = {one.kind for one in item.tokens}
         if "SECTION" in kinds and self._is_heading():
             self._as_note()
@@ -251,7 +256,9 @@ class _Builder:
         elif token.kind == "AND" and not self._parts_here(after):
             self.parts.append(token)
         else:
+            self.listed = token.kind == "," and after is not None and after.kind == "name"
             self._end()
+            self.listed = False
             self.noting = token.kind in ("@", "AT")
             self.depth = {"(": 1, ")": 0}.get(token.kind, self.depth)
 
@@ -364,8 +371,14 @@ class _Builder:
                 replace(amount, form="one", said=amount.said[:1]),
                 [*marks, ", each side"],
             )
+        within = self.listed and len(parts) == 1 and plain(name) not in prose()
+        within = within and any(one.known for one in self.said.tasks)
         closing = self.said_since and plain(name) in labels()  # “…, 2 min between rounds, stretch”
-        if amount is None and not most and (closing or (not known and self._is_note(parts))):
+        if (
+            amount is None
+            and not (most or within)
+            and (closing or (not known and self._is_note(parts)))
+        ):
             said = self.text[parts[0].start : parts[-1].end]
             self.said.notes.append(" ".join((said, *(one.strip("@ ") for one in marks))))
             return None

@@ -224,6 +224,47 @@ def sided_sets(pieces: Pieces) -> list[Role]:
     ]
 
 
+def sets_by_load(pieces: Pieces) -> list[Role]:
+    """5 @ 60 kg, 3 @ 70 kg: a set each, with its load; loads without a unit are asked."""
+    sets_, loads = _reps_and_loads(pieces.tokens)
+    reps = "-".join(one for one, many in sets_ for _ in range(many))
+    heavy = "-".join(
+        one.said[0] for one, (_, many) in zip(loads, sets_, strict=True) for _ in range(many)
+    )
+    open_ = [
+        Role("note", f"{one.text}+")
+        for one, after in itertools.pairwise(pieces.tokens)
+        if after.kind == "+"
+    ]
+    made = [Role("sets", str(reps.count("-") + 1)), Role("reps", reps), *open_]
+    unit = loads[-1]
+    if any(one.measure not in ("count", unit.measure) for one in loads):
+        return [NOT_THIS]
+    if unit.measure == "count":
+        return [*made, Role("left", f"@ {heavy}"), Role("unsure", f"loads:{heavy}")]
+    sign = "%" if unit.measure == "share" else f" {unit.unit}"
+    return [*made, Role("mark", f"@ {heavy}{sign}")]
+
+
+def _reps_and_loads(tokens: Sequence[Token]) -> tuple[list[tuple[str, int]], list[Figure]]:
+    """Reps of each set, and how often; what each is done with."""
+    sets_: list[tuple[str, int]] = []
+    loads: list[Figure] = []
+    times = 1
+    for nth, token in enumerate(tokens):
+        figure = token.figure
+        if figure is None:
+            continue
+        if tokens[nth - 1].kind in ("@", "AT") and nth:
+            loads.append(figure)
+        elif nth + 1 < len(tokens) and tokens[nth + 1].kind == "X":
+            times = figure.number or 1
+        else:
+            sets_.append((figure.own, times))
+            times = 1
+    return sets_, loads
+
+
 def by_set(pieces: Pieces) -> list[Role]:
     """Reps by set: as many sets as there are figures."""
     figure = pieces.figures[0]

@@ -99,6 +99,9 @@ def _without_rest(draft: Draft) -> Draft:
     roles = {name: said for name, said in draft.roles.items() if name != "norest"}
     more = {line[0].seconds for line in draft.tasks[1:]}
     work = roles.get("work") or roles.get("each") or ""
+    if "stations" in roles and "rounds" in roles and work and not draft.moves:
+        kept = {name: said for name, said in roles.items() if name != "work"}
+        return replace(draft, roles={**kept, "each": work})
     if "times" in roles and work and draft.moves > 1 and more <= {0, read_clock(work)}:
         kept = {name: said for name, said in roles.items() if name not in ("times", "work", "each")}
         tasks = [[replace(line[0], amount=None)] for line in draft.tasks]
@@ -142,6 +145,15 @@ def _leaving(draft: Draft) -> Draft:
     task = replace(task, amount=Figure("far", "one", (said,), unit))
     every = {"period": clocked(read_clock(period)), "total": total}
     return replace(draft, roles={**kept, **every}, tasks=[[task]])
+
+
+def _climbed(draft: Draft) -> Draft:
+    """A ladder under a cap, without turns: as many as possible until then."""
+    roles = draft.roles
+    if not {"ladder", "cap"} <= roles.keys() or roles.keys() & {"period", "amrap", "total"}:
+        return draft
+    kept = {name: said for name, said in roles.items() if name not in ("cap", "fortime")}
+    return replace(draft, roles={**kept, "amrap": "", "total": roles["cap"]})
 
 
 def _once_each(draft: Draft) -> Draft:
@@ -351,7 +363,7 @@ def _paired(draft: Draft) -> Draft:
 
 
 WAYS: tuple[Callable[[Draft], Draft], ...] = (
-    unnumbered, _of_a_part, _in_pairs, _sided, _gone_back, _unalike, _without_rest, _minutes_each, _leaving,
+    unnumbered, _of_a_part, _in_pairs, _sided, _gone_back, _unalike, _without_rest, _minutes_each, _leaving, _climbed,
     _once_each, _recovered, _held_in_sets, _rest_behind_all, _begun_every, _rested, _most_in, _grown, _aimed,
     _stretched, _filled, _way_counted, _paired,
 )  # fmt: skip

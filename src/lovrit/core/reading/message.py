@@ -1,5 +1,6 @@
 """A whole message: its lines gathered into blocks, its headers, and what is only told."""
 
+import re
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 
@@ -28,6 +29,7 @@ NO_LABELS = frozenset({
 NO_NAMES = frozenset({"off", "death", "relay"})
 LONG_TASK_S, LONG_SLOT_S = 90, 20 * 60
 CLOCKED = frozenset({"pair", "each", "work"})
+FAR = frozenset({"far", "once_far"})
 MOST_PARTS = 3  # of a race: before its rounds, they, behind them
 
 
@@ -43,13 +45,35 @@ class Gathered:
 
 def gather(text: str) -> Gathered:
     """The blocks of a message."""
-    lines = [
-        one
-        for number, raw in enumerate(text.split("\n"), 1)
-        if raw.strip()
-        for one in read_line(number, raw)
-    ]
+    lines = [one for number, raw in stacked(text) for one in read_line(number, raw)]
     return _Gatherer(lines).gather()
+
+
+SET_OF = re.compile(
+    r"\s*(?:[-•*–]\s*)?(?:\d{1,2}\s*[x×]\s*)?\d{1,2}\+?\s*(?:reps?\s*)?@\s*\d[\d.,]*\s*(?:%|kgs?|lbs?)?\s*(?:1rm)?\s*$",
+    re.IGNORECASE,
+)
+
+
+def stacked(text: str) -> Iterator[tuple[int, str]]:
+    """The lines of a message with their numbers; sets one under the other are one line, behind their move."""
+    held: tuple[int, str] | None = None
+    sets: list[str] = []
+    for number, raw in enumerate(text.split("\n"), 1):
+        if not raw.strip():
+            continue
+        if SET_OF.match(raw) and held and not any(map(str.isdecimal, held[1])):
+            sets.append(raw.strip(" \t-•*–"))
+            continue
+        if held:
+            yield held[0], _with_sets(held[1], sets)
+        held, sets = (number, raw), []
+    if held:
+        yield held[0], _with_sets(held[1], sets)
+
+
+def _with_sets(line: str, sets: list[str]) -> str:
+    return f"{line.rstrip(' :')} {', '.join(sets)}" if sets else line
 
 
 class _Gatherer:
@@ -416,11 +440,16 @@ def _of_the_same(drafts: list[Draft]) -> Iterator[Draft]:
 
 
 def _goes_on_with(before: Draft, draft: Draft) -> bool:
-    lifted = bool(before.roles.keys() & {"heavy", "sets"})
-    lines = draft.lines and before.lines
-    near = lines and (draft.lines[0].number == before.lines[-1].number or draft.lines[0].then)
-    bare = not (draft.tasks or draft.inside) and {"sets", "reps"} <= draft.roles.keys()
-    return bool(lifted and near and bare)
+    lifted = (
+        bool(before.roles.keys() & {"heavy", "sets"}) and {"sets", "reps"} <= draft.roles.keys()
+    )
+    amount = before.tasks[0][0].amount
+    far = before.roles.keys() & FAR or (amount and amount.measure == "far")
+    gone = bool(far) and bool(draft.roles.keys() & FAR)
+    if draft.tasks or draft.inside or not (draft.lines and before.lines):
+        return False
+    same = draft.lines[0].number == before.lines[-1].number
+    return (lifted and (same or draft.lines[0].then)) or (gone and same)
 
 
 def raced(drafts: list[Draft]) -> Iterator[Draft]:

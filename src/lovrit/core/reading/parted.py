@@ -1,10 +1,13 @@
 """A line that was typed without its commas: tasks parted where a count begins the next, stations numbered in a row."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import replace
 
 from lovrit.core.moves.library import shipped
+from lovrit.core.reading.giving import is_minutes
 from lovrit.core.reading.token import Figure, Token
+from lovrit.core.reading.tokens import time_of
+from lovrit.core.reading.vocabulary import labels, plain
 
 PARTS = frozenset({",", ":", ".", "THEN", "|", ";", "+", "/", "("})  # between things already
 AMOUNTS = frozenset({"count", "time", "far", "cal"})
@@ -22,7 +25,7 @@ PLACES = frozenset({"SECTION", "STATION", "count_pair", "ON"})
 
 def parted(tokens: list[Token]) -> list[Token]:
     """The same with commas where they were left out; figures of a way have their metres."""
-    found = list(_in_metres(tokens))
+    found = list(_in_minutes(_in_metres(tokens)))
     found = _without_numbers(found)
     found = list(_often_apart(found))
     return list(_apart(_with_rest(found)))
@@ -155,6 +158,24 @@ def _often_apart(tokens: list[Token]) -> Iterator[Token]:
         clocked = before is not None and before.kind in ("REST", "OFF", "count_pair", "time")
         if often and clocked and _name_behind(tokens, nth):
             yield _comma(tokens[nth + 1])
+
+
+def _in_minutes(tokens: Iterable[Token]) -> Iterator[Token]:
+    """A bare figure behind a label is its minutes, where nothing but a sign follows: “technique 15, …”."""
+    some = list(tokens)
+    for nth, token in enumerate(some):
+        before, after = (
+            some[nth - 1] if nth else None,
+            some[nth + 1] if nth + 1 < len(some) else None,
+        )
+        figure = token.figure
+        ends = after is None or after.kind in (",", ".")
+        if figure and token.kind == "count" and figure.form == "one" and before and ends:
+            number = figure.number or 0
+            if before.kind == "word" and plain(before.text) in labels() and is_minutes(number):
+                yield replace(token, kind="time", figure=time_of(number * 60))
+                continue
+        yield token
 
 
 def _in_metres(tokens: list[Token]) -> Iterator[Token]:

@@ -47,6 +47,7 @@ from lovrit.core.reading.giving import (
     rhythm_behind,
     scheme,
     sets,
+    sets_by_load,
     share,
     sided_sets,
     team,
@@ -63,6 +64,7 @@ from lovrit.core.reading.giving import (
 BTW = "(?:BETWEEN|WITHIN (?:OF |word )?ROUND|AFTER (?:EACH )?ROUND)"
 COUNT = "(?:count|count_range)"
 LENGTHS = "(?:time_list|time (?:, time)(?:, time)+|count (?:, count)+ , time)"
+SET_AT = "(?:count X )?count (?:\\+ )?(?:REP )?(?:@|AT) (?:share|load|count)"
 CLOCKED = "(?:time|time_range|count_pair|time_pair|count_range|count_list|far|cal|count X)"
 LEN = "(?:time|count)"
 WAYS: tuple[tuple[str, Gives], ...] = (
@@ -129,13 +131,14 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("count ROUND (?:EACH )?[:,]? OF? (?:count_pair|time_pair)", counted_pair("rounds")),
     (f"count X {LEN} (?:@|AT) time_pair (?:@|AT) count", two_efforts),
     ("count X \\( time (?:@|AT) count [,/] time (?:@|AT) count \\)?", two_efforts_apart),
-    (f"count X {LEN} ON (?:/)? {LEN} (?:REST|ACTIVE)", times_pair),
+    (f"count X {LEN} (?:ON|HARD) (?:/|,|-)? {LEN} OF? (?:REST|ACTIVE)+", times_pair),
     ("count X \\( count X (?:count_pair|time_pair) \\)?", outer_pair),
     ("count (?:X \\(|SET OF) count X far", gives("outer", "times", "far")),
     ("(?<=name) count X count_pair", sided_sets),
     ("count X (?:count_pair|time_pair)", counted_pair("times")),
     ("count X [(:]? time", gives("times", "work")),
     ("count X \\(? (?:far|cal)", gives("times", "far")),
+    (f"{SET_AT}(?: (?:,|/|THEN) {SET_AT})+", sets_by_load),
     ("count X load", kit),
     (f"count X SECTION|count X [:(](?! {CLOCKED})", gives("rounds")),
     ("count X AMRAP", lambda p: [Role("rounds", p.one()), Role("amrap")]),
@@ -145,6 +148,8 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     (f"count SET (?:OF|WITH|X|EACH|:)* (?:{COUNT}|count_list) REP?", sets),
     ("count SET OF?", gives("sets")),
     ("count_range ROUND (?:EACH )?OF?", lambda p: [Role("rounds", "-".join(p.figures[0].said))]),
+    ("TWICE :?", flag(("rounds", "2"))),
+    ("THRICE :?", flag(("rounds", "3"))),
     ("count ROUND (?:EACH )?OF?|X count ROUND|ROUND X? count", gives("rounds")),
     ("count_list REP(?! FOR_TIME)", by_set),
     ("time AT? EACH OF? count STATIONS", lambda p: [*gives("each")(p), Role("stations", p.one(1))]),
@@ -201,10 +206,12 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("ONE_WORKS", flag(("oneworks", ""))),
     ("PARTNERS :?", flag(("company", "partners alternate"))),
     ("TOGETHER", flag(("together", ""))),
+    ("count SUPERSET OF? :?", lambda p: [Role("sets", p.one()), Role("together")]),
     ("SUPERSET :? count X", lambda p: [Role("together"), Role("sets", p.one())]),
     ("SUPERSET :?", flag(("together", ""))),
     # figures that change by round
     ("count X(?= (?:name|word|PYRAMID|LADDER|:)+ time_list)", gives("times")),
+    ("(?:PYRAMID|LADDER) :? time_list", works),
     (f"(?:PYRAMID|LADDER)? :? {LENGTHS} HARD? (?!ACTIVE|REST|WITHIN|BETWEEN|name|word)", works),
     ("LADDER? :? count_list ELL|LADDER? count (?:, count )+,? ELL(?! count)", climbing),
     ("count (?:, count )+,? ELL ,? count|count_list ELL count", falling),
@@ -212,6 +219,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("\\( count FOR MINUTE count , count FOR MINUTE count (?:,? ELL)? \\)?", by_minute_after),
     ("count - count(?= (?:LADDER|FOR_TIME|$))", down),
     ("ADD count (?:EACH|EVERY)? ROUND?", added),
+    ("ADD load (?:EACH|EVERY)? (?:SET|ROUND|word)?", noted),
     ("ADD (?:word|name|KIT) (?:EACH|EVERY)? (?:SET|ROUND)?", noted),
     ("count TO count LADDER?", way),
     ("count (?:, count )(?:, count )+(?! (?:name|word|KIT))", scheme),
@@ -220,5 +228,6 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("count_list(?! (?:name|word|KIT))|count_list REP?(?= FOR_TIME)", scheme),
     ("count_list", scheme),
     ("LADDER|PYRAMID", flag(("climbs", ""))),
+    ("SECTION (?:time|count) :(?= count X)", noted),
     ("ALTERNATING|SECTION count [:-]|SECTION count(?= \\()|SECTION :?", flag()),
 )  # fmt: skip
