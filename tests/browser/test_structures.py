@@ -216,6 +216,11 @@ def test_a_class_made_late_with_everything_going_wrong_ends_on_time_and_its_debr
     page.keyboard.press("s")
     page.locator("#who-stops [data-person='3']").click()
     expect(page.locator(".people [data-person='3']")).to_have_attribute("data-stopped", "")
+    page.keyboard.press("Space")  # nobody waits for why: the class is held, and goes on
+    expect(page.locator("#what")).to_have_text("held")
+    page.keyboard.press("Space")
+    expect(page.locator("#what")).not_to_have_text("held")
+    page.keyboard.press("w")
     expect(page.locator("#why-title")).to_have_text("Cilla stopped")
     page.set_viewport_size({"width": 390, "height": 844})
     for seen in ("Somebody is unwell press long", "had to leave"):

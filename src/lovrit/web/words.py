@@ -73,6 +73,7 @@ KEYS = {
         ("s", "someone stops"),
         ("m", "mark this moment"),
         ("f", "how hard it was, person by person"),
+        ("w", "why they stopped"),
         ("k", "a problem here, in a try"),
         ("o", "more: rounds, another move, groups, who comes late, when the hall must be back"),
         ("hold x for a second", "somebody is unwell: everyone stops, and what to do"),

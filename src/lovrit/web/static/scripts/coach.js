@@ -17,7 +17,7 @@ const PHASES = /** @type {Record<string, string>} */ ({ ready: "Start the class"
 /** @type {Record<string, string>} */
 const KEYS = {
   " ": "start", ArrowLeft: "back", ArrowRight: "next", "+": "longer", "=": "longer", "-": "shorter", a: "again", s: "stops", m: "mark",
-  u: "undo", o: "more", k: "broke", f: "efforts",
+  u: "undo", o: "more", k: "broke", f: "efforts", w: "ask-why",
 };
 
 const ME = "lovrit-me";
@@ -97,7 +97,7 @@ export class Coach {
     else if (button.dataset.way) this.run.send({ kind: "plan", way: button.dataset.way });
     else if (button.closest("#who-stops") && button.dataset.person) this.stops(Number(button.dataset.person));
     else if (button.dataset.feltOf) this.feltBy(button);
-    else if (button.dataset.why) this.why(button.dataset.why);
+    else if (button.dataset.why !== undefined) this.why(button.dataset.why);
     else if (button.dataset.broke) this.broke(button.dataset.broke);
     else if (button.dataset.do) this.run.press(button.dataset.do);
     if (button.dataset.closes) button.closest("dialog")?.close();
@@ -123,6 +123,7 @@ export class Coach {
         dialogOf("who-stops")?.showModal();
         at("who-title")?.focus(); // not a name: the next press on space would stop somebody
       },
+      "ask-why": () => this.askWhy(),
       emergency: () => {
         for (const id of ["who-stops", "why-stopped"]) dialogOf(id)?.close();
         dialogOf("emergency")?.showModal();
@@ -186,25 +187,36 @@ export class Coach {
     const stopped = (this.run.view.stopped ?? []).includes(person);
     dialogOf("who-stops")?.close();
     this.run.send({ kind: stopped ? "returns" : "stops", person });
-    if (!stopped) this.askWhy(person);
+    this.unsaid(stopped ? 0 : person);
   }
 
-  /** Why somebody stopped, once they have: they are out already, nobody waits for an answer. @param {number} person */
-  askWhy(person) {
+  /** Whose reason nobody has said yet: a button asks for it, when it suits, and no key of the class waits for that. @param {number} person */
+  unsaid(person) {
+    const button = document.querySelector("[data-do=ask-why]");
     const dialog = dialogOf("why-stopped");
-    const title = at("why-title");
-    if (!dialog || !title) return;
+    if (!(button instanceof HTMLElement) || !dialog) return;
+    const name = document.querySelector(`#who-stops [data-person="${person}"] .name`)?.textContent ?? "";
+    button.hidden = !person;
+    button.replaceChildren(`Why did ${name} stop?`, " ", made("kbd", "W"));
     dialog.dataset.person = String(person);
-    title.textContent = `${document.querySelector(`#who-stops [data-person="${person}"] .name`)?.textContent ?? ""} stopped`;
-    dialog.showModal();
-    title.focus();
+    const title = at("why-title");
+    if (title) title.textContent = `${name} stopped`;
   }
 
-  /** @param {string} text */
+  /** Why somebody stopped, once they have: they are out already, nobody waits for an answer. */
+  askWhy() {
+    const dialog = dialogOf("why-stopped");
+    if (!Number(dialog?.dataset.person)) return;
+    dialog?.showModal();
+    at("why-title")?.focus();
+  }
+
+  /** What it was; nothing where that is not to be said. @param {string} text */
   why(text) {
     const dialog = dialogOf("why-stopped");
     dialog?.close();
     if (text) this.run.send({ kind: "why", person: Number(dialog?.dataset.person), text: text.slice(0, 200) });
+    this.unsaid(0);
   }
 
   /** Something that is said in a form of the page. @param {HTMLFormElement} form */
