@@ -1,6 +1,8 @@
 # Two commands do everything on a fresh machine: `make demo` and `make test`.
 
 SHELL := /bin/bash
+# a machine that forbids it would compile all modules anew at every start
+unexport PYTHONDONTWRITEBYTECODE
 PYTHON ?= $(shell command -v python3.11 || command -v python3)
 SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 VENV := .venv

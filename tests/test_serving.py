@@ -14,11 +14,14 @@ from collections.abc import Callable
 from pathlib import Path
 
 import pytest
+import uvicorn
 
+from lovrit.cli.main import run
 from lovrit.store.check import look_through
 from lovrit.store.database import Database
 
 LONG = 60
+Tried = Callable[..., subprocess.CompletedProcess[str]]
 
 
 def served(data: Path, *more: str, **env: str) -> subprocess.CompletedProcess[str]:
@@ -28,6 +31,21 @@ def served(data: Path, *more: str, **env: str) -> subprocess.CompletedProcess[st
     return subprocess.run(
         command, env=settings, capture_output=True, text=True, timeout=LONG, check=False
     )
+
+
+@pytest.fixture
+def tried(monkeypatch: pytest.MonkeyPatch, capfd: pytest.CaptureFixture[str]) -> Tried:
+    """`lovrit serve` within this process, for what is refused before anything is served."""
+
+    def serve(data: Path, **env: str) -> subprocess.CompletedProcess[str]:
+        for name, value in ({"LOVRIT_DATA": str(data), "LOVRIT_PORT": "8599"} | env).items():
+            monkeypatch.setenv(name, value)
+        monkeypatch.setattr(uvicorn.Server, "run", lambda *_: pytest.fail("it served"))
+        status = run(["serve"])
+        said = capfd.readouterr()
+        return subprocess.CompletedProcess(["serve"], status, said.out, said.err)
+
+    return serve
 
 
 def refused(done: subprocess.CompletedProcess[str], said: str) -> None:
@@ -85,10 +103,10 @@ TROUBLES: list[tuple[Callable[[Path], None], str]] = [
     ("trouble", "said"), TROUBLES, ids=lambda one: getattr(one, "__name__", "")
 )
 def test_files_that_cannot_be_used_are_said(
-    tmp_path: Path, trouble: Callable[[Path], None], said: str
+    tmp_path: Path, tried: Tried, trouble: Callable[[Path], None], said: str
 ) -> None:
     trouble(tmp_path)
-    refused(served(tmp_path, "--port", "8599"), said)
+    refused(served(tmp_path, "--port", "8599") if trouble == _garbage else tried(tmp_path), said)
     checked = look_through(tmp_path / "lovrit.sqlite")
     assert not checked.sound or trouble in (_foreign, _future)
 
@@ -108,8 +126,10 @@ def test_files_that_cannot_be_used_are_said(
         ({"LOVRIT_DATA": "/proc/nowhere"}, "can’t be opened"),
     ],
 )
-def test_settings_that_cannot_be_are_said(tmp_path: Path, env: dict[str, str], said: str) -> None:
-    refused(served(tmp_path, **({"LOVRIT_PORT": "8599"} | env)), said)
+def test_settings_that_cannot_be_are_said(
+    tmp_path: Path, tried: Tried, env: dict[str, str], said: str
+) -> None:
+    refused(tried(tmp_path, **env), said)
 
 
 def test_a_taken_port_and_a_taken_folder_are_said(tmp_path: Path) -> None:
