@@ -10,10 +10,11 @@ import sqlite3
 import subprocess
 import sys
 import urllib.request
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from pathlib import Path
 
 import pytest
+import structlog
 import uvicorn
 
 from lovrit.cli.main import run
@@ -34,7 +35,7 @@ def served(data: Path, *more: str, **env: str) -> subprocess.CompletedProcess[st
 
 
 @pytest.fixture
-def tried(monkeypatch: pytest.MonkeyPatch, capfd: pytest.CaptureFixture[str]) -> Tried:
+def tried(monkeypatch: pytest.MonkeyPatch, capfd: pytest.CaptureFixture[str]) -> Iterator[Tried]:
     """`lovrit serve` within this process, for what is refused before anything is served."""
 
     def serve(data: Path, **env: str) -> subprocess.CompletedProcess[str]:
@@ -45,7 +46,9 @@ def tried(monkeypatch: pytest.MonkeyPatch, capfd: pytest.CaptureFixture[str]) ->
         said = capfd.readouterr()
         return subprocess.CompletedProcess(["serve"], status, said.out, said.err)
 
-    return serve
+    before = structlog.get_config()
+    yield serve
+    structlog.configure(**before)  # what serves logs to what is captured here, which is closed then
 
 
 def refused(done: subprocess.CompletedProcess[str], said: str) -> None:
