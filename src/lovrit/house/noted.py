@@ -1,4 +1,4 @@
-"""What the coach noted after the last class of a session, or of the series that it is of: asked where it is wanted."""
+"""What the coach noted after the last class of a session, an evening of its text or its series."""
 
 from collections.abc import Iterable
 from typing import NamedTuple
@@ -6,7 +6,7 @@ from typing import NamedTuple
 from sqlmodel import Session as Work
 
 from lovrit.house.house import House
-from lovrit.store import classes, weeks
+from lovrit.store import classes, evenings, weeks
 
 
 class Noted(NamedTuple):
@@ -20,17 +20,17 @@ class Noted(NamedTuple):
 def notes_of(
     house: House, work: Work, session_ids: Iterable[int], before: int | None = None
 ) -> dict[int, Noted]:
-    """The newest note on each of some sessions or its series, of those on which there is one.
+    """The newest note on each of some sessions, the evenings of its text or its series, of those on which there is one.
 
     ``before`` is a class of which it is not to be, where one is named.
     """
     every = weeks.all_series(work)
     kin = {
         one: {
-            one,
+            *of_it,
             *(other for some in every if one in some["sessions"] for other in some["sessions"]),
         }
-        for one in session_ids
+        for one, of_it in evenings.of_one_text(work, session_ids).items()
     }
     told = [
         (row.session_id, Noted(text.strip(), row.id or 0, f"{house.when(row.made_ms):%-d %B}"))

@@ -1,5 +1,7 @@
 """The evenings of one text: sessions that were put on further days from one another."""
 
+from collections.abc import Iterable
+
 from sqlmodel import Session as Work
 from sqlmodel import col, or_, select
 
@@ -25,6 +27,27 @@ def others(work: Work, row: SessionRow, today: str) -> list[SessionRow]:
         .order_by(col(SessionRow.day), col(SessionRow.id))
     )
     return list(work.exec(query))
+
+
+def of_one_text(work: Work, session_ids: Iterable[int]) -> dict[int, set[int]]:
+    """Of some sessions, all evenings of the text that each is of, gone by or to come, itself among them."""
+    every = col(SessionRow.evening_of)
+    of = {
+        one: first or one
+        for one, first in work.exec(
+            select(SessionRow.id, SessionRow.evening_of).where(
+                col(SessionRow.id).in_(list(session_ids))
+            )
+        )
+        if one
+    }
+    query = select(SessionRow.id, SessionRow.evening_of).where(
+        or_(every.in_(set(of.values())), col(SessionRow.id).in_(set(of.values())))
+    )
+    by_text: dict[int, set[int]] = {}
+    for one, first in work.exec(query):
+        by_text.setdefault(first or one or 0, set()).add(one or 0)
+    return {one: by_text.get(first, set()) | {one} for one, first in of.items()}
 
 
 def texts_before(work: Work, session_id: int) -> list[str]:

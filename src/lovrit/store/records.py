@@ -20,8 +20,12 @@ from lovrit.store.tables import ClassRow, RecordRow, ScoreRow
 
 
 def came(person: int) -> Any:
-    """That somebody came to a class, as SQLite finds it without reading all who came; who was taken out did not."""
+    """That somebody came to a class, as SQLite finds it without reading all who came.
+
+    Who was taken out did not, and to a class that was opened and never begun came nobody.
+    """
     there = (
+        "EXISTS (SELECT 1 FROM class_event AS begun WHERE begun.class_id = class.id) AND "
         "EXISTS (SELECT 1 FROM json_each(class.people) WHERE json_extract(value, '$.id') = :person)"
         " AND NOT EXISTS (SELECT 1 FROM class_event AS gone WHERE gone.class_id = class.id"
         " AND gone.body LIKE '%absent%' AND json_extract(gone.body, '$.kind') = 'absent'"

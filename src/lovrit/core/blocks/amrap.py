@@ -15,10 +15,10 @@ from lovrit.core.blocks.outlook import CASES, Outlook, Score, rests_on, unknown_
 from lovrit.core.blocks.parts import Seconds, read_length
 from lovrit.core.blocks.roles import AIMS as SAID_AIMS
 from lovrit.core.blocks.roles import Saying
-from lovrit.core.blocks.score import Scoring, rounds_score
+from lovrit.core.blocks.score import Scoring, counts_score, rounds_score
 from lovrit.core.blocks.step import Case, Forecast, Laying, Stage, Step
 from lovrit.core.blocks.tiring import Tiring
-from lovrit.core.blocks.worktime import line_s, round_s, slowing_after, unknown_move
+from lovrit.core.blocks.worktime import least_s, line_s, round_s, slowing_after, unknown_move
 from lovrit.core.clock import clock
 from lovrit.core.moves.library import Library
 from lovrit.core.slate.line import Amount, Line, reps_of
@@ -186,11 +186,15 @@ class Amrap(Block):
 
     @property
     def asks_for(self) -> str:
-        """Rounds and reps."""
-        return "rounds + reps"
+        """Rounds and reps; of one move that has no count, what was done of it."""
+        return "reps or metres" if self._bare else "rounds + reps"
 
     def read_score(self, said: str, given: Scoring) -> str:
-        """Rounds and reps, no more than twice what a quick person does."""
+        """Rounds and reps, no more than twice what a quick person does; of one move without a count, its reps."""
+        if self._bare:
+            return counts_score(
+                said, 1, self.length_s or given.planned_s, least_s(self.moves, given.library)
+            )
         told = given.forecast.rounds if given.forecast else None
         begun = re.match(r"\d{1,5}", said)
         return rounds_score(
@@ -199,6 +203,13 @@ class Amrap(Block):
             self._parts(),
             self._reps_of(int(begun[0]) + 1 if begun else 1),
         )
+
+    @property
+    def _bare(self) -> bool:
+        """Whether it is one move alone, of which no round has a count."""
+        lines = [line for line in self.moves if not line.is_rest]
+        one = lines[0] if len(lines) == 1 and not self.ladder else None
+        return bool(one and len(one.tasks) == 1 and one.tasks[0].amount is None)
 
     def _parts(self) -> int:
         return 1 + sum(line.opens_part for line in self.moves[1:])
@@ -217,7 +228,9 @@ class Amrap(Block):
 
     def pace_of(self, score: str, library: Library) -> float | None:
         """Rounds likely by rounds done; parts and reps of a begun round count as half of one."""
-        whole_rounds, _, begun = score.partition("+")
+        if self._bare and not score.endswith("reps"):
+            return None  # metres and calories of one go say little of a pace in reps
+        whole_rounds, _, begun = score.removesuffix("reps").partition("+")
         done = int(whole_rounds) + (0.5 if begun.strip() not in ("", "0") else 0.0)
         likely = self.rounds(library, "likely")
         return likely / done if likely and done else None

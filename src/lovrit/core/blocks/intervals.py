@@ -35,7 +35,7 @@ from lovrit.core.blocks.roles import RESTS as SAID_RESTS
 from lovrit.core.blocks.roles import Roles, Saying
 from lovrit.core.blocks.score import QUICKEST, Scoring, counts_score, repeats_score
 from lovrit.core.blocks.step import Laying, Step
-from lovrit.core.blocks.worktime import amount_s
+from lovrit.core.blocks.worktime import amount_s, least_s
 from lovrit.core.clock import clock
 from lovrit.core.moves.library import Library
 from lovrit.core.slate.line import Amount
@@ -267,17 +267,9 @@ class Intervals(Paired):
             return repeats_score(said, self.count.high, given.planned_s, quick / QUICKEST)
         works = self.count.high * len(self.pattern)
         longest = max((pair.work.seconds or 0 for pair in self.pattern), default=0)
-        return counts_score(said, works, longest or given.planned_s, self._least_s(given.library))
-
-    def _least_s(self, library: Library) -> dict[str, float]:
-        """Seconds of one rep of its quickest move, and of a metre where one covers ground."""
-        names = [line.tasks[0].name for line in self.moves if not line.is_rest]
-        moves = [move for name in names if (move := library.find(name))]
-        if len(moves) < len(names) or not names:
-            return {}
-        metres = [move.metre for move in moves if move.metre]
-        counted = {"reps": min(library.rep_s(name) for name in names)}
-        return {"m": min(metres)} | counted if metres else counted
+        return counts_score(
+            said, works, longest or given.planned_s, least_s(self.moves, given.library)
+        )
 
     def reads(self, score: str) -> str:
         """Of repeats the slowest, evenness and fade; of counts all of them, and whether it went out too fast."""

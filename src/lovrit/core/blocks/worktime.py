@@ -5,6 +5,8 @@ spread evenly in proportion (log-normal, Limpert, Stahel and Abbt 2001, as most 
 they are, and how they tire, is in tiring.py. All of it is to be replaced by scores (docs/forecasts.md).
 """
 
+from collections.abc import Iterable
+
 from lovrit.core.blocks.step import Case
 from lovrit.core.blocks.tiring import (
     RIEGEL,
@@ -181,3 +183,14 @@ def _value(amount: Amount, case: Case) -> float | None:
     if case == "likely":
         return sum(amount.values) / len(amount.values)
     return max(amount.values) if case == "low" else min(amount.values)
+
+
+def least_s(lines: Iterable[Line], library: Library) -> dict[str, float]:
+    """Seconds of one rep of the quickest move of some lines, and of a metre where one covers ground."""
+    names = [line.tasks[0].name for line in lines if not line.is_rest]
+    moves = [move for name in names if (move := library.find(name))]
+    if len(moves) < len(names) or not names:
+        return {}
+    metres = [move.metre for move in moves if move.metre]
+    counted = {"reps": min(library.rep_s(name) for name in names)}
+    return {"m": min(metres)} | counted if metres else counted

@@ -31,6 +31,7 @@ UNITS: dict[What, str] = {
 }  # fmt: skip
 ON_A_MACHINE_M, ON_FOOT_M = 500, 100
 MOST_TELLING = 10  # of more reps a load says little of what is lifted once
+REPS = re.compile(r"(\d{1,4})(?: reps)?")
 BARE = re.compile(r"\d+(?:[ ,]+\d+)*")
 HOLDS_DAYS, OLD_DAYS = (
     120,
@@ -68,7 +69,7 @@ def shown_by(block: Block, score: str, library: Library) -> Shown | None:
     if move is None or lines[0].tasks[0].shared:
         return None
     said = score.strip()
-    for read in (_lifted, _held, _timed, _rounds, _repeats, _counted):
+    for read in (_lifted, _held, _timed, _rounds, _in_so_long, _repeats, _counted):
         found = read(_Score(block, line, move, said, library))
         if found is not None:
             what, value, unit = found
@@ -136,6 +137,15 @@ def _rounds(one: _Score) -> Found | None:
         return _pace(one.move, block.length_s, rounds * amount.metres)
     reps = reps_of(one.line)
     return _of("rate", (rounds * reps + more) / block.length_s * 60) if reps else None
+
+
+def _in_so_long(one: _Score) -> Found | None:
+    """As many as possible of one move that has no count: the score is its reps."""
+    block, told = one.block, REPS.fullmatch(one.said)
+    counted = one.move.counted == "reps" and one.line.tasks[0].amount is None
+    if not (isinstance(block, Amrap) and told and counted and block.length_s) or block.ladder:
+        return None
+    return _of("rate", int(told[1]) / block.length_s * 60)
 
 
 def _repeats(one: _Score) -> Found | None:

@@ -41,6 +41,7 @@ class Minds(NamedTuple):
 
     text: str
     warns: bool = False
+    last: bool = False  # of the last class that they came to
 
 
 def day_said(day: str, today: str) -> str:
@@ -107,11 +108,14 @@ def last_said(last: LastTime, today: str) -> list[Minds]:
     """What is worth a word of the last class that somebody came to."""
     on, said = day_said(last.on, today), []
     if last.stopped == "?":
-        said.append(Minds(f"stopped on {on}, nobody said why. Ask before the start", warns=True))
+        said.append(Minds(f"stopped on {on}, nobody said why. Ask before the start", True, True))
     elif last.stopped:
-        said.append(Minds(f"stopped on {on}: {last.stopped}. Ask before the start", warns=True))
+        said.append(Minds(f"stopped on {on}: {last.stopped}. Ask before the start", True, True))
     if mostly_over(last.over, last.turns):
-        said.append(Minds(f"over their box in {last.over} of {last.turns} turns on {on}"))
+        said.append(
+            Minds(f"over their box in {last.over} of {last.turns} turns on {on}", last=True)
+        )
     if last.felt is not None and last.asked is not None and last.felt - last.asked >= FELT_MORE:
-        said.append(Minds(f"felt {number(last.felt)} where {number(last.asked)} was asked on {on}"))
+        felt, asked = number(last.felt), number(last.asked)
+        said.append(Minds(f"felt {felt} where {asked} was asked on {on}", last=True))
     return said

@@ -1,16 +1,18 @@
 """The page that tells of a session's evening in the hall, or the part of it that a script asked for."""
 
-from typing import Any
+from typing import Any, NamedTuple
 
 from fastapi import Request
 from fastapi.responses import HTMLResponse
 
 from lovrit.core.place.at_once import at_once
-from lovrit.core.place.hall import order_of
+from lovrit.core.place.hall import Hall, order_of
+from lovrit.core.place.lacked import lacked
 from lovrit.core.place.wishes import NEVER_A_MUST, SAID, WEIGHTS
 from lovrit.core.values import LovritError
 from lovrit.house.evening import evening_of, stood
 from lovrit.house.house import House
+from lovrit.house.noted import Noted, last_note
 from lovrit.store import halls
 from lovrit.web.hall.view import hall_view
 from lovrit.web.pages import page, render
@@ -18,6 +20,26 @@ from lovrit.web.pages import page, render
 
 class NoHall(LovritError):
     """A hall, or something in it, that can't be."""
+
+
+class Lack(NamedTuple):
+    """Kit that a note says lacked, of which the hall counts more: what it is, its place there, and how many."""
+
+    said: str
+    nth: int
+    many: int
+
+
+def _lacks(hall: Hall, note: Noted | None) -> list[Lack]:
+    """What is offered to be counted as away, by the last note."""
+    told = lacked(note.text, [one.name for one in hall.kit]) if note else []
+    return [
+        Lack(f"{many} × {one.said} away tonight", nth, many)
+        for lack in told
+        for nth, one in enumerate(hall.kit)
+        for many in (max(1, lack.many),)
+        if one.name == lack.kit and lack.kg in (None, one.load_kg) and one.away < many <= one.count
+    ]
 
 
 def answer(
@@ -35,6 +57,7 @@ def answer(
     with house.database.work() as work:
         now = evening_of(house, work, session_id)
         names = [one.name for one in halls.halls(work)]
+        note = last_note(house, work, session_id)
     view = None
     here = stood(now, house.library)
     if here:
@@ -54,6 +77,8 @@ def answer(
         "never_a_must": NEVER_A_MUST,
         "at_once": at_once(now.plan, now.hall, [one for one, _ in now.comers], house.library),
         "stuck": stuck,
+        "noted": note,
+        "lacks": _lacks(now.hall, note),
     }
     if request.headers.get("x-lovrit"):
         return HTMLResponse(render(house, "hall/body.html", **values))

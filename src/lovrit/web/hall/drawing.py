@@ -4,9 +4,9 @@ import json
 import re
 from html import unescape
 from math import isfinite
-from typing import Any
+from typing import Annotated, Any
 
-from fastapi import APIRouter, Request, UploadFile
+from fastapi import APIRouter, Form, Request, UploadFile
 from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
 from pydantic import ValidationError
 
@@ -20,6 +20,7 @@ from lovrit.web.inhouse import Id, InHouse, WholeForm
 from lovrit.web.pages import render
 
 router = APIRouter()
+MOST_KIT = 200  # kinds, and pieces of one
 MOST_BYTES = 200_000
 HELD = re.compile(r"<metadata>(.*?)</metadata>", re.DOTALL)
 MOST_ROWS = 62  # of spots or kit in the form
@@ -71,6 +72,25 @@ def draw(request: Request, house: InHouse, session_id: Id, form: WholeForm) -> H
         except (ValidationError, ValueError, LookupError) as error:
             raise NoHall(_why(error)) from None
     return answer(request, house, session_id)
+
+
+@router.post("/hall/{session_id}/lacks")
+def lacks(
+    request: Request,
+    house: InHouse,
+    session_id: Id,
+    nth: Annotated[int, Form(ge=0, le=MOST_KIT)],
+    many: Annotated[int, Form(ge=1, le=MOST_KIT)],
+) -> HTMLResponse:
+    """Kit that lacked last time is counted as away, until somebody says otherwise below."""
+    with house.database.writing() as work:
+        hall = halls.hall(work, session_id)
+        if nth >= len(hall.kit):
+            raise NoHall("There is no such kit any more.")
+        kit = list(hall.kit)
+        kit[nth] = kit[nth].but(away=min(kit[nth].count, many))
+        halls.set_hall(work, hall.but(kit=tuple(kit)), session_id)
+    return answer(request, house, session_id, f"{kit[nth].away} × {kit[nth].said} away tonight.")
 
 
 def _why(error: Exception) -> str:
