@@ -101,6 +101,21 @@ def test_whatever_is_sent_ends_as_a_slate_a_question_or_a_note(text: str) -> Non
     assert not _lost(text, made), made
 
 
+LINES = sorted({line for case in CASES for line in case.text.split("\n")})
+PIECES = sorted({word for line in LINES for word in line.split()})
+
+
+@given(
+    st.lists(st.sampled_from(LINES), max_size=7).map("\n".join)
+    | st.lists(st.sampled_from([*PIECES, "\n", ",", "\n"]), max_size=14).map(" ".join)
+)
+def test_lines_of_any_messages_in_any_order_are_taken(text: str) -> None:
+    made = read_message(text)
+    assert not read(made.slate).problems, made.slate
+    for one in made.asked:
+        assert all(not read(answer).problems for answer in one.answers), one
+
+
 @given(st.text(alphabet="ab3 1x/:-•*()'\n#,@%", max_size=80))
 def test_any_letters_are_taken(text: str) -> None:
     made = read_message(text)

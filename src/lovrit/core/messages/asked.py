@@ -129,7 +129,10 @@ def _bare(draft: Draft) -> Question | None:
 
 def _warming(draft: Draft) -> Question | None:
     """A warm-up or a cool-down with what is done in it, of which nobody says how long it is."""
-    if "around" not in draft.roles or not draft.moves or draft.roles.keys() - {"around", "effort"}:
+    bare = draft.roles.keys() == {"label"}
+    if draft.roles.keys() - {"around", "effort", "label"}:
+        return None
+    if not bare and ("around" not in draft.roles or not draft.moves):
         return None
     ways = (replace(draft, roles={**draft.roles, "time": said}) for said in LENGTHS)
     texts = [text for way in ways for text in _texts(way, way.offers())]
@@ -261,7 +264,8 @@ def _ways_of(draft: Draft, left: Left) -> Iterator[Draft]:
         )
         return
     if unsure == "loads":
-        yield from (_loaded(draft, left, f"@ {of}{unit}") for unit in (" kg", "%", " lb"))
+        units = (" kg", "%", " lb") if draft.tasks else ()
+        yield from (_loaded(draft, left, f"@ {of}{unit}") for unit in units)
         return
     if unsure in ("load", "second", "each"):
         marks = (", each side",) if unsure == "each" else _load_units(left.figure)

@@ -7,8 +7,10 @@ from lovrit.core.blocks.worktime import line_s
 from lovrit.core.clock import read_clock
 from lovrit.core.moves.library import shipped
 from lovrit.core.reading.draft import Draft
+from lovrit.core.reading.line import Task
 from lovrit.core.reading.written import task_line
 from lovrit.core.session.movelines import read_move
+from lovrit.core.slate.problem import Unreadable
 
 FULL = 0.9  # of a turn: what takes longer than this can't all be done in it
 
@@ -31,8 +33,12 @@ def ways_of_turns(draft: Draft) -> Iterator[Draft]:
 
 def _lasts(draft: Draft) -> float:
     """Seconds that all its tasks take a usual person; nothing where one of them isn't known."""
-    total = 0.0
-    for line in draft.tasks:
+    return sum(_line_lasts(line) for line in draft.tasks)
+
+
+def _line_lasts(line: list[Task]) -> float:
+    try:
         move = read_move(f"  {task_line(line)}")
-        total += (line_s(move, shipped(), "likely") or 0) if move else 0
-    return total
+    except Unreadable:
+        return 0.0  # it is asked about anyway
+    return (line_s(move, shipped(), "likely") or 0.0) if move else 0.0

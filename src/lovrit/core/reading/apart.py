@@ -4,6 +4,7 @@ import re
 from collections.abc import Iterator
 
 from lovrit.core.reading.builder import build
+from lovrit.core.reading.giving import Role
 from lovrit.core.reading.line import Said
 from lovrit.core.reading.parted import parted
 from lovrit.core.reading.said import Taken, taken
@@ -32,7 +33,7 @@ MANY_WORDS = 6
 FINISH = frozenset({"to finish", "finisher", "finish with", "zum schluss", "pour finir"})
 QUOTES = '"“”„«»'
 SCORES = frozenset({"score", "scoring", "wertung", "puntuacion"})
-LONG_S = 90
+LONG_S, LONGER = 90, 3
 # words that only headings have: what they stand in is no sentence to people
 HEADING = frozenset(
     {"AMRAP", "EMOM", "FOR_TIME", "RFT", "ROUND", "X", "SET", "CAP", "PEOPLE", "AROUND"}
@@ -65,6 +66,8 @@ def read_line(number: int, raw: str) -> list[Said]:
         part.then = part.then or (bool(made) and ended == "THEN")
         ended = items[-1].tokens[-1].kind if items else ""
         build(part, text, items)
+        if made and not part.roles and made[-1].roles.keys() & {"far", "amrap"}:
+            part.finish = True  # what was parted from intervals or a trial is none of them
         made.append(part)
     _rest_of_all(made)
     return made
@@ -147,14 +150,38 @@ def _blocks(items: list[Taken]) -> list[list[Taken]]:
             and segment[0].tokens[0].kind == "EVERY"
             and opened == {"alone"}
         )
-        if blocks and not beside and _begins(opens, opened, segment, blocks[-1]):
+        last = blocks[-1] if blocks else []
+        off = _goes_off(segment, [role for item in last for role in item.roles])
+        behind = (said >= {"times", "far"} and _is_way_alone(last)) or (
+            not said and _is_trial(last)
+        )
+        begun = not beside and _begins(opens, opened, segment, last)
+        if not blocks or off or behind or begun:
             blocks.append([])
             opened = set()
-        elif not blocks:
-            blocks.append([])
-        blocks[-1] += segment
+        blocks[-1] += _loosened(segment) if off else segment
         opened |= opens | ({"alone"} if _is_stretch(segment) else set())
     return blocks
+
+
+def _loosened(segment: list[Taken]) -> list[Taken]:
+    """A part without what a way of saying made of it: its pieces are names and amounts again."""
+    return [Taken((), (one,)) for item in segment for one in item.tokens]
+
+
+def _goes_off(segment: list[Taken], before: list[Role]) -> bool:
+    """Whether an easy way or time behind intervals is none of their rests: they have one, or it is far longer."""
+    said = [role for item in segment for role in item.roles]
+    kinds = {one.kind for item in segment for one in item.tokens}
+    names = {role.name for role in before}
+    if [one.name for one in said] != ["rest"] or "ACTIVE" not in kinds or "REST" in kinds:
+        return False
+    if not {"times", "far"} <= names:
+        return False
+    work = next(role.value for role in before if role.name == "far").split()[0]
+    way = said[0].value.split()[0]
+    longer = way.isdecimal() and work.isdecimal() and int(way) > LONGER * int(work)
+    return bool(longer or names & {"rest", "within", "between"})
 
 
 def _is_prepared(items: list[Taken]) -> bool:
@@ -186,10 +213,30 @@ def _begins(opens: set[str], opened: set[str], segment: list[Taken], last: list[
     if opens & opened or ("around" in opens and opened):
         return True
     if "alone" in opened and (opens or _is_stretch(segment)):
-        return True
+        return not _is_of_above(segment)
     if "around" in opened and timed and (opens or _is_stretch(segment)):
         return True
     return bool(opened - {"around"}) and _is_stretch(segment)
+
+
+def _is_of_above(segment: list[Taken]) -> bool:
+    """Whether a part says only how often what stands before it is done, or the rest: 4 rounds."""
+    said = {role.name for item in segment for role in item.roles}
+    return said <= {"rounds", "often", "rest"} and all(
+        item.roles or item.tokens[0].kind in (",", ".") for item in segment
+    )
+
+
+def _is_way_alone(last: list[Taken]) -> bool:
+    """So far of one thing, and nothing else."""
+    kinds = [item.tokens[0].kind for item in last if not item.roles]
+    return not any(item.roles for item in last) and kinds[:1] == ["far"] and "count" not in kinds
+
+
+def _is_trial(last: list[Taken]) -> bool:
+    """The most of one thing in so long: whole by itself."""
+    said = {role.name for item in last for role in item.roles}
+    return {"amrap", "total", "task"} <= said
 
 
 def _is_counted(segment: list[Taken]) -> bool:

@@ -22,7 +22,7 @@ WORDS_OF_ONE = frozenset({
 })  # fmt: skip
 OF_A_TASK = frozenset({"sided", "counted", "most"})
 STOPS = frozenset({"@", "AT", "THEN", "AND"})
-HUNDREDS = 100
+HUNDREDS, EACH_SIDE = 100, ", each side"
 COUNTED = frozenset(
     {"SET", "ROUND", "REP", "MINUTE"}
 )  # words of a count, which no move is called alone
@@ -53,6 +53,7 @@ class _Builder:
         self.depth = 0  # of brackets
         self.easy = False  # whether what was named last was said to be easy
         self.resting = False  # what is named next is done in the rest
+        self.of_all = False  # whether “each side” stands before all that it is said of
         self.listed = False  # whether the name of a move follows behind a comma
         self.begun = False  # whether words stood before anything was said of the block
         self.said_since = False  # whether something was said of the block since its last move
@@ -78,6 +79,10 @@ class _Builder:
                     item.tokens[0], items[nth + 1].tokens[0] if nth + 1 < len(items) else None
                 )
         self._end()
+        if self.of_all:
+            self.said.tasks = [
+                replace(one, marks=(*one.marks, EACH_SIDE)) for one in self.said.tasks
+            ]
         self._in_turn()
         self._without_title()
         self._settle()
@@ -225,6 +230,8 @@ class _Builder:
         elif self.said.tasks:
             last = self.said.tasks[-1]
             self.said.tasks[-1] = replace(last, marks=(*last.marks, mark))
+        elif mark == EACH_SIDE and "scheme" in self.said.roles:
+            self.of_all = True
         else:
             self.said.marks.append(mark)
 

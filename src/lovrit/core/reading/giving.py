@@ -16,6 +16,7 @@ HEAVY_SETS = {"single": "1", "double": "2", "triple": "3", "five": "5"}
 LONGEST_WAY = 40  # rungs
 MOST_A_SIDE = 9  # reps; a work and a rest are longer
 MOST_HELD = 4  # pieces of kit that one person works with at once
+MINUTE_S, LONGEST_TEST_S = 60, 20 * 60
 LONGEST_REST_S = 300  # an easy stretch from here on is one of its own
 FEW_MINUTES, SURE_SECONDS = (
     6,
@@ -255,7 +256,7 @@ def _reps_and_loads(tokens: Sequence[Token]) -> tuple[list[tuple[str, int]], lis
         figure = token.figure
         if figure is None:
             continue
-        if tokens[nth - 1].kind in ("@", "AT") and nth:
+        if figure.measure in ("share", "load") or (nth and tokens[nth - 1].kind in ("@", "AT")):
             loads.append(figure)
         elif nth + 1 < len(tokens) and tokens[nth + 1].kind == "X":
             times = figure.number or 1
@@ -477,6 +478,19 @@ def best_in(pieces: Pieces) -> list[Role]:
     best = next(one for one in pieces.tokens if one.kind == "OF_RM")
     reps = "".join(filter(str.isdigit, best.text))
     return [Role("heavy", reps), *gives("total")(pieces)] if reps else [NOT_THIS]
+
+
+def most_in(pieces: Pieces) -> list[Role]:
+    """The most of something in so many minutes; in a shorter time it is a work."""
+    length = pieces.figures[0]
+    if not MINUTE_S <= length.seconds[0] <= LONGEST_TEST_S:
+        return [NOT_THIS]
+    words = [one.kept or one.text for one in pieces.tokens if one.kind in ("name", "word", "KIT")]
+    return [
+        Role("amrap"),
+        Role("total", clocked(length.seconds[0])),
+        Role("task", " ".join(words)),
+    ]
 
 
 def added(pieces: Pieces) -> list[Role]:

@@ -66,6 +66,9 @@ def _gone_back(draft: Draft) -> Draft:
         return draft
     kept = {name: said for name, said in draft.roles.items() if name != "back"}
     how = draft.roles["back"]
+    one = draft.tasks[0][0].amount if draft.moves == 1 else None
+    if "often" in kept and one and one.measure == "far":
+        return replace(draft, roles={**kept, "rest": f"{one.own} {how}"})
     if {"times", "far"} <= kept.keys() and not kept.keys() & {"rest", "within", "between"}:
         return replace(draft, roles={**kept, "rest": f"{kept['far']} {how}"})
     return replace(draft, roles=kept, notes=[*draft.notes, f"{how} back"])
@@ -189,17 +192,18 @@ def _recovered(draft: Draft) -> Draft:
 
 
 def _held_in_sets(draft: Draft) -> Draft:
-    """Sets of one thing that is held, and their rest: intervals."""
+    """Sets or rounds of one thing that has a time, and their rest: intervals."""
     one = draft.tasks[0][0] if draft.moves == 1 else None
     rest = draft.roles.get("rest") or draft.roles.get("within") or ""
-    if "sets" not in draft.roles or not one or not one.seconds or ":" not in rest:
+    many = draft.roles.get("sets") or draft.roles.get("rounds")
+    if not many or not one or not one.seconds or ":" not in rest or draft.offers():
         return draft
     if draft.roles.keys() & {"reps", "pair", "work", "each", "between"}:
         return draft
-    left = ("sets", "rest", "within")
+    left = ("sets", "rounds", "rest", "within")
     kept = {name: said for name, said in draft.roles.items() if name not in left}
     pair = f"{short(one.seconds)}/{short(read_clock(rest))}"
-    times = {"times": draft.roles["sets"], "pair": pair}
+    times = {"times": many, "pair": pair}
     return replace(draft, roles={**kept, **times}, tasks=[[replace(one, amount=None)]])
 
 
@@ -235,10 +239,12 @@ def _rested(draft: Draft) -> Draft:
     """A bare time behind repeats of a way, or behind sets, is the rest after each."""
     roles = draft.roles
     repeats = {"times", "far", "time"} <= roles.keys() or {"sets", "reps", "time"} <= roles.keys()
+    repeats = repeats or ({"scheme", "time"} <= roles.keys() and draft.moves == 1)
     if not repeats or roles.keys() & {"rest", "within", "between", "around"}:
         return draft
     if read_clock(roles["time"]) > LONGEST_REST_S:
-        return draft
+        in_all = {name: said for name, said in roles.items() if name != "time"}
+        return replace(draft, roles=in_all, notes=[*draft.notes, f"{roles['time']} in all"])
     kept = {name: said for name, said in roles.items() if name != "time"}
     return replace(draft, roles={**kept, "rest": roles["time"]})
 

@@ -98,6 +98,9 @@ class _Gatherer:
                 self.company = line.roles
             elif self._is_length_ahead(line, after):
                 self.open, self.minutes = None, line.roles["time"]
+            elif self._is_end(line, after):
+                self.open = Draft(roles={"label": line.tasks[0].name}, lines=[line])
+                self.made.drafts.append(self.open)
             elif line.says_nothing:
                 self._told(line)
             else:
@@ -203,6 +206,15 @@ class _Gatherer:
         """Whether a line names a part of the evening with its minutes, and what is done in it follows."""
         alone = line.section and line.roles.keys() == {"time"} and not line.tasks
         return alone and line.text.rstrip()[-1:] in ":)" and bool(after)
+
+    def _is_end(self, line: Said, after: list[Said]) -> bool:
+        """Whether the last line names a stretch and nothing else, under a race or a list that it is no part of."""
+        above = self.open
+        if after or above is None or not above.moves or line.roles or line.marks or line.left:
+            return False
+        one = line.tasks[0] if len(line.tasks) == 1 else None
+        named = one is not None and not one.amount and plain(one.name) in labels()
+        return named and not (line.inside or above.roles.keys() & (CLOCKED | {"around"}))
 
     def _is_aside(self, line: Said) -> bool:
         """Whether a line is only told: a sentence among moves, a thing on the side every so often."""
@@ -391,6 +403,8 @@ class _Gatherer:
 
     def _heads(self, draft: Draft, line: Said) -> bool:
         """Whether a line is the heading of the moves above it, which have none."""
+        if draft.lines[-1].number == line.number and {"times", "far"} <= line.roles.keys():
+            return False  # parts of one line that were parted
         if line.tasks or "around" in line.roles or _makes_its_own(line):
             return False
         if (
@@ -445,7 +459,8 @@ def _goes_on_with(before: Draft, draft: Draft) -> bool:
     )
     amount = before.tasks[0][0].amount
     far = before.roles.keys() & FAR or (amount and amount.measure == "far")
-    gone = bool(far) and bool(draft.roles.keys() & FAR)
+    easy = before.tasks[0][0].easy or before.tasks[0][0].name in ("jog", "walk")
+    gone = bool(far) and bool(draft.roles.keys() & FAR) and not easy
     if draft.tasks or draft.inside or not (draft.lines and before.lines):
         return False
     same = draft.lines[0].number == before.lines[-1].number

@@ -34,6 +34,7 @@ from lovrit.core.reading.giving import (
     length_of,
     load,
     marked,
+    most_in,
     noted,
     outer_pair,
     paced,
@@ -65,6 +66,7 @@ BTW = "(?:BETWEEN|WITHIN (?:OF |word )?ROUND|AFTER (?:EACH )?ROUND)"
 COUNT = "(?:count|count_range)"
 LENGTHS = "(?:time_list|time (?:, time)(?:, time)+|count (?:, count)+ , time)"
 SET_AT = "(?:count X )?count (?:\\+ )?(?:REP )?(?:@|AT) (?:share|load|count)"
+AT_SET = "(?:share|load) X count(?: REP)?"
 CLOCKED = "(?:time|time_range|count_pair|time_pair|count_range|count_list|far|cal|count X)"
 LEN = "(?:time|count)"
 WAYS: tuple[tuple[str, Gives], ...] = (
@@ -138,8 +140,10 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("count X (?:count_pair|time_pair)", counted_pair("times")),
     ("count X [(:]? time", gives("times", "work")),
     ("count X \\(? (?:far|cal)", gives("times", "far")),
-    (f"{SET_AT}(?: (?:,|/|THEN) {SET_AT})+", sets_by_load),
+    (f"{SET_AT}(?: (?:,|/|THEN) {SET_AT})+|{AT_SET}(?: (?:,|/|THEN) {AT_SET})+", sets_by_load),
     ("count X load", kit),
+    ("time ROUND X count", lambda p: [*gives("work", "times")(p)]),
+    ("MAX (?:REP )?(?:OF )?(?:name |word |KIT )+FOR time", most_in),
     (f"count X SECTION|count X [:(](?! {CLOCKED})", gives("rounds")),
     ("count X AMRAP", lambda p: [Role("rounds", p.one()), Role("amrap")]),
     ("count X \\( count_range REP? \\)", sets),
@@ -182,6 +186,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("(?<=far name) X count|(?<=time name) X count", gives("often")),
     ("(?<!name) (?<!word) X count(?= (?:[,:.()]|ALTERNATING|THEN|$))", gives("often")),
     # how hard
+    ("(?:@|AT) count_range RATE", paced),
     ("(?:@|AT) count RATE|(?:@|AT) RATE count", marked("rate")),
     ("(?:@|AT)? RPE :? (?:count|count_range|count_pair)(?: / count)?", effort),
     ("(?:@|AT) count_list", at_rhythm),
