@@ -198,6 +198,7 @@ def seen(browser: Browser, weeks: Page) -> None:
     take(mine, "mine")
     mine.get_by_role("link", name="as it is").first.click()
     mine.get_by_label("I have read it").check()
+    mine.get_by_text("it needs no network").wait_for()
     mine.context.set_offline(True)
     mine.get_by_role("button", name="Begin").click()
     mine.get_by_role("button", name="Next", exact=True).click()

@@ -49,7 +49,9 @@ class Own {
   listen() {
     const well = /** @type {HTMLInputElement} */ (at("well"));
     const begin = /** @type {HTMLButtonElement} */ (at("begin"));
-    well.addEventListener("change", () => { begin.disabled = !well.checked || !this.alone.steps.length; });
+    const may = () => { begin.disabled = !well.checked || !this.alone.steps.length; };
+    well.addEventListener("change", may);
+    may(); // it may have been ticked before this page was ready
     begin.addEventListener("click", () => this.begin());
     at("own-tap").addEventListener("click", () => this.do((now) => this.alone.tap(now)));
     at("own-hold").addEventListener("click", () => this.do((now) => this.alone.hold(now)));
