@@ -17,13 +17,14 @@ WE, MANY, HEAVY, KIT = (
     r"(?:(?P<kg>\d+)(?: ?kgs?)? )?",
     "(?P<kit>{kit})",
 )
+WHERE = "(?: (?:at|in|for|on|by) .{{1,80}})?"
 # the first form that fits the whole of a clause says it; {kit} are the hall's own names
 FORMS = (
-    f"{WE}{MANY}(?: ?[x×])? {HEAVY}{KIT}(?: {IS})? (?:{{lacking}})",
+    f"{WE}{MANY}(?: ?[x×])? {HEAVY}{KIT}(?: {IS})? (?:{{lacking}}){WHERE}",
     rf"{WE}{MANY} (?P<kg>\d+)s (?:{{lacking}})",
-    f"{WE}(?:missing|short of|lacked|need) {MANY}(?: more)? {HEAVY}{KIT}",
+    f"{WE}(?:missing|short of|lacked|need) {MANY}(?: more)? {HEAVY}{KIT}{WHERE}",
     f"{KIT}: {MANY} (?:{{lacking}})",
-    f"(?:not enough|too few) {KIT}",
+    f"(?:not enough|too few) {KIT}{WHERE}",
 )
 
 
