@@ -213,8 +213,18 @@ def test_a_class_made_late_with_everything_going_wrong_ends_on_time_and_its_debr
     page.locator("form[data-happens=joins] select").last.select_option("B")
     page.get_by_role("button", name="Comes in").click()
     expect(page.locator(".threads .initials")).to_have_count(10)
+    hold = page.locator("[data-do=start]")
+    stood = {}
+    for width in (390, 1280):
+        page.set_viewport_size({"width": width, "height": 844})
+        stood[width] = hold.bounding_box()
     page.keyboard.press("s")
     page.locator("#who-stops [data-person='3']").click()
+    expect(page.get_by_role("button", name="Why did Cilla stop?")).to_be_visible()
+    for width in (390, 1280):  # nothing moves from under a finger
+        page.set_viewport_size({"width": width, "height": 844})
+        assert hold.bounding_box() == stood[width]
+    page.set_viewport_size({"width": 1280, "height": 800})
     expect(page.locator(".people [data-person='3']")).to_have_attribute("data-stopped", "")
     page.keyboard.press("Space")  # nobody waits for why: the class is held, and goes on
     expect(page.locator("#what")).to_have_text("held")
