@@ -66,6 +66,12 @@ def missing_said(person: Person, seen: Seen, today: str) -> str:
     return f"not seen since {day_said(seen.last, today)}"
 
 
+def missed_said(person: Person, seen: Seen, today: str) -> str:
+    """The same with what it means for their return, as lists of people tell it."""
+    said = missing_said(person, seen, today)
+    return f"{said}; week 1 again" if said else ""
+
+
 def arriving_said(person: Person, seen: Seen, today: str) -> str:
     """Of somebody who comes: new, back, or for the first time; empty where they come as usual."""
     weeks = person.weeks(today)

@@ -11,7 +11,7 @@ from lovrit.core.crew.lists import read_people
 from lovrit.core.crew.paces import read_paces
 from lovrit.core.crew.person import Limit, Standing
 from lovrit.core.review.turns import asked_most
-from lovrit.core.tonight.people import missing_said
+from lovrit.core.tonight.people import missed_said
 from lovrit.core.values import LovritError
 from lovrit.house.coming import said_of, smallest
 from lovrit.house.house import House, since_day
@@ -68,7 +68,7 @@ def _shown(request: Request, house: House, row: SessionRow) -> Response:
         here = {one.id for one, _ in comers}
         others = [one for one in everyone if one.id not in here]
         seen = last_seen_of(house, work, others)
-    missing = {one.id: missing_said(one, seen[one.id], house.today) for one in others}
+    missing = {one.id: missed_said(one, seen[one.id], house.today) for one in others}
     waves = waves_of(house, plan, len(view.groups))
     return page(
         request,

@@ -20,7 +20,7 @@ from lovrit.core.crew.lists import (
     read_people,
 )
 from lovrit.core.crew.person import DOES_NOT, Person
-from lovrit.core.tonight.people import missing_said
+from lovrit.core.tonight.people import missed_said
 from lovrit.core.values import LovritError, fields_of
 from lovrit.formats.cells import told_apart
 from lovrit.house.erased import erase
@@ -59,7 +59,7 @@ def _shown(
     with house.database.work() as work:
         all_of_them, gone = people.everyone(work), people.gone(work)
         seen = last_seen_of(house, work, all_of_them)
-    missing = [(one, missing_said(one, seen[one.id], house.today)) for one in all_of_them]
+    missing = [(one, missed_said(one, seen[one.id], house.today)) for one in all_of_them]
     sought = words.casefold().split()
     found = [one for one in all_of_them if _speaks(one, sought)]
     values: dict[str, Any] = {
