@@ -7,6 +7,7 @@ from typing import NamedTuple
 
 from lovrit.core.messages.sound import sound
 from lovrit.core.moves.library import shipped
+from lovrit.core.reading.apart import read_line
 from lovrit.core.reading.draft import Draft, Offer
 from lovrit.core.reading.giving import clocked
 from lovrit.core.reading.line import Left
@@ -86,6 +87,8 @@ WHAT = {
     "rounds": "so many rounds?",
     "superset": "after each set, or after each pair?",
     "each": "on each side, or each of you?",
+    "again": "so often in all, or so often more?",
+    "among": "in each round, or only told?",
 }
 
 
@@ -267,7 +270,18 @@ def _ways_of(draft: Draft, left: Left) -> Iterator[Draft]:
         units = (" kg", "%", " lb") if draft.tasks else ()
         yield from (_loaded(draft, left, f"@ {of}{unit}") for unit in units)
         return
-    if unsure in ("load", "second", "each"):
+    if unsure == "again":
+        more = (of, str(int(of) + 1))
+        yield from (replace(draft, roles={**draft.roles, "rounds": one}) for one in more)
+        return
+    if unsure == "among":
+        lines = read_line(draft.lines[-1].number, of)
+        tasks = [[task] for line in lines for task in line.tasks]
+        labels = [*draft.labels, *("" for _ in tasks)]
+        race = {"fortime": ""} if "scheme" in draft.roles else {}
+        roles = {**draft.roles, **race}
+        yield replace(draft, roles=roles, tasks=[*draft.tasks, *tasks], labels=labels)
+    elif unsure in ("load", "second", "each"):
         marks = (", each side",) if unsure == "each" else _load_units(left.figure)
         yield from (_loaded(draft, left, mark) for mark in marks if draft.tasks)
     elif left.figure:

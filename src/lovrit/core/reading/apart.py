@@ -2,6 +2,7 @@
 
 import re
 from collections.abc import Iterator
+from itertools import zip_longest
 
 from lovrit.core.reading.builder import build
 from lovrit.core.reading.giving import Role
@@ -26,7 +27,9 @@ MINUTE = re.compile(
     re.IGNORECASE,
 )
 PLACE = re.compile(
-    r"\s*(?:station|stn|ex(?:ercise)?|atelier|estacion)\.?\s*\d{1,2}\s*[:.)–-]\s*", re.IGNORECASE
+    r"\s*(?P<label>(?:station|stn|ex(?:ercise)?|atelier|estacion)\.?\s*(?:\d{1,2}|[a-h]))"
+    r"(?:\s*[:.)–-]\s*|\s+(?=\d+\s*(?:min|s)))",
+    re.IGNORECASE,
 )
 SENTENCE = re.compile(r"(?<=[^\W\d_])[.!?]+\s+(?=[A-ZÀ-Þ])")
 MANY_WORDS = 6
@@ -105,7 +108,9 @@ def _unlabelled(said: Said, text: str, raw: str) -> str:
             named = found.groupdict()
             said.label = (named.get("label") or named.get("bare") or "").lower()
             said.bullet = said.bullet or pattern in (NUMBER, PLACE)
-            return text[found.end() :]
+            rest = text[found.end() :]
+            # “Station 1 5 min: row” is “Station 1: 5 min row”
+            return rest.replace(":", " ", 1) if pattern is PLACE and found[0][-1:] == " " else rest
     return text
 
 
@@ -142,8 +147,9 @@ def _blocks(items: list[Taken]) -> list[list[Taken]]:
         return [items]
     blocks: list[list[Taken]] = []
     opened: set[str] = set()
-    for segment in _segments(items):
-        said = {role.name for item in segment for role in item.roles}
+    segments = list(_segments(items))
+    for segment, after in zip_longest(segments, segments[1:], fillvalue=[]):
+        said = _names(segment)
         opens = said & OPENING
         beside = (
             said - {"work", "pace"} == {"period"}
@@ -155,13 +161,29 @@ def _blocks(items: list[Taken]) -> list[list[Taken]]:
         behind = (said >= {"times", "far"} and _is_way_alone(last)) or (
             not said and _is_trial(last)
         )
-        begun = not beside and _begins(opens, opened, segment, last)
+        between = _is_rest_alone(segment) and _is_then(after) and bool(last) and _is_then(last[-1:])
+        begun = between or (not beside and _begins(opens, opened, segment, last))
         if not blocks or off or behind or begun:
             blocks.append([])
             opened = set()
         blocks[-1] += _loosened(segment) if off else segment
         opened |= opens | ({"alone"} if _is_stretch(segment) else set())
     return blocks
+
+
+def _names(segment: list[Taken]) -> set[str]:
+    """The roles that a part says, without what is only told."""
+    return {role.name for item in segment for role in item.roles} - {"note"}
+
+
+def _is_then(segment: list[Taken]) -> bool:
+    return bool(segment) and segment[0].tokens[0].kind == "THEN"
+
+
+def _is_rest_alone(segment: list[Taken]) -> bool:
+    """Whether a part is a rest and nothing else."""
+    more = [item for item in segment if not item.roles and item.tokens[0].kind not in (",", ".")]
+    return _names(segment) == {"rest"} and not more
 
 
 def _loosened(segment: list[Taken]) -> list[Taken]:
@@ -171,7 +193,7 @@ def _loosened(segment: list[Taken]) -> list[Taken]:
 
 def _goes_off(segment: list[Taken], before: list[Role]) -> bool:
     """Whether an easy way or time behind intervals is none of their rests: they have one, or it is far longer."""
-    said = [role for item in segment for role in item.roles]
+    said = [role for item in segment for role in item.roles if role.name != "note"]
     kinds = {one.kind for item in segment for one in item.tokens}
     names = {role.name for role in before}
     if [one.name for one in said] != ["rest"] or "ACTIVE" not in kinds or "REST" in kinds:
@@ -203,7 +225,7 @@ def _begins(opens: set[str], opened: set[str], segment: list[Taken], last: list[
     after = len(last) > 1 and last[-1].tokens[-1].kind == "THEN"
     if after and "rounds" in opened and _is_counted(segment):
         return True
-    said = {role.name for item in segment for role in item.roles}
+    said = _names(segment)
     if after and (opens or (said == {"rest"} and segment[-1].tokens[-1].kind == "THEN")):
         return True
     if "once" in opens | opened and opens:
@@ -212,6 +234,8 @@ def _begins(opens: set[str], opened: set[str], segment: list[Taken], last: list[
         return True
     if opens & opened or ("around" in opens and opened):
         return True
+    if _is_way_to_recover(segment, last):
+        return False
     if "alone" in opened and (opens or _is_stretch(segment)):
         return not _is_of_above(segment)
     if "around" in opened and timed and (opens or _is_stretch(segment)):
@@ -219,9 +243,17 @@ def _begins(opens: set[str], opened: set[str], segment: list[Taken], last: list[
     return bool(opened - {"around"}) and _is_stretch(segment)
 
 
+def _is_way_to_recover(segment: list[Taken], last: list[Taken]) -> bool:
+    """Whether so long of something easy stands behind repeats that have no rest yet: 5 x 3 min hard, 2 min easy row."""
+    before = {role.name for item in last for role in item.roles}
+    left = [item.tokens[0] for item in segment if not item.roles and item.tokens[0].kind not in ENDS]
+    easy = len(left) == 2 and left[0].kind == "time" and plain(left[1].text).startswith("easy ")
+    return easy and {"times", "work"} <= before and not before & {"rest", "within", "between"}
+
+
 def _is_of_above(segment: list[Taken]) -> bool:
     """Whether a part says only how often what stands before it is done, or the rest: 4 rounds."""
-    said = {role.name for item in segment for role in item.roles}
+    said = _names(segment)
     return said <= {"rounds", "often", "rest"} and all(
         item.roles or item.tokens[0].kind in (",", ".") for item in segment
     )

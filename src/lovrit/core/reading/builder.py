@@ -66,6 +66,7 @@ class _Builder:
         self.parts: list[Token] = []
         self.after: list[Token] = []  # words behind a name and its amount: how it is done
         self.amount: Figure | None = None
+        self.figures: list[Token] = []  # the amount as it was written
         self.most = self.noting = self.aside = self.often = self.amount_behind = False
         self.marks: list[str] = []
 
@@ -136,9 +137,12 @@ class _Builder:
             self._end()
         names = {role.name for role in item.roles}
         if "period" in names and self._goes_on():
+            before = [*self.figures, *self.parts] if self.said.tasks else []
+            if before:
+                self._clear()  # what stands right before is what is done so often
             self._end()
             self.noting = self.aside = True
-            self.parts = list(item.tokens)  # a thing on the side, every so often
+            self.parts = [*before, *item.tokens]  # a thing on the side, every so often
             return
         for role in item.roles:
             self._role(role, item)
@@ -314,6 +318,7 @@ class _Builder:
             pass
         elif self.amount is None:
             self.amount, self.amount_behind = token.figure, bool(self.parts)
+            self.figures = [token]
         else:
             unsure = "rounds" if self.often else "second"
             self.said.left.append(Left(token.text, unsure, token.figure, self._at()))

@@ -14,6 +14,7 @@ MOST_STATION_MIN = 14  # nobody stays longer at a station
 PHASES = ("down", "low", "up", "high")
 HEAVY_SETS = {"single": "1", "double": "2", "triple": "3", "five": "5"}
 LONGEST_WAY = 40  # rungs
+GOING = frozenset({"jog", "walk", "float", "swim"})
 MOST_A_SIDE = 9  # reps; a work and a rest are longer
 MOST_HELD = 4  # pieces of kit that one person works with at once
 MINUTE_S, LONGEST_TEST_S = 60, 20 * 60
@@ -291,7 +292,9 @@ def rest(name: str) -> Gives:
         if figure.measure == "far":
             return [Role(own, f"{figure.own} {_rest_word(pieces)}")]
         if figure.seconds:
-            return [Role(own, clocked(figure.seconds[0]))]
+            how = [pieces.kept("ACTIVE")] if pieces.kept("ACTIVE") in GOING else []
+            told = [Role("note", f"{one} in the rest") for one in how]
+            return [Role(own, clocked(figure.seconds[0])), *told]
         return _bare_rest(own, figure, pieces.text)
 
     return give
@@ -454,6 +457,27 @@ def by_minute(pieces: Pieces) -> list[Role]:
     if grows < 1 or said[1:4:2] != [1, 2]:
         return [Role("left", pieces.text)]
     return [Role("ladder", f"{said[0]} +{grows}"), *([Role("task", name)] if name else [])]
+
+
+def by_ordinal(pieces: Pieces) -> list[Role]:
+    """1 in the first minute, 2 in the second: how it grows."""
+    first, second = (figure.number or 0 for figure in pieces.figures[:2])
+    if not 0 < first < second:
+        return [NOT_THIS]
+    return [Role("ladder", f"{first} +{second - first}"), Role("period", "1:00")]
+
+
+def how_often(pieces: Pieces) -> list[Role]:
+    """“Repeat twice”: two in all, or two more."""
+    said = 2 if pieces.has("TWICE") else 3
+    return [Role("left", pieces.text), Role("unsure", f"again:{said}")]
+
+
+def among(pieces: Pieces) -> list[Role]:
+    """“Between rounds 200 m run”: a thing to do that belongs to each round, or is only told."""
+    at = next(nth for nth, one in enumerate(pieces.tokens) if one.figure)
+    said = " ".join(one.text for one in pieces.tokens[at:])
+    return [Role("left", pieces.text), Role("unsure", f"among:{said}")]
 
 
 def by_minute_after(pieces: Pieces) -> list[Role]:

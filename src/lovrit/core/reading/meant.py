@@ -173,14 +173,19 @@ def _recovered(draft: Draft) -> Draft:
     """A work and an easy way back, as two lines or two things of one: intervals of both."""
     tasks = [line[0] for line in draft.tasks if len(line) == 1]
     times = draft.roles.get("rounds") or draft.roles.get("times") or draft.roles.get("sets")
+    said = draft.roles.get("work", "") if draft.roles.get("times") else ""
+    if said and tasks and tasks[0].amount is None:
+        tasks[0] = replace(tasks[0], amount=time_of(read_clock(said)))
     clocked_ = len(tasks) == draft.moves == 2 and all(one.seconds for one in tasks)
-    if not clocked_ or not times or draft.roles.keys() & (RACED | TURNED | {"rest"}):
+    turned = TURNED - ({"work"} if said else set())
+    if not clocked_ or not times or draft.roles.keys() & (RACED | turned | {"rest"}):
         return draft
     work, rest = tasks
     if work.easy or not rest.easy:
         return draft
     pair = f"{short(work.seconds)}/{short(rest.seconds)}"
-    kept = {name: said for name, said in draft.roles.items() if name not in ("rounds", "sets")}
+    left = ("rounds", "sets", "work")
+    kept = {name: one for name, one in draft.roles.items() if name not in left}
     notes = [] if plain(rest.name) == plain(work.name) else [f"{rest.name} in the rest"]
     return replace(
         draft,
@@ -195,16 +200,53 @@ def _held_in_sets(draft: Draft) -> Draft:
     """Sets or rounds of one thing that has a time, and their rest: intervals."""
     one = draft.tasks[0][0] if draft.moves == 1 else None
     rest = draft.roles.get("rest") or draft.roles.get("within") or ""
-    many = draft.roles.get("sets") or draft.roles.get("rounds")
+    many = draft.roles.get("sets") or draft.roles.get("rounds") or draft.roles.get("often")
     if not many or not one or not one.seconds or ":" not in rest or draft.offers():
         return draft
     if draft.roles.keys() & {"reps", "pair", "work", "each", "between"}:
         return draft
-    left = ("sets", "rounds", "rest", "within")
+    left = ("sets", "rounds", "often", "rest", "within")
     kept = {name: said for name, said in draft.roles.items() if name not in left}
     pair = f"{short(one.seconds)}/{short(read_clock(rest))}"
     times = {"times": many, "pair": pair}
     return replace(draft, roles={**kept, **times}, tasks=[[replace(one, amount=None)]])
+
+
+def _built(draft: Draft) -> Draft:
+    """5 x 5, building to a heavy five: sets as they were said, and what the last one is told of it."""
+    roles = draft.roles
+    if not {"sets", "reps", "heavy"} <= roles.keys():
+        return draft
+    kept = {name: said for name, said in roles.items() if name != "heavy"}
+    return replace(draft, roles=kept, notes=[*draft.notes, f"building to a heavy {roles['heavy']}"])
+
+
+def _told_in_all(draft: Draft) -> Draft:
+    """Rounds by the clock with their length in all, where that is what they come to: it is told."""
+    roles = draft.own_roles()
+    pair, length = roles.get("pair", "").split("/"), roles.get("total") or roles.get("time") or ""
+    rounds = roles.get("rounds") or roles.get("times") or ""
+    clear = len(pair) == 2 and all(one.replace(":", "").isdecimal() for one in pair)
+    if not (clear and rounds.isdecimal() and ":" in length):
+        return draft
+    comes_to = int(rounds) * max(1, draft.moves) * sum(map(read_clock, pair))
+    if comes_to != read_clock(length) or roles.keys() & {"between", "rest", "within"}:
+        return draft
+    kept = {name: said for name, said in draft.roles.items() if name not in ("total", "time")}
+    return replace(draft, roles=kept, notes=[*draft.notes, f"{length} in all"])
+
+
+def _by_stations(draft: Draft) -> Draft:
+    """Stations with the same minutes each, one under the other: once round, with the time to change as the rest."""
+    lengths = {line[0].seconds if len(line) == 1 else 0 for line in draft.tasks}
+    pause = next((draft.roles[one] for one in PAUSES if one in draft.roles), "")
+    placed = draft.moves > 1 and all(draft.labels)
+    if not placed or len(lengths) != 1 or lengths == {0} or draft.roles.keys() - {*PAUSES}:
+        return draft
+    work = short(lengths.pop())
+    clock = {"pair": f"{work}/{short(read_clock(pause))}"} if ":" in pause else {"each": work}
+    tasks = [[replace(line[0], amount=None)] for line in draft.tasks]
+    return replace(draft, roles={"rounds": "1", **clock}, tasks=tasks)
 
 
 def _rest_behind_all(draft: Draft) -> Draft:
@@ -370,6 +412,6 @@ def _paired(draft: Draft) -> Draft:
 
 WAYS: tuple[Callable[[Draft], Draft], ...] = (
     unnumbered, _of_a_part, _in_pairs, _sided, _gone_back, _unalike, _without_rest, _minutes_each, _leaving, _climbed,
-    _once_each, _recovered, _held_in_sets, _rest_behind_all, _begun_every, _rested, _most_in, _grown, _aimed,
+    _once_each, _by_stations, _built, _told_in_all, _recovered, _held_in_sets, _rest_behind_all, _begun_every, _rested, _most_in, _grown, _aimed,
     _stretched, _filled, _way_counted, _paired,
 )  # fmt: skip

@@ -407,6 +407,8 @@ class _Gatherer:
             return False  # parts of one line that were parted
         if line.tasks or "around" in line.roles or _makes_its_own(line):
             return False
+        if line.roles.keys() == {"change"}:
+            return all(draft.labels)  # from one station to the next
         if (
             all(one.seconds >= LONG_TASK_S for row in draft.tasks for one in row)
             and not line.roles.keys() & RACES
@@ -469,7 +471,7 @@ def _goes_on_with(before: Draft, draft: Draft) -> bool:
 
 def raced(drafts: list[Draft]) -> Iterator[Draft]:
     """Blocks one after the other that are one race: what is done before the rounds, the rounds, what comes behind."""
-    at = 0
+    at, drafts = 0, list(_there_and_back(drafts))
     while at < len(drafts):
         some = _race_from(drafts[at : at + MOST_PARTS])
         if some:
@@ -485,6 +487,30 @@ def raced(drafts: list[Draft]) -> Iterator[Draft]:
         else:
             yield drafts[at]
             at += 1
+
+
+def _there_and_back(drafts: list[Draft]) -> Iterator[Draft]:
+    """Blocks in order; what ends rounds and stood before them too, alone, is behind them: a run, rounds, that run."""
+    before: Draft | None = None
+    for draft in drafts:
+        twice = before is not None and draft.moves > 1 and before.moves == 1
+        if before and twice and _is_way_there(before, draft):
+            ends = draft.lines[-1:] if draft.lines[-1].tasks else draft.lines[-2:-1]
+            yield replace(draft, tasks=draft.tasks[:-1], labels=draft.labels[:-1])
+            yield Draft(tasks=draft.tasks[-1:], labels=[""], lines=[one for one in ends if one.tasks])
+        else:
+            yield draft
+        before = draft
+
+
+def _is_way_there(before: Draft, draft: Draft) -> bool:
+    """Whether what stands alone before rounds ends them as well."""
+    rounds = "rounds" in draft.roles and not draft.roles.keys() - {"rounds", "cap", "fortime"}
+    last = draft.tasks[-1][0]
+    return rounds and not before.roles and (last.name, last.amount) == (
+        before.tasks[0][0].name,
+        before.tasks[0][0].amount,
+    )
 
 
 def _race_from(drafts: list[Draft]) -> list[Draft]:
@@ -514,7 +540,8 @@ def _alike(one: Draft, other: Draft) -> bool:
 def _goes_on(draft: Draft, before: list[Draft]) -> bool:
     """Whether something counted stands before or behind the rounds of a race."""
     counted = all(line[0].amount for line in draft.tasks)
-    return counted and (not before or bool(draft.lines and draft.lines[0].then))
+    again = bool(before) and _alike(before[0], draft)
+    return counted and (not before or again or bool(draft.lines and draft.lines[0].then))
 
 
 def _sounds_like_prose(task: Task) -> bool:

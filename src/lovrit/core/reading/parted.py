@@ -101,12 +101,20 @@ def _is_amount(token: Token) -> bool:
 def _name_behind(tokens: list[Token], nth: int) -> bool:
     """Whether a name follows, with nothing between but what it is done with."""
     rest = tokens[nth + 1 : nth + 3]
-    went = tokens[nth].kind == "far" and bool(rest) and rest[0].kind == "ACTIVE"
+    going = bool(rest) and rest[0].kind == "ACTIVE"
+    went = going and (tokens[nth].kind == "far" or _is_rest_of(tokens, nth))
     return bool(rest) and (
         went
         or rest[0].kind == "name"
         or (len(rest) > 1 and rest[0].kind in BETWEEN and rest[1].kind == "name")
     )
+
+
+def _is_rest_of(tokens: list[Token], nth: int) -> bool:
+    """Whether so long of a walk or a jog ends what is repeated: 10 x 15 s sprint 45 s walk."""
+    times = [one.kind for one in tokens[:nth]]
+    ends = nth + 2 >= len(tokens) or tokens[nth + 2].kind in PARTS
+    return tokens[nth].kind == "time" and ends and "X" in times and times.count("time") == 1
 
 
 def _leading(tokens: list[Token], nth: int) -> list[Token]:

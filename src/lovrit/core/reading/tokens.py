@@ -42,6 +42,7 @@ MEASURES: dict[str, Measure] = {
     "lb": "load", "share": "share", "W": "watt", "size": "size",
 }  # fmt: skip
 SECONDS = {"s": 1, "min": 60, "h": 3600}
+ONCE_BEFORE = frozenset({"a", "an", "per", "each", "every", "you", "we", "the", "through", "round", "more", "again", "only"})
 
 
 class _Piece(NamedTuple):
@@ -152,7 +153,9 @@ def _number(pieces: list[_Piece], at: int) -> Made:
     more = _and_seconds(pieces, at + used + 1) if unit == "min" else None
     if more:
         seconds, used, last = seconds + more[0], used + more[1], pieces[at + used + more[1]]
-    return _token(time_of(seconds), piece, last), used + 1
+    made = _token(time_of(seconds), piece, last)
+    made.kept = unit
+    return made, used + 1
 
 
 def _own_unit(unit: str, piece: _Piece) -> str:
@@ -317,12 +320,17 @@ def _longest(halves: Sequence[Half], at: int) -> Token:
         named = (_named(run[: name[0]], name[1]),) if name and name[0] == part[0] else ()
         last = run[part[0] - 1]
         return Token(kind, first.start, last.end, "", None, kept, part[0], named)
-    number = numbers().get(said[0])
+    number = numbers().get(said[0]) if not _is_no_number(said) else None
     if number:
         return Token("count", first.start, first.end, first.text, Figure("count", "one", (number,)))
     if said[0] == "x":
         return Token("X", first.start, first.end, first.text)
     return Token("word", first.start, first.end, first.text, None, first.text)
+
+
+def _is_no_number(said: list[str]) -> bool:
+    """Whether a word that is eleven in Spanish says how often in English."""
+    return said[0] == "once" and (len(said) == 1 or said[1] in ONCE_BEFORE)
 
 
 def _named(run: Sequence[_Piece], kept: str) -> Token:
@@ -418,7 +426,7 @@ def _one(chain: list[Token], sign: str) -> Token:
         form = "range"
     seconds: tuple[int, ...] = ()
     if last.measure == "time":
-        seconds = tuple(_seconds(one, last) for one in figures)
+        seconds = tuple(_seconds(one, last, chain[-1].kept) for one in figures)
         said = tuple(map(short, seconds))
     figure = Figure(last.measure, form, said, last.unit, seconds)
     return Token(f"{last.measure}_{form}", chain[0].start, chain[-1].end, "", figure)
@@ -432,9 +440,10 @@ def float_of(said: str) -> float:
     return float(said)
 
 
-def _seconds(figure: Figure, last: Figure) -> int:
-    """A bare figure before one with a unit has that unit."""
+def _seconds(figure: Figure, last: Figure, unit: str) -> int:
+    """A bare figure before one with a unit has that unit; before a time of the clock, minutes where that is whole."""
     if figure.seconds:
         return figure.seconds[0]
-    bare = float(figure.said[0])
-    return round(bare * (60 if last.seconds[0] % 60 == 0 and last.seconds[0] >= 60 else 1))
+    minutes = last.seconds[0] % MINUTE_S == 0 and last.seconds[0] >= MINUTE_S
+    one = SECONDS[unit] if unit else MINUTE_S if minutes else 1
+    return round(float(figure.said[0]) * one)

@@ -12,7 +12,9 @@ from lovrit.core.reading.giving import (
     bare,
     best_in,
     by_minute,
+    among,
     by_minute_after,
+    by_ordinal,
     by_set,
     climbing,
     colon_pair,
@@ -35,6 +37,7 @@ from lovrit.core.reading.giving import (
     load,
     marked,
     most_in,
+    how_often,
     noted,
     outer_pair,
     paced,
@@ -69,6 +72,8 @@ SET_AT = "(?:count X )?count (?:\\+ )?(?:REP )?(?:@|AT) (?:share|load|count)"
 AT_SET = "(?:share|load) X count(?: REP)?"
 CLOCKED = "(?:time|time_range|count_pair|time_pair|count_range|count_list|far|cal|count X)"
 LEN = "(?:time|count)"
+AMOUNT = "(?:far|count|cal)"
+NTH = "OF? ORDINAL MINUTE?"
 WAYS: tuple[tuple[str, Gives], ...] = (
     ("count X MAX|count SET (?:OF)? (?:MAX|OF_MAX)", lambda p: [Role("sets", p.one()), Role("maxed")]),
     ("day", lambda pieces: [Role("slot", pieces.one())]),
@@ -97,6 +102,15 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("OF_RM (?:SECTION )?(?:[.:(-] )?(?:FOR )?time(?! (?:OF )?(?:ACTIVE|REST|WITHIN))", best_in),
     ("HOLD_LADDER :?", SILENTLY),
     ("DEATH_BY :?", flag(("period", "1:00"), ("ladder", "1 +1"))),
+    ("AGAIN", flag(("rounds", "2"))),
+    ("ROUND (?:TWICE|THRICE)", how_often),
+    ("GROUPS count", noted),
+    (f"BETWEEN :? {AMOUNT} (?:name|word|KIT)+", among),
+    (f"ON :? {LEN} ,? REST :? {LEN}", pair),
+    ("time_list(?= (?:name|word|KIT)+ ,? EQUAL)", works),
+    (f"[:(]? count (?:word )?FOR {NTH} ,? AND? count (?:word )?FOR {NTH} ,? ELL? \\)?", by_ordinal),
+    ("time IN_ALL|IN_ALL :? time", gives("total")),
+    ("IN_ALL", SILENTLY),
     ("TOLD|PARTNERS word(?= [.!]|$)", told_of),
     ("NO_REST", flag(("norest", ""))),
     ("\\+ time (?:EACH MINUTE|EVERY (?:time|MINUTE)|EACH|EVERY)", grows),
