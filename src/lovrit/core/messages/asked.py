@@ -87,6 +87,7 @@ WHAT = {
     "rounds": "so many rounds?",
     "superset": "after each set, or after each pair?",
     "each": "on each side, or each of you?",
+    "while": "two things at once: is one of them only told?",
     "again": "so often in all, or so often more?",
     "among": "in each round, or only told?",
 }
@@ -287,7 +288,7 @@ def _ways_of(draft: Draft, left: Left) -> Iterator[Draft]:
     elif left.figure:
         for said in _read_as(unsure, left.figure):
             yield replace(draft, roles={**draft.roles, of or unsure: said})
-    yield draft if unsure == "each" else replace(draft, notes=[*draft.notes, left.text])
+    yield draft if unsure in ("each", "while") else replace(draft, notes=[*draft.notes, left.text])
 
 
 def _read_as(unsure: str, figure: Figure) -> Iterator[str]:

@@ -23,6 +23,7 @@ def two_ways(draft: Draft) -> Question | None:
     """The question about a block that several lines make two things of; None where they don't."""
     for way in (
         _unnamed,
+        _resting,
         _how_many,
         _by_round,
         _sets_of_several,
@@ -79,6 +80,15 @@ def _unnamed(draft: Draft) -> Question | None:
     named = replace(draft, roles=kept, tasks=tasks)
     texts = [written(named, offer) for offer in named.offers()]
     return _question(draft, f"which {many} moves? They can be named one by one.", texts)
+
+
+def _resting(draft: Draft) -> Question | None:
+    """A rest among stations by the clock: a place at which one rests while others work."""
+    bare = any(line[0].name == "rest" and not line[0].amount for line in draft.tasks)
+    if not bare or "period" in draft.roles or not draft.roles.keys() & {"pair", "each", "work"}:
+        return None
+    texts = [written(draft, offer) for offer in draft.offers()]
+    return _question(draft, "is rest a station like the others?", texts)
 
 
 def _how_many(draft: Draft) -> Question | None:

@@ -148,7 +148,8 @@ def _blocks(items: list[Taken]) -> list[list[Taken]]:
     blocks: list[list[Taken]] = []
     opened: set[str] = set()
     segments = list(_segments(items))
-    for segment, after in zip_longest(segments, segments[1:], fillvalue=[]):
+    for nth, segment in enumerate(segments):
+        after = segments[nth + 1] if nth + 1 < len(segments) else []
         said = _names(segment)
         opens = said & OPENING
         beside = (
@@ -161,8 +162,9 @@ def _blocks(items: list[Taken]) -> list[list[Taken]]:
         behind = (said >= {"times", "far"} and _is_way_alone(last)) or (
             not said and _is_trial(last)
         )
-        between = _is_rest_alone(segment) and _is_then(after) and bool(last) and _is_then(last[-1:])
-        begun = between or (not beside and _begins(opens, opened, segment, last))
+        between = _is_rest_alone(segment) and _may_part(last, after)
+        begun = between or (bool(opens) and _is_rest_alone(last))
+        begun = begun or (not beside and _begins(opens, opened, segment, last))
         if not blocks or off or behind or begun:
             blocks.append([])
             opened = set()
@@ -182,8 +184,15 @@ def _is_then(segment: list[Taken]) -> bool:
 
 def _is_rest_alone(segment: list[Taken]) -> bool:
     """Whether a part is a rest and nothing else."""
-    more = [item for item in segment if not item.roles and item.tokens[0].kind not in (",", ".")]
+    signs = (",", ".", "THEN")
+    more = [item for item in segment if not item.roles and item.tokens[0].kind not in signs]
     return _names(segment) == {"rest"} and not more
+
+
+def _may_part(last: list[Taken], after: list[Taken]) -> bool:
+    """Whether a rest may stand between two blocks: with “then” on both sides, or behind a warm-up, which has none."""
+    both = bool(last) and _is_then(last[-1:]) and _is_then(after)
+    return both or (_names(last) == {"around", "time"} and bool(after))
 
 
 def _loosened(segment: list[Taken]) -> list[Taken]:
@@ -219,23 +228,36 @@ def _is_prepared(items: list[Taken]) -> bool:
 
 def _begins(opens: set[str], opened: set[str], segment: list[Taken], last: list[Taken]) -> bool:
     """Whether a part of a line begins a block of its own."""
-    timed = any(role.name == "time" for item in last for role in item.roles) or any(
-        item.tokens[0].kind == "far" for item in last if not item.roles
-    )
-    after = len(last) > 1 and last[-1].tokens[-1].kind == "THEN"
-    if after and "rounds" in opened and _is_counted(segment):
-        return True
-    said = _names(segment)
-    if after and (opens or (said == {"rest"} and segment[-1].tokens[-1].kind == "THEN")):
+    if (
+        len(last) > 1
+        and last[-1].tokens[-1].kind == "THEN"
+        and _begins_then(opens, opened, segment)
+    ):
         return True
     if "once" in opens | opened and opens:
         return True
     if opens & COUNTS and opened & COUNTS:
         return True
-    if opens & opened or ("around" in opens and opened):
+    if opens == {"often"} and "times" in opened and _is_of_above(segment):
+        return False  # 10 x 30/30, rest 3:00, x 2
+    if opens & opened or ("around" in opens and opened) or "ends" in _names(segment):
         return True
-    if _is_way_to_recover(segment, last):
-        return False
+    return not _is_way_to_recover(segment, last) and _stands_apart(opens, opened, segment, last)
+
+
+def _begins_then(opens: set[str], opened: set[str], segment: list[Taken]) -> bool:
+    """Whether what stands behind a “then” begins a block of its own."""
+    rest = _names(segment) == {"rest"} and segment[-1].tokens[-1].kind == "THEN"
+    return bool(opens) or rest or ("rounds" in opened and _is_counted(segment))
+
+
+def _stands_apart(
+    opens: set[str], opened: set[str], segment: list[Taken], last: list[Taken]
+) -> bool:
+    """Whether a part is another block than a stretch, a warm-up or anything else before it."""
+    timed = any(role.name == "time" for item in last for role in item.roles) or any(
+        item.tokens[0].kind == "far" for item in last if not item.roles
+    )
     if "alone" in opened and (opens or _is_stretch(segment)):
         return not _is_of_above(segment)
     if "around" in opened and timed and (opens or _is_stretch(segment)):
@@ -246,7 +268,9 @@ def _begins(opens: set[str], opened: set[str], segment: list[Taken], last: list[
 def _is_way_to_recover(segment: list[Taken], last: list[Taken]) -> bool:
     """Whether so long of something easy stands behind repeats that have no rest yet: 5 x 3 min hard, 2 min easy row."""
     before = {role.name for item in last for role in item.roles}
-    left = [item.tokens[0] for item in segment if not item.roles and item.tokens[0].kind not in ENDS]
+    left = [
+        item.tokens[0] for item in segment if not item.roles and item.tokens[0].kind not in ENDS
+    ]
     easy = len(left) == 2 and left[0].kind == "time" and plain(left[1].text).startswith("easy ")
     return easy and {"times", "work"} <= before and not before & {"rest", "within", "between"}
 
@@ -298,14 +322,15 @@ def _segments(items: list[Taken]) -> Iterator[list[Taken]]:
     """The pieces between commas, full stops and “then”, each with the one behind it; not inside brackets."""
     made: list[Taken] = []
     depth = 0
-    for item in items:
+    for item, after in zip_longest(items, items[1:]):
         kind = item.tokens[0].kind if not item.roles else ""
         opened = sum(one.kind == "(" for one in item.tokens) - sum(
             one.kind == ")" for one in item.tokens
         )
         depth = max(0, depth + opened)
         made.append(item)
-        if not depth and kind in (",", ".", "THEN"):
+        joins = kind == "+" and after and {role.name for role in after.roles} & COUNTS
+        if not depth and (kind in (",", ".", "THEN") or joins):
             yield made
             made = []
     if made:

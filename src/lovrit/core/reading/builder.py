@@ -29,6 +29,7 @@ COUNTED = frozenset(
 TRAILING = frozenset({"OF", "FOR", "ON", "X", "OR", "WITH", "TO", "AND"})
 FIGURED, FEW = re.compile(r"\b([1-4])-"), ("one", "two", "three", "four")
 CALORIES = ("cal ", "cals ", "calorie ", "calories ")
+CLOCK = frozenset({"each", "work", "pair"})
 HEADING = frozenset({"times", "sets", "work", "pair", "far", "scheme", "works"})
 
 
@@ -247,6 +248,10 @@ class _Builder:
             self._sign(token, after)
         elif self.resting:
             self.said.notes.append(token.text)
+        elif token.kind == "WHILE" and not self.noting:
+            self._end()
+            self.said.left.append(Left(token.text, "while"))
+            self.noting, self.parts = True, [token]
         elif token.figure:
             self._figure(token)
         elif token.kind in WORDS_OF_ONE and not self.parts:
@@ -349,6 +354,8 @@ class _Builder:
             parts = parts[:-1]
         if noting and parts:
             self.said.notes.append(self.text[parts[0].start : parts[-1].end])
+        elif [one.kind for one in parts] == ["REST"] and self._is_among_stations():
+            self.said.tasks.append(Task("rest", amount, known=True, whole=True))
         elif parts:
             self._named(parts, amount, most, marks)
         elif amount or most:
@@ -356,6 +363,9 @@ class _Builder:
         else:
             for mark in marks:
                 self._mark(mark)
+
+    def _is_among_stations(self) -> bool:
+        return bool(self.said.tasks and CLOCK & self.said.roles.keys())
 
     def _named(
         self, parts: list[Token], amount: Figure | None, most: bool, marks: list[str]

@@ -459,6 +459,29 @@ def by_minute(pieces: Pieces) -> list[Role]:
     return [Role("ladder", f"{said[0]} +{grows}"), *([Role("task", name)] if name else [])]
 
 
+def one_every(pieces: Pieces) -> list[Role]:
+    """1 every 3 min: how often it begins."""
+    first, often = pieces.figures[:2]
+    return [Role("period", _minutes(often))] if first.own == "1" else [NOT_THIS]
+
+
+def team_of(pieces: Pieces) -> list[Role]:
+    """“3er Teams”: a team of so many, of which one works."""
+    ending = next(one.text for one in pieces.tokens if one.kind == "word")
+    return team(pieces) if ending.lower() == "er" else [NOT_THIS]
+
+
+def as_far(pieces: Pieces) -> list[Role]:
+    """As far as one can on a machine or a way: its metres are what counts."""
+    last = pieces.tokens[-1]
+    return [Role("amrap"), Role("task", last.kept or last.text)]
+
+
+def both_ends(pieces: Pieces) -> list[Role]:
+    """So long of something easy before all that is hard, and behind it."""
+    return [Role("ends", _minutes(pieces.figures[0]))]
+
+
 def by_ordinal(pieces: Pieces) -> list[Role]:
     """1 in the first minute, 2 in the second: how it grows."""
     first, second = (figure.number or 0 for figure in pieces.figures[:2])

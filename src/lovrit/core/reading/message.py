@@ -108,6 +108,19 @@ class _Gatherer:
         self.made.drafts = list(raced(list(_of_the_same(self.made.drafts))))
         return self.made
 
+    def _is_both_ends(self, line: Said) -> bool:
+        return "ends" in line.roles
+
+    def _both_ends(self, line: Said) -> None:
+        """So long easy before and after: a warm-up before the block above, a cool-down behind it."""
+        before, behind = (
+            Draft(roles={"around": name, "time": line.roles["ends"]}, lines=[line])
+            for name in ("warm-up", "cool-down")
+        )
+        self.made.drafts.insert(max(0, len(self.made.drafts) - 1), before)
+        self.made.drafts.append(behind)
+        self.open = behind
+
     def _headers(self, line: Said) -> None:
         alone = not line.roles.keys() - {*HEADERS, "around", "time"}
         found = [name for name in HEADERS if name in line.roles and name not in self.made.headers]
@@ -185,6 +198,7 @@ class _Gatherer:
 
     def _take(self, line: Said, after: list[Said]) -> None:
         for is_so, does in (
+            (self._is_both_ends, self._both_ends),
             (self._is_aside, self._aside),
             (self._is_again, self._again),
             (self._lengthens, self._stretch),
@@ -497,7 +511,9 @@ def _there_and_back(drafts: list[Draft]) -> Iterator[Draft]:
         if before and twice and _is_way_there(before, draft):
             ends = draft.lines[-1:] if draft.lines[-1].tasks else draft.lines[-2:-1]
             yield replace(draft, tasks=draft.tasks[:-1], labels=draft.labels[:-1])
-            yield Draft(tasks=draft.tasks[-1:], labels=[""], lines=[one for one in ends if one.tasks])
+            yield Draft(
+                tasks=draft.tasks[-1:], labels=[""], lines=[one for one in ends if one.tasks]
+            )
         else:
             yield draft
         before = draft
@@ -507,9 +523,14 @@ def _is_way_there(before: Draft, draft: Draft) -> bool:
     """Whether what stands alone before rounds ends them as well."""
     rounds = "rounds" in draft.roles and not draft.roles.keys() - {"rounds", "cap", "fortime"}
     last = draft.tasks[-1][0]
-    return rounds and not before.roles and (last.name, last.amount) == (
-        before.tasks[0][0].name,
-        before.tasks[0][0].amount,
+    return (
+        rounds
+        and not before.roles
+        and (last.name, last.amount)
+        == (
+            before.tasks[0][0].name,
+            before.tasks[0][0].amount,
+        )
     )
 
 

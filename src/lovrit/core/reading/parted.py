@@ -20,12 +20,13 @@ RUN_M, MACHINE_M = (
     50,
     100,
 )  # from so many on a bare figure of a run or a rower is metres; fewer could be calories
+OF_A_TIME = frozenset({"REST", "ON", "CHANGE", "HARD", "ACTIVE", "WITHIN"})
 PLACES = frozenset({"SECTION", "STATION", "count_pair", "ON"})
 
 
 def parted(tokens: list[Token]) -> list[Token]:
     """The same with commas where they were left out; figures of a way have their metres."""
-    found = list(_in_minutes(_in_metres(tokens)))
+    found = list(_in_minutes(_in_metres(list(_unstopped(tokens)))))
     found = _without_numbers(found)
     found = list(_often_apart(found))
     return list(_apart(_with_rest(found)))
@@ -38,6 +39,18 @@ def _comma(before: Token) -> Token:
 def _stop(before: Token) -> Token:
     """What parts a way from what stands before it: no rest is meant by it, as behind a comma."""
     return Token(".", before.start, before.start, ".")
+
+
+def _unstopped(tokens: list[Token]) -> Iterator[Token]:
+    """Without the full stop of an abbreviated unit before what it is the length of: 45 Sek. Belastung, 3 Min. Pause."""
+    for nth, token in enumerate(tokens):
+        before = tokens[nth - 1] if nth else token
+        kinds = [one.kind for one in tokens[nth + 1 : nth + 3]]
+        ended = token.kind == "." and before.kind == "time" and before.text[-1:].isalpha()
+        if not (
+            ended and kinds and kinds[0] in OF_A_TIME and kinds[1:] not in (["time"], ["count"])
+        ):
+            yield token
 
 
 def _apart(tokens: list[Token]) -> Iterator[Token]:

@@ -42,7 +42,23 @@ MEASURES: dict[str, Measure] = {
     "lb": "load", "share": "share", "W": "watt", "size": "size",
 }  # fmt: skip
 SECONDS = {"s": 1, "min": 60, "h": 3600}
-ONCE_BEFORE = frozenset({"a", "an", "per", "each", "every", "you", "we", "the", "through", "round", "more", "again", "only"})
+ONCE_BEFORE = frozenset(
+    {
+        "a",
+        "an",
+        "per",
+        "each",
+        "every",
+        "you",
+        "we",
+        "the",
+        "through",
+        "round",
+        "more",
+        "again",
+        "only",
+    }
+)
 
 
 class _Piece(NamedTuple):
