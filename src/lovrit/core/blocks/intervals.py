@@ -120,6 +120,7 @@ class Intervals(Paired):
         Saying("{times} x {pair}", SAID_AIMS, most=1, times="outer"),
         Saying("{times} x {far}", {**SAID_AIMS, "rest": "rest {}"}, most=1, times="outer"),
         Saying("1 x {once_far}", {**SAID_AIMS, "around": ""}, most=1),
+        Saying("{times} x ({pattern})", SAID_AIMS, most=1),
         *(
             Saying(head, SAID_WORKS, wants="rest", most=1, derive=_said_pattern)
             for head in ("1 x ({pattern})", "{times} x ({pattern})", "{rounds} x ({pattern})")

@@ -72,8 +72,6 @@ def _unnamed(draft: Draft) -> Question | None:
     many = draft.roles.get("stations", "")
     if not many.isdecimal() or not draft.moves < int(many) <= MOST_WRITTEN or int(many) < 2:
         return None
-    if draft.moves and draft.roles.keys() & RACES:
-        return None
     kept = {name: said for name, said in draft.roles.items() if name != "stations"}
     more = range(draft.moves, int(many))
     tasks = [*draft.tasks, *([Task(f"station {ascii_uppercase[nth]}")] for nth in more)]

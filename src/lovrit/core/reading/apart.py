@@ -45,6 +45,7 @@ HEADING = frozenset(
 OPENING = frozenset(
     {"sets", "times", "around", "amrap", "period", "scheme", "rounds", "often", "once"}
 )
+TURNED = frozenset({"pair", "work", "each", "far"})
 COUNTS = frozenset({"sets", "times", "often"})
 RESTED = frozenset({"rest", "within", "between", "needed", "time"})
 TOGETHER = ("SUPERSET", "TOGETHER")
@@ -162,6 +163,8 @@ def _blocks(items: list[Taken]) -> list[list[Taken]]:
         behind = (said >= {"times", "far"} and _is_way_alone(last)) or (
             not said and _is_trial(last)
         )
+        ended = bool(last) and last[-1].tokens[-1].kind == "."
+        behind = behind or (ended and _is_of_its_own(segment, last))
         between = _is_rest_alone(segment) and _may_part(last, after)
         begun = between or (bool(opens) and _is_rest_alone(last))
         begun = begun or (not beside and _begins(opens, opened, segment, last))
@@ -192,7 +195,9 @@ def _is_rest_alone(segment: list[Taken]) -> bool:
 def _may_part(last: list[Taken], after: list[Taken]) -> bool:
     """Whether a rest may stand between two blocks: with “then” on both sides, or behind a warm-up, which has none."""
     both = bool(last) and _is_then(last[-1:]) and _is_then(after)
-    return both or (_names(last) == {"around", "time"} and bool(after))
+    ended = bool(last) and last[-1].tokens[-1].kind == "." and bool(after)
+    trial = ended and not _names(last) & (OPENING | TURNED)
+    return both or trial or (_names(last) == {"around", "time"} and bool(after))
 
 
 def _loosened(segment: list[Taken]) -> list[Taken]:
@@ -286,7 +291,15 @@ def _is_of_above(segment: list[Taken]) -> bool:
 def _is_way_alone(last: list[Taken]) -> bool:
     """So far of one thing, and nothing else."""
     kinds = [item.tokens[0].kind for item in last if not item.roles]
-    return not any(item.roles for item in last) and kinds[:1] == ["far"] and "count" not in kinds
+    way = kinds[:1] == ["far"] or (kinds[:2] == ["name", "far"] and kinds[-1] == ".")
+    return not any(item.roles for item in last) and way and "count" not in kinds
+
+
+def _is_of_its_own(segment: list[Taken], last: list[Taken]) -> bool:
+    """Whether a sentence behind repeats is a trial, or a way that is gone once."""
+    repeats = bool(_names(last) & {"times", "sets", "pair"})
+    way = {"times", "far"} <= _names(last) and _is_way_alone(segment)
+    return (repeats and _is_trial(segment)) or way
 
 
 def _is_trial(last: list[Taken]) -> bool:

@@ -4,7 +4,7 @@ import re
 from dataclasses import replace
 
 from lovrit.core.clock import read_clock
-from lovrit.core.reading.giving import LONGEST_REST_S, Role, clocked
+from lovrit.core.reading.giving import GOING, LONGEST_REST_S, Role, clocked
 from lovrit.core.reading.line import Left, Said, Task, amount_of
 from lovrit.core.reading.said import Taken
 from lovrit.core.reading.token import ENDS, Figure, Token
@@ -354,8 +354,8 @@ class _Builder:
             parts = parts[:-1]
         if noting and parts:
             self.said.notes.append(self.text[parts[0].start : parts[-1].end])
-        elif [one.kind for one in parts] == ["REST"] and self._is_among_stations():
-            self.said.tasks.append(Task("rest", amount, known=True, whole=True))
+        elif len(parts) == 1 and self._is_no_move(parts[0], amount):
+            pass
         elif parts:
             self._named(parts, amount, most, marks)
         elif amount or most:
@@ -364,8 +364,16 @@ class _Builder:
             for mark in marks:
                 self._mark(mark)
 
-    def _is_among_stations(self) -> bool:
-        return bool(self.said.tasks and CLOCK & self.said.roles.keys())
+    def _is_no_move(self, word: Token, amount: Figure | None) -> bool:
+        """A word behind things to do that is none: how the last one is done (easy, slow), or a rest among stations."""
+        if not self.said.tasks:
+            return False
+        if word.kind == "REST" and CLOCK & self.said.roles.keys():
+            self.said.tasks.append(Task("rest", amount, known=True, whole=True))
+            return True
+        how = word.kind in ("ACTIVE", "HARD") and amount is None and word.kept not in GOING
+        self.said.notes += [word.text] if how else []
+        return how
 
     def _named(
         self, parts: list[Token], amount: Figure | None, most: bool, marks: list[str]

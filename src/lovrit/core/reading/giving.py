@@ -228,7 +228,11 @@ def sided_sets(pieces: Pieces) -> list[Role]:
 
 def sets_by_load(pieces: Pieces) -> list[Role]:
     """5 @ 60 kg, 3 @ 70 kg: a set each, with its load; loads without a unit are asked."""
-    sets_, loads = _reps_and_loads(pieces.tokens)
+    last = next((nth for nth, one in enumerate(pieces.tokens) if one.kind == "AMRAP"), None)
+    more = (
+        [] if last is None else [Role("note", " ".join(one.text for one in pieces.tokens[last:]))]
+    )
+    sets_, loads = _reps_and_loads(pieces.tokens[:last])
     reps = "-".join(one for one, many in sets_ for _ in range(many))
     heavy = "-".join(
         one.said[0] for one, (_, many) in zip(loads, sets_, strict=True) for _ in range(many)
@@ -238,7 +242,7 @@ def sets_by_load(pieces: Pieces) -> list[Role]:
         for one, after in itertools.pairwise(pieces.tokens)
         if after.kind == "+"
     ]
-    made = [Role("sets", str(reps.count("-") + 1)), Role("reps", reps), *open_]
+    made = [Role("sets", str(reps.count("-") + 1)), Role("reps", reps), *open_, *more]
     unit = loads[-1]
     if any(one.measure not in ("count", unit.measure) for one in loads):
         return [NOT_THIS]
@@ -480,6 +484,29 @@ def as_far(pieces: Pieces) -> list[Role]:
 def both_ends(pieces: Pieces) -> list[Role]:
     """So long of something easy before all that is hard, and behind it."""
     return [Role("ends", _minutes(pieces.figures[0]))]
+
+
+def sets_of_pairs(pieces: Pieces) -> list[Role]:
+    """20/10 x 8 of each: so many sets at each station."""
+    return [Role("pair", "/".join(pieces.figures[0].said)), Role("sets", pieces.one(1))]
+
+
+def pattern(pieces: Pieces) -> list[Role]:
+    """3 x (4 min hard, 2 min easy, 2 min hard, 1 min easy): works and rests in turn."""
+    times, *lengths = pieces.figures
+    pairs = zip(lengths[::2], lengths[1::2], strict=True)
+    return [
+        Role("times", times.own),
+        Role("pattern", " ".join(f"{bare(a)}/{bare(b)}" for a, b in pairs)),
+    ]
+
+
+def filled_rest(pieces: Pieces) -> list[Role]:
+    """2 min paddle light between: a rest, and what is done in it."""
+    *done, where = pieces.tokens[1:]
+    name = "between" if where.kind == "BETWEEN" else "rest"
+    told = " ".join(one.text for one in done)
+    return [*rest(name)(pieces), Role("note", f"{told} in the rest")]
 
 
 def by_ordinal(pieces: Pieces) -> list[Role]:

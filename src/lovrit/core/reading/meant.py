@@ -10,9 +10,11 @@ from lovrit.core.reading.giving import clocked, is_minutes
 from lovrit.core.reading.line import Task
 from lovrit.core.reading.timed import (
     RACED,
+    TURNED,
     begun_every,
     by_stations,
     changed_each,
+    changed_sets,
     filled,
     held_in_sets,
     leaving,
@@ -20,9 +22,11 @@ from lovrit.core.reading.timed import (
     once_each,
     outer,
     recovered,
+    repeated_way,
     rest_behind_all,
     rest_last,
     rested,
+    shared,
     told_in_all,
     without_rest,
 )
@@ -32,7 +36,6 @@ from lovrit.core.reading.vocabulary import labels, plain
 
 STRETCHED = frozenset({"stretch", "stretching", "mobility", "breathing", "walk", "jog"})
 COUNTED = frozenset({"count", "far", "cal"})
-TURNED = frozenset({"pair", "work", "each"})
 
 
 def meant(draft: Draft) -> Draft:
@@ -129,13 +132,40 @@ def _built(draft: Draft) -> Draft:
     return replace(draft, roles=kept, notes=[*draft.notes, f"building to a heavy {roles['heavy']}"])
 
 
+def _reps_of_each(draft: Draft) -> Draft:
+    """7 reps each: of all that is named."""
+    reps = draft.roles.get("reps_each")
+    if not reps or not draft.moves:
+        return draft
+    counted = Figure("count", "one", (reps,))
+    tasks = [
+        [one if one.amount or one.most else replace(one, amount=counted) for one in line]
+        for line in draft.tasks
+    ]
+    kept = {name: said for name, said in draft.roles.items() if name != "reps_each"}
+    return replace(draft, roles=kept, tasks=tasks)
+
+
+def _sets_for_time(draft: Draft) -> Draft:
+    """2 sets of several things, for time: rounds, with a rest between."""
+    roles = draft.roles
+    if not {"sets", "fortime"} <= roles.keys() or draft.moves < 2 or "reps" in roles:
+        return draft
+    rest = roles.get("within") or roles.get("between") or roles.get("rest")
+    left = ("sets", "within", "between", "rest")
+    kept = {name: said for name, said in roles.items() if name not in left}
+    rested = {"between": rest} if rest else {}
+    return replace(draft, roles={**kept, "rounds": roles["sets"], **rested})
+
+
 def _most_often(draft: Draft) -> Draft:
     """A hold to failure x 3: sets of the most one can."""
     one = draft.tasks[0][0] if draft.moves == 1 else None
-    if one is None or not one.most or "often" not in draft.roles:
+    said = next((name for name in ("often", "rounds", "times") if name in draft.roles), "")
+    if one is None or not one.most or not said or draft.roles.keys() & (RACED | TURNED):
         return draft
-    kept = {name: said for name, said in draft.roles.items() if name != "often"}
-    return replace(draft, roles={**kept, "sets": draft.roles["often"]})
+    kept = {name: one for name, one in draft.roles.items() if name != said}
+    return replace(draft, roles={**kept, "sets": draft.roles[said]})
 
 
 def _most_in(draft: Draft) -> Draft:
@@ -233,8 +263,9 @@ def _paired(draft: Draft) -> Draft:
 
 
 WAYS: tuple[Callable[[Draft], Draft], ...] = (
-    unnumbered, rest_last, changed_each, outer, _most_often, _of_a_part, _in_pairs, _sided, _gone_back,
-    _unalike, without_rest, minutes_each, leaving, _climbed, once_each, by_stations, _built, told_in_all,
-    recovered, held_in_sets, rest_behind_all, begun_every, rested, _most_in, _grown, _aimed, _stretched,
-    filled, _way_counted, _paired,
+    unnumbered, _reps_of_each, _sets_for_time, rest_last, changed_each, outer, _most_often, _of_a_part,
+    _in_pairs, _sided, _gone_back, _unalike, without_rest, minutes_each, repeated_way, leaving, _climbed,
+    once_each, by_stations, _built, told_in_all, shared, changed_sets, recovered, held_in_sets,
+    rest_behind_all, begun_every, rested, _most_in, _grown, _aimed, _stretched, filled, _way_counted,
+    _paired,
 )  # fmt: skip

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable, Iterator
 from dataclasses import replace
+from itertools import pairwise
 
 from lovrit.core.moves.library import shipped
 from lovrit.core.reading.giving import is_minutes
@@ -140,15 +141,8 @@ def _leading(tokens: list[Token], nth: int) -> list[Token]:
 
 def _without_numbers(tokens: list[Token]) -> list[Token]:
     """Stations numbered 1, 2, 3 … in a row are a list: the numbers are their places; elsewhere they are counts."""
-    listed = any(one.kind in PLACES for one in tokens)
-    at = [nth for nth, one in enumerate(tokens) if one.kind == "count" and _is_place(tokens, nth)]
-    numbers = [tokens[nth].figure.number if (tokens[nth].figure) else None for nth in at]  # type: ignore[union-attr]
-    signed = bool(at) and all(tokens[nth + 1].kind in (")", ".") for nth in at)
-    if (
-        not (listed or signed)
-        or len(at) < (NUMBERED if signed else NUMBERED_BARE)
-        or numbers not in (_from(1, at), _from(2, at) if signed else [])
-    ):
+    at = _signed(tokens) or _listed(tokens)
+    if not at:
         return tokens
     kept: list[Token] = []
     for nth, one in enumerate(tokens):
@@ -157,6 +151,34 @@ def _without_numbers(tokens: list[Token]) -> list[Token]:
         elif not (nth - 1 in at and one.kind in (")", ".")):
             kept.append(one)
     return kept
+
+
+def _signed(tokens: list[Token]) -> list[int]:
+    """Where the numbers of a list stand, each with a bracket behind it; the first may have stood before all."""
+    at = [
+        nth
+        for nth, (one, after) in enumerate(pairwise(tokens))
+        if one.kind == "count" and after.kind == ")" and _is_open(tokens, nth)
+    ]
+    numbers = [one.figure.number for nth in at if (one := tokens[nth]).figure]
+    return at if len(at) > 1 and numbers in (_from(1, at), _from(2, at)) else []
+
+
+def _is_open(tokens: list[Token], nth: int) -> bool:
+    """Whether no bracket stands open before a place."""
+    kinds = [one.kind for one in tokens[:nth]]
+    return kinds.count("(") <= kinds.count(")")
+
+
+def _listed(tokens: list[Token]) -> list[int]:
+    """Where the numbers of a list of stations stand, before their names."""
+    listed = any(one.kind in PLACES for one in tokens)
+    at = [nth for nth, one in enumerate(tokens) if one.kind == "count" and _is_place(tokens, nth)]
+    numbers = [one.figure.number for nth in at if (one := tokens[nth]).figure]
+    signed = bool(at) and all(tokens[nth + 1].kind in (")", ".") for nth in at)
+    starts = (_from(1, at), _from(2, at)) if signed else (_from(1, at),)
+    enough = len(at) >= (NUMBERED if signed else NUMBERED_BARE)
+    return at if (listed or signed) and enough and numbers in starts else []
 
 
 def _from(first: int, at: list[int]) -> list[int | None]:

@@ -26,6 +26,7 @@ from lovrit.core.reading.giving import (
     effort,
     emom,
     falling,
+    filled_rest,
     flag,
     gives,
     grows,
@@ -46,6 +47,7 @@ from lovrit.core.reading.giving import (
     paced,
     pair,
     pair_often,
+    pattern,
     period,
     race,
     races,
@@ -55,6 +57,7 @@ from lovrit.core.reading.giving import (
     scheme,
     sets,
     sets_by_load,
+    sets_of_pairs,
     share,
     sided_sets,
     team,
@@ -73,9 +76,11 @@ BTW = "(?:BETWEEN|WITHIN (?:OF |word )?ROUND|AFTER (?:EACH )?ROUND)"
 COUNT = "(?:count|count_range)"
 LENGTHS = "(?:time_list|time (?:, time)(?:, time)+|count (?:, count)+ , time)"
 SET_AT = "(?:count X )?count (?:\\+ )?(?:REP )?(?:@|AT) (?:share|load|count)"
+MORE_SETS = " (?:@|AT) (?:share|load|count) , count"
 AT_SET = "(?:share|load) X count(?: REP)?"
 CLOCKED = "(?:time|time_range|count_pair|time_pair|count_range|count_list|far|cal|count X)"
 LEN = "(?:time|count)"
+HARD_EASY = "time (?:HARD|ON) [,/] time (?:ACTIVE|REST)"
 AMOUNT = "(?:far|count|cal)"
 NTH = "OF? ORDINAL MINUTE?"
 WAYS: tuple[tuple[str, Gives], ...] = (
@@ -123,6 +128,15 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("AS_FAR", flag(("amrap", ""))),
     ("(?:AT|OF)? \\(? share OF* ONES_BEST", noted),
     ("(?:time|count MINUTE) (?:ACTIVE |name |word )*BOTH_ENDS", both_ends),
+    ("count REP EACH OF?|count OF EACH", gives("reps_each")),
+    ("(?:count_pair|time_pair) X count OF? EACH", sets_of_pairs),
+    ("EACH (?:time|count MINUTE) REST", rest("rest")),
+    ("ON TO REST :? count : count", share),
+    ("TEMPO count BPM", unsure("tempo")),
+    ("(?:@|AT|OF)? (?:count|count_range) BPM", heart),
+    (f"count X \\( {HARD_EASY}(?: [,/] {HARD_EASY})+ \\)?", pattern),
+    ("time (?:ACTIVE |name |word )+(?:WITHIN|BETWEEN)", filled_rest),
+    ("X count ON time", lambda p: [*gives("often", "period")(p)]),
     ("ODD -", flag(("alternating", ""))),
     ("IN_ALL", SILENTLY),
     ("TOLD|PARTNERS word(?= [.!]|$)", told_of),
@@ -145,7 +159,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     (f"AROUND [:,]? {LEN}(?! (?:X|ROUND|SET|name|word|KIT))|AROUND [:,]? time|{LEN} AROUND|AROUND", around),
     # rests
     ("\\( count (?:/|OF)? (?:LIMB|SIDE) \\)", lambda p: [Role("sided", p.one())]),
-    ("count REP(?! (?:OF |WITH )?(?:name|word|KIT))", lambda p: [Role("counted", p.one())]),
+    (f"count REP(?! (?:OF |WITH )?(?:name|word|KIT)|{MORE_SETS})", gives("counted")),
     ("^count X$", gives("rounds")),
     ("FAIL", flag(("most", ""))),
     ("REST :? count : count(?! (?:name|word|KIT))", share),
@@ -168,6 +182,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("count X (?:count_pair|time_pair)", counted_pair("times")),
     ("count X [(:]? time", gives("times", "work")),
     ("count X \\(? (?:far|cal)", gives("times", "far")),
+    (f"{SET_AT}(?: (?:,|/|THEN) {SET_AT})+ , AMRAP (?:@|AT) (?:share|load)", sets_by_load),
     (f"{SET_AT}(?: (?:,|/|THEN) {SET_AT})+|{AT_SET}(?: (?:,|/|THEN) {AT_SET})+", sets_by_load),
     ("count X load", kit),
     ("time ROUND X count", lambda p: [*gives("work", "times")(p)]),
