@@ -144,11 +144,12 @@ def _part(session: Session, block: int) -> Session:
 
 def _tried(request: Request, opened: Desk, row: ClassRow) -> Tried:
     assert row.id is not None
-    when, over = day(opened.house, row.made_ms), row.over_ms is not None
+    when = day(opened.house, row.made_ms)
     try:
         live = floor_of(request).live(row.id)
     except UnreadableClass as error:
-        return Tried(row.id, row.title, when, "", over, (str(error),))
+        return Tried(row.id, row.title, when, "", row.over_ms is not None, (str(error),))
+    over = live.state.over_ms is not None  # the row was read before: it may have ended since
     by = ", ".join(one.name for one in live.comers) or "the coach"
     found = of_blocks(opened, live) if over else ()
     return Tried(row.id, row.title, when, by, over, tuple(_came_of(live)), found)
