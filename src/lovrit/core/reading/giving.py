@@ -514,7 +514,8 @@ def by_ordinal(pieces: Pieces) -> list[Role]:
     first, second = (figure.number or 0 for figure in pieces.figures[:2])
     if not 0 < first < second:
         return [NOT_THIS]
-    return [Role("ladder", f"{first} +{second - first}"), Role("period", "1:00")]
+    told = Role("note", pieces.text.strip(":(). "))
+    return [Role("ladder", f"{first} +{second - first}"), Role("period", "1:00"), told]
 
 
 def how_often(pieces: Pieces) -> list[Role]:
