@@ -14,7 +14,7 @@ CHROMIUM := chromium-headless-shell
 SCRIPTS := $(wildcard src/lovrit/web/static/scripts/*.js src/lovrit/web/static/styles/*.scss src/lovrit/web/static/*.svg)
 
 .DEFAULT_GOAL := help
-.PHONY: help setup demo serve test quick check tests wheel bench soak shots structures judgement events words ratio lock clean browser
+.PHONY: help setup demo serve test quick check style types layers scripts tests wheel bench soak shots structures judgement events words ratio lock clean browser
 
 help:  ## what can be made
 	@awk -F ':.*## ' '/^[a-z]+:.*## / { printf "  make %-11s %s\n", $$1, $$2 }' $(MAKEFILE_LIST)
@@ -57,13 +57,23 @@ demo: setup  ## the demo club on 127.0.0.1; FRESH=1 begins again
 serve: setup  ## your own club
 	$(BIN)/lovrit serve
 
-test: check tests wheel ratio  ## all checks and all tests
+test: setup browser  ## all checks and all tests
+	@$(MAKE) --no-print-directory -j$(WORKERS) --output-sync=target check wheel
+	@$(MAKE) --no-print-directory tests ratio
 
-check: setup  ## style, types, layers, scripts
+check: style types layers scripts  ## style, types, layers, scripts
+
+style: setup
 	$(BIN)/ruff format --check src tests tools
 	$(BIN)/ruff check src tests tools
+
+types: setup
 	$(BIN)/mypy
+
+layers: setup
 	$(BIN)/lint-imports
+
+scripts: setup
 	npx --no-install tsc -p .
 	npx --no-install biome lint --error-on-warnings
 

@@ -157,7 +157,7 @@ def test_every_path_in_the_papers_is_there() -> None:
 def _copied(tmp_path: Path, *more: str) -> tuple[Path, dict[str, str]]:
     """The house's sources to write into, and the environment in which they are the ones that run."""
     source = tmp_path / "src"
-    leave = shutil.ignore_patterns("__pycache__", "built", "*.egg-info", "browser")
+    leave = shutil.ignore_patterns("built", "*.egg-info", "browser")
     for folder in ("src", *more):
         shutil.copytree(ROOT / folder, tmp_path / folder, ignore=leave)
     cache = str(tmp_path / "cache")

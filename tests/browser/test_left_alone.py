@@ -57,19 +57,21 @@ def opened(hall: Hall, browser: Browser, class_id: int) -> dict[str, Page]:
     return {name: hall.page(browser, address) for name, address in addresses.items()}
 
 
+# where a screen is, what its clock says, and whether anything is told to do
+LOOKS = """() => [run.drawn.split(" ")[1], document.getElementById("time").innerText,
+  document.querySelector("#stands li") ? "stations" : document.getElementById("what").innerText]"""
+
+
 def follows(hall: Hall, class_id: int, page: Page, name: str) -> None:
     """A screen is where the class is by now, and its clock says something."""
     live = hall.floor.live(class_id)
-    where: list[str] = []
     for _ in range(100):
-        where = [live.told(hall.clock()).going.place, page.evaluate("run.drawn.split(' ')[1]")]
-        if where[0] in (where[1], "over"):
+        there, here = live.told(hall.clock()).going.place, page.evaluate(LOOKS)
+        if there in (here[0], "over"):
             break
         page.wait_for_timeout(50)
-    assert where[0] in (where[1], "over"), (name, where)
-    assert page.locator("#time").inner_text() != "", name
-    told = page.locator("#stands li").count() or page.locator("#what").inner_text()
-    assert told, name  # whatever it is, everybody is told something
+    assert there in (here[0], "over"), (name, there, here)
+    assert here[1] and here[2], name  # whatever it is, everybody is told something
 
 
 @pytest.mark.parametrize("kind", CLASSES)
