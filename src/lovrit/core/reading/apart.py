@@ -155,7 +155,7 @@ def _blocks(items: list[Taken]) -> list[list[Taken]]:
         opens = said & OPENING
         beside = (
             said - {"work", "pace"} == {"period"}
-            and segment[0].tokens[0].kind == "EVERY"
+            and any(item.tokens[0].kind == "EVERY" for item in segment)
             and opened == {"alone"}
         )
         last = blocks[-1] if blocks else []
@@ -197,7 +197,10 @@ def _may_part(last: list[Taken], after: list[Taken]) -> bool:
     both = bool(last) and _is_then(last[-1:]) and _is_then(after)
     ended = bool(last) and last[-1].tokens[-1].kind == "." and bool(after)
     trial = ended and not _names(last) & (OPENING | TURNED)
-    return both or trial or (_names(last) == {"around", "time"} and bool(after))
+    rested = (
+        _names(last) & {"pair"} and _names(after) & (TURNED | COUNTS) and not _is_of_above(after)
+    )
+    return both or trial or bool(rested) or (_names(last) == {"around", "time"} and bool(after))
 
 
 def _loosened(segment: list[Taken]) -> list[Taken]:

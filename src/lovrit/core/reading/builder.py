@@ -163,7 +163,7 @@ class _Builder:
             return True
         tasks, seconds = self.said.tasks, self.amount.seconds if self.amount else ()
         long = tasks[0].seconds if len(tasks) == 1 else seconds[0] if seconds and not tasks else 0
-        named = bool(self.parts) != bool(tasks)
+        named = bool(self.parts or tasks)
         return named and not self.said.roles and long >= LONGEST_REST_S
 
     def _role(self, role: Role, item: Taken) -> None:
@@ -368,7 +368,7 @@ class _Builder:
         """A word behind things to do that is none: how the last one is done (easy, slow), or a rest among stations."""
         if not self.said.tasks:
             return False
-        if word.kind == "REST" and CLOCK & self.said.roles.keys():
+        if word.kind == "REST" and {*CLOCK, "period"} & self.said.roles.keys():
             self.said.tasks.append(Task("rest", amount, known=True, whole=True))
             return True
         how = word.kind in ("ACTIVE", "HARD") and amount is None and word.kept not in GOING

@@ -17,6 +17,7 @@ LONGEST_WAY = 40  # rungs
 GOING = frozenset({"jog", "walk", "float", "swim"})
 MOST_A_SIDE = 9  # reps; a work and a rest are longer
 MOST_HELD = 4  # pieces of kit that one person works with at once
+EARLIEST_S = 6 * 60  # nobody begins before six: 18:15 is a time of day, not a length
 MINUTE_S, LONGEST_TEST_S = 60, 20 * 60
 LONGEST_REST_S = 300  # an easy stretch from here on is one of its own
 FEW_MINUTES, SURE_SECONDS = (
@@ -507,6 +508,21 @@ def filled_rest(pieces: Pieces) -> list[Role]:
     name = "between" if where.kind == "BETWEEN" else "rest"
     told = " ".join(one.text for one in done)
     return [*rest(name)(pieces), Role("note", f"{told} in the rest")]
+
+
+def begins_at(pieces: Pieces) -> list[Role]:
+    """“Start 18:15”: the time of day, which is only told; what lasts so few minutes is none."""
+    return noted(pieces) if pieces.figures[0].seconds[0] >= EARLIEST_S else [NOT_THIS]
+
+
+def stations_of(pieces: Pieces) -> list[Role]:
+    """4 stations x 3 min: so long at each."""
+    return [Role("stations", pieces.one()), Role("each", _clocked(pieces.figures[1]))]
+
+
+def most_reps(pieces: Pieces) -> list[Role]:
+    """“Max reps” behind all: as many as possible."""
+    return [Role("amrap")] if "rep" in pieces.text.lower() else [NOT_THIS]
 
 
 def by_ordinal(pieces: Pieces) -> list[Role]:

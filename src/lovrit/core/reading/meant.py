@@ -132,6 +132,19 @@ def _built(draft: Draft) -> Draft:
     return replace(draft, roles=kept, notes=[*draft.notes, f"building to a heavy {roles['heavy']}"])
 
 
+def _rested_shortly(draft: Draft) -> Draft:
+    """5x12, r60: behind sets that is their rest in seconds, no rate of strokes."""
+    one = draft.tasks[0][-1] if draft.moves == 1 else None
+    rate = next((mark for mark in one.marks if mark.startswith("rate ")), "") if one else ""
+    if one is None or not rate or not {"sets", "reps"} <= draft.roles.keys():
+        return draft
+    if draft.roles.keys() & {"rest", "within", "between"}:
+        return draft
+    bare = replace(one, marks=tuple(mark for mark in one.marks if mark != rate))
+    roles = {**draft.roles, "rest": clocked(int(float(rate.removeprefix("rate "))))}
+    return replace(draft, roles=roles, tasks=[[*draft.tasks[0][:-1], bare]])
+
+
 def _reps_of_each(draft: Draft) -> Draft:
     """7 reps each: of all that is named."""
     reps = draft.roles.get("reps_each")
@@ -263,7 +276,7 @@ def _paired(draft: Draft) -> Draft:
 
 
 WAYS: tuple[Callable[[Draft], Draft], ...] = (
-    unnumbered, _reps_of_each, _sets_for_time, rest_last, changed_each, outer, _most_often, _of_a_part,
+    unnumbered, _rested_shortly, _reps_of_each, _sets_for_time, rest_last, changed_each, outer, _most_often, _of_a_part,
     _in_pairs, _sided, _gone_back, _unalike, without_rest, minutes_each, repeated_way, leaving, _climbed,
     once_each, by_stations, _built, told_in_all, shared, changed_sets, recovered, held_in_sets,
     rest_behind_all, begun_every, rested, _most_in, _grown, _aimed, _stretched, filled, _way_counted,

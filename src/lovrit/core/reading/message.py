@@ -3,6 +3,7 @@
 import re
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
+from itertools import pairwise
 
 from lovrit.core.clock import read_clock
 from lovrit.core.reading.apart import read_line
@@ -59,9 +60,8 @@ def stacked(text: str) -> Iterator[tuple[int, str]]:
     """The lines of a message with their numbers; sets one under the other are one line, behind their move."""
     held: tuple[int, str] | None = None
     sets: list[str] = []
-    for number, raw in enumerate(text.split("\n"), 1):
-        if not raw.strip():
-            continue
+    lines = [(nth, raw) for nth, raw in enumerate(text.split("\n"), 1) if raw.strip()]
+    for number, raw in timetable(lines):
         if SET_OF.match(raw) and held and not any(map(str.isdecimal, held[1])):
             sets.append(raw.strip(" \t-•*–"))
             continue
@@ -70,6 +70,28 @@ def stacked(text: str) -> Iterator[tuple[int, str]]:
         held, sets = (number, raw), []
     if held:
         yield held[0], _with_sets(held[1], sets)
+
+
+MINUTES = re.compile(
+    r"\s*(?:[-•*–]\s*)?(\d{1,2})\s*[-–]\s*(\d{1,2})\s*(?:min\w*|['’])?\s*:?\s+(?=\S)"
+)
+
+
+def timetable(lines: list[tuple[int, str]]) -> Iterator[tuple[int, str]]:
+    """The lines; where each begins with its minutes of the hour (0-10, 10-25 …), with how long that is instead."""
+    found = [MINUTES.match(raw) for _, raw in lines]
+    spans = [tuple(map(int, one.groups())) for one in found if one]
+    one_by_one = all(a[1] == b[0] for a, b in pairwise(spans)) and all(a < b for a, b in spans)
+    if len(spans) < 2 or not one_by_one or spans[0][0]:
+        yield from lines
+        return
+    for (number, raw), one in zip(lines, found, strict=True):
+        if one is None:
+            yield number, raw
+            continue
+        rest, minutes = raw[one.end() :], int(one[2]) - int(one[1])
+        counted = any(map(str.isdecimal, rest))
+        yield number, rest if counted else f"{minutes} min {rest}"
 
 
 def _with_sets(line: str, sets: list[str]) -> str:
@@ -306,11 +328,20 @@ class _Gatherer:
 
     def _to_all(self, line: Said) -> None:
         """A rest that is said of all blocks above that have none."""
-        for draft in self.made.drafts:
-            if any("rest" in one.missing for one in draft.nearest()):
-                draft.roles |= line.roles
-                draft.left += line.left
-                draft.lines.append(line)
+        rests = (one.value for one in line.again if one.name in ("rest", "within", "between"))
+        change = next(rests, "")  # “… and 2 min between exercises”
+        resting = [
+            draft
+            for draft in self.made.drafts
+            if any("rest" in one.missing for one in draft.nearest())
+        ]
+        for draft in resting:
+            draft.roles |= line.roles
+            draft.left += line.left
+            draft.lines.append(line)
+        for draft in resting[:-1] if change else []:
+            at = next(nth for nth, one in enumerate(self.made.drafts) if one is draft)
+            self.made.drafts.insert(at + 1, Draft(roles={"rest": change}, lines=[line]))
 
     def _rest_among(self, line: Said) -> None:
         """A rest among the lines of rounds: a line of its own."""
@@ -465,7 +496,7 @@ def _of_the_same(drafts: list[Draft]) -> Iterator[Draft]:
         if before and before.moves == 1 and _goes_on_with(before, draft):
             task = replace(before.tasks[0][0], amount=None, marks=draft.marks)
             made = replace(draft, tasks=[[task]], labels=[""], marks=())
-        before = made
+        before = before if _is_rest(made) else made
         yield made
 
 
@@ -477,6 +508,7 @@ def _goes_on_with(before: Draft, draft: Draft) -> bool:
     far = before.roles.keys() & FAR or (amount and amount.measure == "far")
     easy = before.tasks[0][0].easy or before.tasks[0][0].name in ("jog", "walk")
     gone = bool(far) and bool(draft.roles.keys() & FAR) and not easy
+    gone = gone or ("pair" in before.roles and "pair" in draft.roles)
     if draft.tasks or draft.inside or not (draft.lines and before.lines):
         return False
     same = draft.lines[0].number == before.lines[-1].number

@@ -28,9 +28,9 @@ PLACES = frozenset({"SECTION", "STATION", "count_pair", "ON"})
 def parted(tokens: list[Token]) -> list[Token]:
     """The same with commas where they were left out; figures of a way have their metres."""
     found = list(_in_minutes(_in_metres(list(_unstopped(tokens)))))
-    found = _without_numbers(found)
+    found = _without_numbers(list(_in_their_minutes(found)))
     found = list(_often_apart(found))
-    return list(_apart(_with_rest(found)))
+    return list(_apart(_with_rest(list(_aside(found)))))
 
 
 def _comma(before: Token) -> Token:
@@ -40,6 +40,27 @@ def _comma(before: Token) -> Token:
 def _stop(before: Token) -> Token:
     """What parts a way from what stands before it: no rest is meant by it, as behind a comma."""
     return Token(".", before.start, before.start, ".")
+
+
+def _in_their_minutes(tokens: list[Token]) -> Iterator[Token]:
+    """“Minute 1 - push-ups, minute 2 - squats”: what stands before each is its place, and all is a task a minute."""
+    at = [
+        nth
+        for nth in range(len(tokens) - 2)
+        if [one.kind for one in tokens[nth : nth + 2]] == ["MINUTE", "count"]
+        and tokens[nth + 2].kind in ("-", ":")
+    ]
+    numbers = [one.figure.number for nth in at if (one := tokens[nth + 1]).figure]
+    if len(at) < 2 or numbers != _from(1, at):
+        yield from tokens
+        return
+    taken = {nth + more for nth in at for more in range(3)}
+    for nth, token in enumerate(tokens):
+        if nth == at[0]:
+            yield Token("EMOM", token.start, token.start, "", None, "60")
+            yield _comma(token)
+        elif nth not in taken:
+            yield token
 
 
 def _unstopped(tokens: list[Token]) -> Iterator[Token]:
@@ -190,6 +211,16 @@ def _is_place(tokens: list[Token], nth: int) -> bool:
     """Whether a count may be the place of the name behind it."""
     rest = [one for one in tokens[nth + 1 : nth + 3] if one.kind not in (")", ".")]
     return bool(rest) and rest[0].kind in ("name", "KIT", "word")
+
+
+def _aside(tokens: list[Token]) -> Iterator[Token]:
+    """“… with 10 s sprint every 5 min”: a thing on the side, which stands apart."""
+    for nth, token in enumerate(tokens):
+        kinds = [one.kind for one in tokens[nth + 1 : nth + 6]]
+        if token.kind == "WITH" and kinds[:1] == ["time"] and "EVERY" in kinds:
+            yield _comma(token)
+        else:
+            yield token
 
 
 def _often_apart(tokens: list[Token]) -> Iterator[Token]:

@@ -169,18 +169,24 @@ def rest_last(draft: Draft) -> Draft:
 
 
 def changed_each(draft: Draft) -> Draft:
-    """40 s at each, 20 s to change: a work and a rest."""
-    work = draft.roles.get("each") or draft.roles.get("work") or ""
-    several = draft.moves > 1 or "stations" in draft.roles
-    if not (work and several and {"change", "rounds"} <= draft.roles.keys()):
+    """40 s at each, 20 s to change; stations x 3 min, 1 min rest: a work and a rest."""
+    roles = draft.roles
+    work = roles.get("each") or roles.get("work") or ""
+    shorter = "stations" in roles and _is_shorter(roles.get("rest", ""), work)
+    pause = roles.get("change") or (roles["rest"] if shorter else "")
+    several = draft.moves > 1 or "stations" in roles
+    if not (work and several and pause and "rounds" in roles):
         return draft
-    if draft.roles.keys() & {"pair", "rest", "sets", "times"}:
+    if roles.keys() & {"pair", "sets", "times"} or ("change" in roles and "rest" in roles):
         return draft
-    kept = {
-        name: one for name, one in draft.roles.items() if name not in ("each", "work", "change")
-    }
-    pair = f"{short(read_clock(work))}/{short(read_clock(draft.roles['change']))}"
+    left = ("each", "work", "change", "rest")
+    kept = {name: one for name, one in roles.items() if name not in left}
+    pair = f"{short(read_clock(work))}/{short(read_clock(pause))}"
     return replace(draft, roles={**kept, "pair": pair})
+
+
+def _is_shorter(rest: str, work: str) -> bool:
+    return ":" in rest and bool(work) and read_clock(rest) < read_clock(work)
 
 
 def repeated_way(draft: Draft) -> Draft:

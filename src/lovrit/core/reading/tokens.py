@@ -23,7 +23,7 @@ PIECE = re.compile(
     r"|(?P<zone>z(?:one)?\s?[1-7])(?!\w)"
     r"|(?P<number>\d{1,7}(?:\.\d{1,2}|,5(?!\d|,\d))?)"
     r"|(?P<cross>(?<=\d)x(?=max|amrap))"
-    r"|(?P<short_word>(?:b/w|e/s|e/l|w/u|c/d|w/o|l/r)(?![^\W\d_]))"
+    r"|(?P<short_word>(?:b/w|e/s|e/l|w/u|c/d|w/o|l/r)(?![^\W\d_])|w/(?=\s))"
     r"|(?P<dots>\.{2,}|…|(?:etc|usw)(?:\.|(?!\w)))"
     r"|(?P<word>[^\W\d_]+(?:['’](?=[^\W\d_])[^\W\d_]+)*)"
     r"|(?P<sign>[^\s\w])"
@@ -199,6 +199,8 @@ def _unit(pieces: list[_Piece], at: int, end: int) -> tuple[str, int]:
     if at >= len(pieces):
         return "", 0
     piece = pieces[at]
+    if _is_glued_on(pieces, at, end):  # 15-min, 200-m
+        return units().get(plain(pieces[at + 1].text), ""), 2
     text = (
         "''"
         if piece.text == "'"
@@ -212,6 +214,13 @@ def _unit(pieces: list[_Piece], at: int, end: int) -> tuple[str, int]:
     if not unit or piece.start - end > 1 or (text in ("'", '"', "w", "h") and not close):
         return "", 0
     return unit, 2 if text == "''" else 1
+
+
+def _is_glued_on(pieces: list[_Piece], at: int, end: int) -> bool:
+    """Whether a unit stands behind a hyphen, close to its figure."""
+    piece, after = pieces[at], pieces[at + 1] if at + 1 < len(pieces) else None
+    close = piece.text == "-" and piece.start == end and after is not None
+    return bool(close and after and after.start == piece.end and plain(after.text) in units())
 
 
 def _clock(pieces: list[_Piece], at: int) -> Made:

@@ -9,6 +9,7 @@ from typing import Any, NamedTuple
 from lovrit.core.moves.library import shipped
 
 LONGEST = 8  # words of a saying
+ELIDED = ("d'", "l'")  # French words that lean on the one behind them: d'effort
 
 
 class Meant(NamedTuple):
@@ -22,11 +23,12 @@ class Meant(NamedTuple):
 def plain(word: str) -> str:
     """A word as it is looked up: small, without accents.
 
-    >>> plain("Séries"), plain("Übung")
-    ('series', 'ubung')
+    >>> plain("Séries"), plain("Übung"), plain("d’effort")
+    ('series', 'ubung', 'effort')
     """
     apart = unicodedata.normalize("NFD", word.casefold().replace("’", "'"))
-    return "".join(one for one in apart if not unicodedata.combining(one))
+    said = "".join(one for one in apart if not unicodedata.combining(one))
+    return said[2:] if said[:2] in ELIDED and len(said) > 2 else said
 
 
 @lru_cache(maxsize=50_000)
