@@ -120,6 +120,11 @@ class Rows:
             for nth, group in enumerate(here)
         ]
 
+    def turns(self) -> list[tuple[Interval, list[Bar]]]:
+        """Each work in which people stand at different stations, with a strand for each group."""
+        works = [one for one in self.shown if one.phase == "work" and self.block.moves_people]
+        return [(one, self._strands(one)) for one in works]
+
     def crossings(self) -> list[Crossing]:
         """From the end of each work to the start of the group's next, over the rest between."""
         if not self.block.moves_people:

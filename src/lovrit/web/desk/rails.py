@@ -2,6 +2,7 @@
 
 from lovrit.core.blocks.block import Block
 from lovrit.core.clock import clock, number
+from lovrit.core.crew.groups import letter
 from lovrit.core.moves.library import Library
 from lovrit.core.slate.line import Line
 from lovrit.core.slate.tree import Figure
@@ -86,6 +87,7 @@ class Rails(Value):
     length: str
     said: str
     groups: int
+    who_where: tuple[str, ...]  # the picture in words, a turn each
 
 
 def rails_view(plan: Plan, groups: int, block_at: int, part: int) -> Rails | None:
@@ -99,12 +101,13 @@ def rails_view(plan: Plan, groups: int, block_at: int, part: int) -> Rails | Non
     start, end = shown[0].start_s, shown[-1].end_s
     rows = Rows(block, shown, groups, plan.library, laid.low_s)
     figures = plan.reading.blocks[at].figures
+    rails = _rails(block, plan.library)
     return Rails(
         block=at,
         part=next((one.part for one in windows if one.chosen), 0),
         label=laid.label,
         kind=block.kind,
-        rails=_rails(block, plan.library),
+        rails=rails,
         bars=tuple(rows.bars()),
         crossings=tuple(rows.crossings()),
         ticks=_ticks(start, end),
@@ -119,7 +122,15 @@ def rails_view(plan: Plan, groups: int, block_at: int, part: int) -> Rails | Non
         length=clock(laid.seconds),
         said=_said(plan, at),
         groups=groups if block.rotates else 0,
+        who_where=tuple(_turn_said(one, strands, rails) for one, strands in rows.turns()),
     )
+
+
+def _turn_said(turn: Interval, strands: list[Bar], rails: tuple[Rail, ...]) -> str:
+    """A turn for those who don't see the picture: when, and each group with its station."""
+    there = sorted((one.group or 0, rails[one.rail].name, one.side) for one in strands)
+    said = (f"{letter(group)} {name}{f', {side}' if side else ''}" for group, name, side in there)
+    return f"{clock(turn.start_s)} {'; '.join(said)}"
 
 
 def _said(plan: Plan, at: int) -> str:
