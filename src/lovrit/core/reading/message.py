@@ -46,8 +46,15 @@ class Gathered:
 
 def gather(text: str) -> Gathered:
     """The blocks of a message."""
-    lines = [one for number, raw in stacked(text) for one in read_line(number, raw)]
-    return _Gatherer(lines).gather()
+    lines = [(nth, raw) for nth, raw in enumerate(text.split("\n"), 1) if raw.strip()]
+    minutes = dict(timetable(lines))
+    said = [(number, minutes[number][0] if number in minutes else raw) for number, raw in lines]
+    read_ = [one for number, raw in stacked(said) for one in read_line(number, raw)]
+    for one in read_:
+        if one.number in minutes:
+            one.text, told = minutes[one.number][1:]
+            one.notes.append(told)
+    return _Gatherer(read_).gather()
 
 
 SET_OF = re.compile(
@@ -56,12 +63,11 @@ SET_OF = re.compile(
 )
 
 
-def stacked(text: str) -> Iterator[tuple[int, str]]:
+def stacked(lines: list[tuple[int, str]]) -> Iterator[tuple[int, str]]:
     """The lines of a message with their numbers; sets one under the other are one line, behind their move."""
     held: tuple[int, str] | None = None
     sets: list[str] = []
-    lines = [(nth, raw) for nth, raw in enumerate(text.split("\n"), 1) if raw.strip()]
-    for number, raw in timetable(lines):
+    for number, raw in lines:
         if SET_OF.match(raw) and held and not any(map(str.isdecimal, held[1])):
             sets.append(raw.strip(" \t-•*–"))
             continue
@@ -77,21 +83,20 @@ MINUTES = re.compile(
 )
 
 
-def timetable(lines: list[tuple[int, str]]) -> Iterator[tuple[int, str]]:
-    """The lines; where each begins with its minutes of the hour (0-10, 10-25 …), with how long that is instead."""
-    found = [MINUTES.match(raw) for _, raw in lines]
-    spans = [tuple(map(int, one.groups())) for one in found if one]
+def timetable(lines: list[tuple[int, str]]) -> Iterator[tuple[int, tuple[str, str, str]]]:
+    """Lines that begin with their minutes of the hour (0-10, 10-25 …): with how long that is instead, as they were
+    written, and what is told of it; by their numbers.
+    """
+    found = [(number, raw, one) for number, raw in lines if (one := MINUTES.match(raw))]
+    spans = [(int(one[1]), int(one[2])) for _, _, one in found]
     one_by_one = all(a[1] == b[0] for a, b in pairwise(spans)) and all(a < b for a, b in spans)
     if len(spans) < 2 or not one_by_one or spans[0][0]:
-        yield from lines
         return
-    for (number, raw), one in zip(lines, found, strict=True):
-        if one is None:
-            yield number, raw
-            continue
-        rest, minutes = raw[one.end() :], int(one[2]) - int(one[1])
+    for (number, raw, one), (begins, ends) in zip(found, spans, strict=True):
+        rest = raw[one.end() :]
         counted = any(map(str.isdecimal, rest))
-        yield number, rest if counted else f"{minutes} min {rest}"
+        said = rest if counted else f"{ends - begins} min {rest}"
+        yield number, (said, " ".join(raw.split()), f"minutes {begins}-{ends}")
 
 
 def _with_sets(line: str, sets: list[str]) -> str:
