@@ -5,9 +5,12 @@ const SMALLEST = 12;
 const LARGEST = 0.42; // of the height: one thing alone needs no more
 const BETTER = 1.06; // so much larger, before it is laid out otherwise
 const MOST_COLUMNS = 3;
+const [WORDS_FROM, WORDS_TO, WORDS_BY] = [1, 2.2, 0.1]; // times their usual size: words beside the clock
 const UNDER = 0.1; // of the size: so far the box of a last line reaches below its letters, where lines stand close
 
-/** @type {Map<string, {clock: string, form: string, columns: number, size: number}>} */
+/** @typedef {{clock: string, form: string, columns: number, size: number, words: number}} Way */
+
+/** @type {Map<string, Way>} */
 const known = new Map();
 
 /** Lay out and size what a wall shows. @param {HTMLElement} root @param {HTMLElement} boards the room that there is */
@@ -19,26 +22,45 @@ export function fillRoom(root, boards) {
   known.set(key, best);
   lay(root, list, best);
   boards.style.setProperty("--size", `${best.size}px`);
+  root.style.setProperty("--words", String(best.words));
 }
 
-/** @param {HTMLElement} root @param {HTMLElement} boards @param {HTMLElement} list */
+/** @param {HTMLElement} root @param {HTMLElement} boards @param {HTMLElement} list @returns {Way} */
 function search(root, boards, list) {
   const many = list.children.length;
   const columns = many > MOST_COLUMNS ? Math.min(MOST_COLUMNS, Math.ceil(many / 2)) : 1;
   const forms = list.dataset.together ? ["under"] : list.querySelector(".then:not(:empty)") ? ["under", "beside", "below"] : ["under", "below"];
-  let best = { clock: "top", form: "under", columns: 1, size: 0 };
+  root.style.setProperty("--words", "1");
+  let best = { clock: "top", form: "under", columns: 1, size: 0, words: 1 };
   const sides = root.classList.contains("wall") && root.clientWidth > root.clientHeight;
   for (const clock of sides ? ["side", "top"] : ["top"]) {
     for (let nth = 1; nth <= columns; nth += 1) {
       for (const form of forms) {
-        const way = { clock, form, columns: nth, size: 0 };
+        const way = { clock, form, columns: nth, size: 0, words: 1 };
         lay(root, list, way);
         const size = largest(boards);
         if (size > best.size * BETTER) best = { ...way, size };
       }
     }
   }
-  return best;
+  lay(root, list, best);
+  return { ...best, words: best.clock === "side" ? words(root) : 1 };
+}
+
+/** How many times their usual size the words under a clock at the side can be, until they fill its height.
+ * @param {HTMLElement} root */
+function words(root) {
+  const clock = /** @type {HTMLElement | null} */ (root.querySelector(".clock"));
+  if (!clock) return WORDS_FROM;
+  const said = [...clock.querySelectorAll(".phase p")];
+  let fits = WORDS_FROM;
+  for (let many = WORDS_FROM; many <= WORDS_TO; many += WORDS_BY) {
+    root.style.setProperty("--words", String(many));
+    const over = clock.scrollHeight > clock.clientHeight + 1 || said.some((one) => one.scrollWidth > one.clientWidth + 1);
+    if (over) break;
+    fits = many;
+  }
+  return Math.round(fits * 10) / 10;
 }
 
 /** Where the clock stands, how a station's parts stand to each other, in how many columns.
