@@ -9,7 +9,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.conftest import Hall, Here
-from tests.browser.test_left_alone import CLASSES, begun, opened
+from tests.browser.test_left_alone import CLASSES, begun, opened, press
 from tests.browser.test_thread import until
 
 pytestmark = pytest.mark.browser
@@ -107,10 +107,10 @@ def test_a_screen_joins_by_four_letters_and_shows_what_it_is_told(
     hall.get_by_role("button", name="Show it here").click()
     expect(hall.locator("#what")).to_have_text("ready")
     page.goto(run)
-    for press, shown in (("The moves, one by one", "goblet squat"), ("", "push-up")):
-        if press:
+    for named, shown in (("The moves, one by one", "goblet squat"), ("", "push-up")):
+        if named:
             page.keyboard.press("o")
-            page.get_by_role("button", name=press).click()
+            page.get_by_role("button", name=named).click()
         else:
             page.get_by_role("button", name="Next move").click()
         expect(hall.locator("#shown")).to_contain_text(shown)
@@ -242,3 +242,17 @@ def test_a_link_is_ended_by_one_press_and_the_phone_that_has_it_says_so(
     expect(coach.locator(".join-code")).not_to_have_text(code)
     pages["hand"].goto(first.get_by_role("link").get_attribute("href") or "")
     expect(pages["hand"].get_by_text("This link was ended")).to_have_count(0)
+
+
+def test_in_the_hand_what_is_offered_stands_whole_above_hold(hall: Hall, browser: Browser) -> None:
+    with httpx.Client(base_url=hall.url) as client:
+        number = client.post("/desk/4/floor").headers["location"].rsplit("/", 1)[1]
+        for kind in ("start", "next", "next"):
+            press(client, int(number), kind)
+    page = browser.new_page(viewport={"width": 390, "height": 844}, has_touch=True)
+    page.goto(f"{hall.url}/run/{number}")
+    offered = page.locator("#late")
+    expect(offered).to_contain_text("ahead of the plan")
+    card, hold = offered.bounding_box(), page.locator("[data-do=start]").bounding_box()
+    assert card and hold and card["y"] + card["height"] <= hold["y"]
+    expect(page.locator("#stands > li").first).to_be_in_viewport()
