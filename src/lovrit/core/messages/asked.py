@@ -88,6 +88,7 @@ WHAT = {
     "superset": "after each set, or after each pair?",
     "each": "on each side, or each of you?",
     "while": "two things at once: is one of them only told?",
+    "many": "metres, or so many of them?",
     "again": "so often in all, or so often more?",
     "among": "in each round, or only told?",
 }
@@ -271,9 +272,8 @@ def _ways_of(draft: Draft, left: Left) -> Iterator[Draft]:
         units = (" kg", "%", " lb") if draft.tasks else ()
         yield from (_loaded(draft, left, f"@ {of}{unit}") for unit in units)
         return
-    if unsure == "again":
-        more = (of, str(int(of) + 1))
-        yield from (replace(draft, roles={**draft.roles, "rounds": one}) for one in more)
+    if unsure in ("again", "many"):
+        yield from _so_many(draft, left, of)
         return
     if unsure == "among":
         lines = read_line(draft.lines[-1].number, of)
@@ -319,6 +319,23 @@ def _load_units(figure: Figure | None) -> tuple[str, ...]:
         f"@ {'/'.join(figure.said)}{unit}"
         for unit in ((" kg", "%", " lb") if share else (" kg", " lb"))
     )
+
+
+def _so_many(draft: Draft, left: Left, of: str) -> Iterator[Draft]:
+    """So often in all, or so often more; so many metres, or so many reps."""
+    if left.unsure == "many" and left.figure and draft.tasks:
+        way = Figure("far", "one", left.figure.said, "m")
+        yield from (_amounted(draft, left, one) for one in (way, left.figure))
+    elif of.isdecimal():
+        more = (of, str(int(of) + 1))
+        yield from (replace(draft, roles={**draft.roles, "rounds": one}) for one in more)
+
+
+def _amounted(draft: Draft, left: Left, amount: Figure) -> Draft:
+    tasks = [list(line) for line in draft.tasks]
+    at = min(max(left.task, 0), len(tasks) - 1)
+    tasks[at][-1] = replace(tasks[at][-1], amount=amount)
+    return replace(draft, tasks=tasks)
 
 
 def _loaded(draft: Draft, left: Left, mark: str) -> Draft:

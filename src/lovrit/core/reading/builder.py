@@ -18,11 +18,12 @@ SILENT = frozenset({
 # and those that are dropped before a name, but may stand inside one
 WORDS_OF_ONE = frozenset({
     "X", "OF", "FOR", "WITH", "ELL", "sign", "±", "=", "#", "°", '"', "'", "~", "*", "%", "ON", "HARD", "BACK", "TO",
-    "AFTER", "REP", "NEEDED", "ADD", "BY", "EVERY", "MAX", "SHARE", "OR",
+    "AFTER", "REP", "NEEDED", "ADD", "BY", "EVERY", "MAX", "SHARE", "OR", "MAL",
 })  # fmt: skip
 OF_A_TASK = frozenset({"sided", "counted", "most"})
 STOPS = frozenset({"@", "AT", "THEN", "AND"})
 HUNDREDS, EACH_SIDE = 100, ", each side"
+THOUSAND = 1000  # nobody means so many reps without being asked
 COUNTED = frozenset(
     {"SET", "ROUND", "REP", "MINUTE"}
 )  # words of a count, which no move is called alone
@@ -210,12 +211,17 @@ class _Builder:
             roles[role.name] = role.value
         elif role.name == "pair":
             roles["pair"] += f" {role.value}"
-        elif role.name == "rest" and "between" not in roles:
+        elif self._is_longer_rest(role):
             roles["between"] = role.value
         elif role.name == "reps" and "together" in roles:
             self._own_reps(role.value, named)
         else:
             self.said.again.append(role)
+
+    def _is_longer_rest(self, role: Role) -> bool:
+        """Whether a second rest is said, of sets or of rounds."""
+        nested = role.name == "within" and "outer" in self.said.roles
+        return (role.name == "rest" or nested) and "between" not in self.said.roles
 
     def _own_reps(self, said: str, named: bool) -> None:
         """Reps of the second of a pair: of the move before them, or of the one that follows."""
@@ -253,6 +259,7 @@ class _Builder:
             self.said.left.append(Left(token.text, "while"))
             self.noting, self.parts = True, [token]
         elif token.figure:
+            self._easily(after)
             self._figure(token)
         elif token.kind in WORDS_OF_ONE and not self.parts:
             self._first(token)
@@ -262,6 +269,13 @@ class _Builder:
             self.after.append(token)
         else:
             self.parts.append(token)
+
+    def _easily(self, after: Token | None) -> None:
+        """“Easy 30 min run”: how it is done, before its length and its name."""
+        how = [one.text for one in self.parts if one.kind == "ACTIVE" and one.kept not in GOING]
+        if how and len(how) == len(self.parts) and after and after.kind == "name":
+            self.said.notes += how
+            self.parts, self.easy = [], True
 
     def _sign(self, token: Token, after: Token | None) -> None:
         """What stands between things, or inside one: a colon behind a heading, a bracket, an “and”, an abbreviation."""
@@ -364,6 +378,13 @@ class _Builder:
             for mark in marks:
                 self._mark(mark)
 
+    def _believed(self, amount: Figure | None, task: int) -> Figure | None:
+        """An amount; so many reps as nobody means are asked about."""
+        if amount is None or amount.measure != "count" or (amount.number or 0) < THOUSAND:
+            return amount
+        self.said.left.append(Left(amount.own, "many", amount, task))
+        return None
+
     def _is_no_move(self, word: Token, amount: Figure | None) -> bool:
         """A word behind things to do that is none: how the last one is done (easy, slow), or a rest among stations."""
         if not self.said.tasks:
@@ -415,6 +436,7 @@ class _Builder:
         if most and name.startswith(CALORIES):
             self.said.notes.append(f"max {name.split()[0]}")
             name = name.split(" ", 1)[1]
+        amount = self._believed(amount, len(self.said.tasks))
         if self.share:
             name, amount = f"share {amount_of(amount) + ' ' if amount else ''}{name}", None
         self.said.tasks.append(
@@ -461,6 +483,7 @@ class _Builder:
     def _unnamed(self, amount: Figure | None, most: bool, marks: list[str]) -> None:
         """A figure without a name: of the move before it, calories on any machine, or loose."""
         last = self.said.tasks[-1] if self.said.tasks else None
+        amount = self._believed(amount, len(self.said.tasks) - 1) if last else amount
         length = bool(amount and amount.seconds and self.said.roles.keys() & HEADING)
         if amount and amount.measure == "cal" and last is None:
             self.said.tasks.append(

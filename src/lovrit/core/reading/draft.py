@@ -67,6 +67,12 @@ def _off(offer: Offer) -> int:
 CLOCK = frozenset({"pair", "each", "work"})
 
 
+def _last_longer(tasks: list[Task], rests: list[int]) -> int:
+    """Seconds of the last rest, where it is longer than all before it, which are alike: the break of a round."""
+    each = len(rests) * 2 == len(tasks) and len(rests) > 1 and tasks[-1].name == "rest"
+    return rests[-1] if each and len(set(rests[:-1])) == 1 and rests[-1] > rests[0] else 0
+
+
 def _by_the_clock(draft: "Draft", roles: dict[str, str]) -> dict[str, str]:
     """Rounds whose lines are all as long: so long at each, with the rest that stands among them."""
     tasks = [line[0] for line in draft.tasks if len(line) == 1]
@@ -81,24 +87,33 @@ def _by_the_clock(draft: "Draft", roles: dict[str, str]) -> dict[str, str]:
         return {}
     work = lengths.pop()
     rests = [one.seconds for one in tasks if one.name == "rest"]
-    if not work or (rests and (len(set(rests)) > 1 or not rests[0])):
+    if not work:
         return {}
-    if rests and len(rests) * 2 != len(tasks):
-        return (
-            {"each": short(work), "between": clocked(rests[0])}
-            if tasks[-1].name == "rest" and len(rests) == 1
-            else {}
-        )
-    if rests:
+    return _with_rests(tasks, work, rests) if rests else _without(draft, roles, work)
+
+
+def _with_rests(tasks: list[Task], work: int, rests: list[int]) -> dict[str, str]:
+    """By the rests that stand among the lines: one behind each, or one at the end."""
+    longer = _last_longer(tasks, rests)
+    if longer:
+        return {"pair": f"{short(work)}/{short(rests[0])}", "between": clocked(longer)}
+    if len(set(rests)) > 1 or not rests[0]:
+        return {}
+    if len(rests) * 2 == len(tasks):
         return {"pair": f"{short(work)}/{short(rests[0])}"}
-    if (
-        "rest" in roles and draft.moves > 1
-    ):  # behind several: after the round, where it is as long as the work
-        whole = ":" in roles["rest"] and read_clock(roles["rest"]) >= work
-        return {"each": short(work), "between": roles["rest"]} if whole else {}
-    if "rest" in roles:
+    last = tasks[-1].name == "rest" and len(rests) == 1
+    return {"each": short(work), "between": clocked(rests[0])} if last else {}
+
+
+def _without(draft: "Draft", roles: dict[str, str], work: int) -> dict[str, str]:
+    """By the rest that is said of the block, where there is one."""
+    if "rest" not in roles:
+        return {"each": short(work)} if draft.moves > 1 else {}
+    if draft.moves == 1:
         return {"work": short(work)}
-    return {"each": short(work)} if draft.moves > 1 else {}
+    # behind several: after the round, where it is as long as the work
+    whole = ":" in roles["rest"] and read_clock(roles["rest"]) >= work
+    return {"each": short(work), "between": roles["rest"]} if whole else {}
 
 
 NO_CLOCK = frozenset({"fortime", "amrap", "quality", "period", "scheme", "cap", "sets", "far"})

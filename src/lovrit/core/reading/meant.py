@@ -34,6 +34,8 @@ from lovrit.core.reading.token import Figure
 from lovrit.core.reading.tokens import time_of
 from lovrit.core.reading.vocabulary import labels, plain
 
+STROKED = frozenset({"rower", "ski", "bike"})
+SLOWEST, QUICKEST = 14, 44  # strokes a minute
 STRETCHED = frozenset({"stretch", "stretching", "mobility", "breathing", "walk", "jog"})
 COUNTED = frozenset({"count", "far", "cal"})
 
@@ -130,6 +132,28 @@ def _built(draft: Draft) -> Draft:
         return draft
     kept = {name: said for name, said in roles.items() if name != "heavy"}
     return replace(draft, roles=kept, notes=[*draft.notes, f"building to a heavy {roles['heavy']}"])
+
+
+def _rated(draft: Draft) -> Draft:
+    """A rower @ 20: strokes a minute, no load."""
+    left, tasks, notes = [], [list(line) for line in draft.tasks], list(draft.notes)
+    for one in draft.left:
+        line = tasks[one.task] if one.unsure == "load" and 0 <= one.task < len(tasks) else []
+        move = shipped().find(line[-1].name) if line else None
+        counted = one.figure is not None and one.figure.measure == "count"
+        rates = [float(said) for said in one.figure.said] if one.figure and counted else []
+        if move and STROKED & set(move.kit) and rates and all(map(_is_rate, rates)):
+            if len(rates) == 1:
+                line[-1] = replace(line[-1], marks=(*line[-1].marks, f"rate {one.figure.own}"))  # type: ignore[union-attr]
+            else:
+                notes.append(one.text)
+        else:
+            left.append(one)
+    return replace(draft, left=left, tasks=tasks, notes=notes)
+
+
+def _is_rate(figure: float) -> bool:
+    return SLOWEST <= figure <= QUICKEST
 
 
 def _rested_shortly(draft: Draft) -> Draft:
@@ -276,9 +300,9 @@ def _paired(draft: Draft) -> Draft:
 
 
 WAYS: tuple[Callable[[Draft], Draft], ...] = (
-    unnumbered, _rested_shortly, _reps_of_each, _sets_for_time, rest_last, changed_each, outer, _most_often, _of_a_part,
-    _in_pairs, _sided, _gone_back, _unalike, without_rest, minutes_each, repeated_way, leaving, _climbed,
-    once_each, by_stations, _built, told_in_all, shared, changed_sets, recovered, held_in_sets,
-    rest_behind_all, begun_every, rested, _most_in, _grown, _aimed, _stretched, filled, _way_counted,
-    _paired,
+    unnumbered, _rated, _rested_shortly, _reps_of_each, _sets_for_time, rest_last, changed_each, outer,
+    _most_often, _of_a_part, _in_pairs, _sided, _gone_back, _unalike, without_rest, minutes_each,
+    repeated_way, leaving, _climbed, once_each, by_stations, _built, told_in_all, shared, changed_sets,
+    recovered, held_in_sets, rest_behind_all, begun_every, rested, _most_in, _grown, _aimed, _stretched,
+    filled, _way_counted, _paired,
 )  # fmt: skip

@@ -122,11 +122,13 @@ def _are_two(before: Token, token: Token) -> bool:
 def _with_rest(tokens: list[Token]) -> list[Token]:
     """“3x max pull-ups, 90s”: sets to the most one can, and a time at the end that is their rest."""
     kinds = {one.kind for one in tokens}
-    last = tokens[-2:]
+    ends = [tokens[-1]] if tokens and tokens[-1].kind == "." else []
+    whole = tokens[:-1] if ends else tokens
+    last = whole[-2:]
     bare = [one.kind for one in last] == [",", "time"] and kinds >= {"X", "MAX"}
     if not bare or kinds & {"REST", "ON", "AMRAP", "CAP"}:
         return tokens
-    return [*tokens[:-1], Token("REST", last[1].start, last[1].start, "rest"), last[1]]
+    return [*whole[:-1], Token("REST", last[1].start, last[1].start, "rest"), last[1], *ends]
 
 
 def _is_amount(token: Token) -> bool:

@@ -11,6 +11,7 @@ from lovrit.core.reading.vocabulary import plain
 
 RACED = frozenset({"amrap", "fortime", "quality", "period", "scheme"})
 PAUSES = ("change", "within", "between", "rest")
+SHARED = {"= work": 1, "1:2": 2, "1:3": 3, "1:4": 4}  # how long a rest is, by the work
 TURNED = frozenset({"pair", "work", "each"})
 
 
@@ -126,6 +127,8 @@ def told_in_all(draft: Draft) -> Draft:
     """Rounds by the clock with their length in all, where that is what they come to: it is told."""
     roles = draft.own_roles()
     pair = roles.get("pair", f"{roles.get('work', '')}/{roles.get('rest', '')}").split("/")
+    if "each" in roles and "rest" not in roles:
+        pair = [roles["each"], "0"]
     length = roles.get("total") or roles.get("time") or ""
     rounds = roles.get("rounds") or roles.get("times") or ""
     clear = len(pair) == 2 and all(one.replace(":", "").isdecimal() for one in pair)
@@ -137,7 +140,8 @@ def told_in_all(draft: Draft) -> Draft:
         return draft
     left = ("total", "time", "work", "rest")
     kept = {name: said for name, said in draft.roles.items() if name not in left}
-    kept["pair"] = "/".join(map(short, map(read_clock, pair)))
+    if "each" not in roles:
+        kept["pair"] = "/".join(map(short, map(read_clock, pair)))
     return replace(draft, roles=kept, notes=[*draft.notes, f"{length} in all"])
 
 
@@ -205,12 +209,17 @@ def repeated_way(draft: Draft) -> Draft:
 def shared(draft: Draft) -> Draft:
     """Work to rest 1:1, 30 s: both as long."""
     roles = draft.roles
-    said = {"time", "rounds"} <= roles.keys() and roles.get("rest") == "= work"
-    if not said or draft.moves < 2 or roles.keys() & (RACED | TURNED):
+    one = draft.tasks[0][0] if draft.moves == 1 else None
+    said = read_clock(roles["time"]) if "time" in roles else one.seconds if one else 0
+    many = SHARED.get(roles.get("rest", ""), 0)
+    if not (said and many and "rounds" in roles) or roles.keys() & (RACED | TURNED):
         return draft
-    work = short(read_clock(roles["time"]))
-    kept = {name: one for name, one in roles.items() if name not in ("rest", "time")}
-    return replace(draft, roles={**kept, "pair": f"{work}/{work}"})
+    left = ("rest", "time", *(["rounds"] if one else []))
+    kept = {name: value for name, value in roles.items() if name not in left}
+    times = {"times": roles["rounds"]} if one else {}
+    tasks = [[replace(one, amount=None)]] if one else draft.tasks
+    pair = f"{short(said)}/{short(said * many)}"
+    return replace(draft, roles={**kept, **times, "pair": pair}, tasks=tasks)
 
 
 def changed_sets(draft: Draft) -> Draft:
@@ -224,6 +233,9 @@ def changed_sets(draft: Draft) -> Draft:
 def outer(draft: Draft) -> Draft:
     """10 x 30/30, rest 3:00, x 2: sets of intervals."""
     roles = draft.roles
+    if {"outer", "within", "between"} <= roles.keys():
+        kept = {name: said for name, said in roles.items() if name != "within"}
+        return replace(draft, roles={**kept, "rest": roles["within"]})
     own = {"times", "often"} <= roles.keys() and roles.keys() & {"pair", "far"}
     if not own or "rest" not in roles:
         return draft
