@@ -7,7 +7,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.conftest import Hall, Here
-from tests.browser.test_left_alone import CLASSES, begun
+from tests.browser.test_left_alone import CLASSES, begun, press
 
 pytestmark = pytest.mark.browser
 
@@ -129,3 +129,28 @@ def test_paper_has_no_buttons_and_no_boxes_and_loses_nothing(hall: Hall, browser
         page.goto(hall.url + path)
         assert page.evaluate(PRINTED) == [], path
         assert not page.evaluate("document.documentElement.scrollWidth > innerWidth"), path
+
+
+def test_what_comes_of_a_press_is_told_to_who_does_not_see_it(page: Page, server: Here) -> None:
+    page.goto(f"{server.url}/desk/4")
+    slate = page.locator(".cm-content")
+    slate.click()
+    page.keyboard.press("Control+End")
+    page.keyboard.type("\n\n4 x banana")
+    expect(slate).to_have_attribute("aria-invalid", "true")
+    told = page.locator(f"#{slate.get_attribute('aria-describedby')}")
+    expect(told).to_contain_text("banana")
+    page.get_by_role("button", name="Undo").click()
+    expect(slate).to_have_attribute("aria-invalid", "false")
+    expect(page.locator("#told")).to_have_text(re.compile(r"^Undone\. 42:20 of a 45:00 slot"))
+
+
+def test_that_a_class_is_late_or_ahead_is_said_once(hall: Hall, browser: Browser) -> None:
+    with httpx.Client(base_url=hall.url) as client:
+        number = int(client.post("/desk/4/floor").headers["location"].rsplit("/", 1)[1])
+        press(client, number, "start")
+        page = hall.page(browser, f"/run/{number}")
+        press(client, number, "next")
+        press(client, number, "next")
+    expect(page.locator("#late")).to_contain_text("ahead of the plan")
+    expect(page.locator("#announce")).to_contain_text("ahead of the plan")

@@ -369,7 +369,9 @@ export class Coach {
     this.late = key;
     const said = late >= WORTH_S && phase !== "over" && phase !== "ready" && due;
     const ahead = early >= EARLY_S && phase !== "over" && phase !== "ready";
+    const news = box.hidden && (said || ahead);
     box.hidden = !said && !ahead;
+    if (news) queueMicrotask(() => this.run.announce(box.querySelector("p")?.textContent ?? "")); // once: it counts on
     if (ahead && !said) {
       const add = [["longer-all", "Ten more on each, for the rest of the block"], ["again", "This turn once more"]].map(([does, text]) => {
         const button = made("button", text, "press");

@@ -14,6 +14,8 @@ import { listenOn } from "./stream.js";
 
 const AFTER_TYPING_MS = 140;
 const AGAIN_MS = 1500;
+/** @type {Record<string, string>} */
+const TOLD = { undo: "Undone", redo: "Done again" };
 const MOST_AGAIN_MS = 10_000;
 const LIMIT_MS = 20_000;
 
@@ -185,6 +187,7 @@ class Desk {
         const text = await answer.text();
         if (answer.ok) {
           this.adopt(text);
+          if (path !== "text") this.told(path);
           return true;
         }
         said = `${text || "That did not work."} What you typed is kept here.`;
@@ -198,6 +201,13 @@ class Desk {
       this.say(said);
       await new Promise((done) => setTimeout(done, again));
     }
+  }
+
+  /** What came of a press, for who doesn't see it: the session as it is by now. @param {string} path */
+  told(path) {
+    const told = document.getElementById("told");
+    const sums = document.getElementById("readout")?.textContent?.replace(/\s+/g, " ").trim() ?? "";
+    if (told) told.textContent = `${TOLD[path] ?? "Changed"}. ${sums}`;
   }
 
   /** The page follows an answer; what was typed meanwhile stays. @param {string} html */
@@ -241,7 +251,12 @@ class Desk {
   }
 
   showProblems() {
-    showProblems(this.editor, this.problems());
+    const problems = this.problems();
+    showProblems(this.editor, problems);
+    const box = this.editor.contentDOM;
+    box.setAttribute("aria-invalid", String(problems.length > 0));
+    if (problems.length) box.setAttribute("aria-describedby", "problems");
+    else box.removeAttribute("aria-describedby");
     showClocks(this.editor, JSON.parse(this.now().dataset.clocks ?? "[]"));
   }
 
