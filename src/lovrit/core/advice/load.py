@@ -23,6 +23,21 @@ ROOM = 1.5  # people differ, and a coach may mean the last set
 SEVERAL, SEVERAL_ROOM = 3, 1.1  # so many sets at what can be done once are not done
 
 
+def heavy_lines(block: Block, least: float) -> Iterator[tuple[int, Line]]:
+    """Lines with a load of so many per cent of one's best, or more, each with its place in the block."""
+    for nth, line in enumerate(block.moves):
+        loads = [task.load for task in line.tasks if task.load and task.load.unit == "%"]
+        if any(max(one.values, default=0.0) >= least for one in loads):
+            yield nth, line
+
+
+def lighter(look: Look, at: int, nth: int, line: Line) -> Fix:
+    """The line with a load that leaves several reps."""
+    task = line.tasks[0].but(load=Load(values=(LIGHT,), unit="%"))
+    text = move_line(line.but(tasks=(task, *line.tasks[1:])))
+    return Fix(f"@ {LIGHT:g}%", ReplaceLine(line=look.line(at, nth), text=f"  {text}"))
+
+
 def _of_first(block: Block, nth: int, line: Line, look: Look, work_s: int) -> float:
     """Reps of a line's first move in a whole block; what is joined to it with “+” is another move's."""
     if len(line.tasks) == 1:

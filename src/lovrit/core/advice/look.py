@@ -100,6 +100,7 @@ RULES: tuple[Rule, ...] = (
     meant.cool_down_hard,
     meant.one_side_only,
     meant.only_pressing,
+    meant.evening_of_presses,
     meant.much_lowering,
     meant.odd_one_out,
     meant.box_while_tired,

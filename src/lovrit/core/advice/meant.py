@@ -9,13 +9,18 @@ from lovrit.core.advice.note import Fix, Look, Note, WayTo, effort
 from lovrit.core.blocks.steady import Steady
 from lovrit.core.clock import read_clock
 from lovrit.core.moves.move import Move
-from lovrit.core.session.edits import ReplaceLine
+from lovrit.core.session.edits import InsertBlock, ReplaceLine
 from lovrit.core.slate.line import Line, Load
 from lovrit.core.slate.written import move_line
 
 POUND = 0.4536
 EASY, HARD = 4.0, 7.5
 SLOW_S, MUCH_SLOW, SOME_SLOW = 3, 30, 5  # seconds a rep, reps in all, reps of a line
+SEVERAL_BLOCKS, SEVERAL_PRESSES = (
+    2,
+    3,
+)  # of an evening that only pushes; one lift, or a lift and push-ups, is a plan
+ROWS = "3 sets of 10 reps, rest 1:00\n  ring row"
 LATE_MIN = 21 * 60  # from then on a hall has neighbours
 EASILY = re.compile(r"\b(easy|gentle|relaxed|recovery)\b", re.IGNORECASE)
 NOT = re.compile(r"\b(not|un|no|never|less)\b|n[’']t\b", re.IGNORECASE)
@@ -182,6 +187,25 @@ def only_pressing(look: Look) -> Iterator[Note]:
             at=at,
             fixes=look.instead(at, moves[1][0], "ring row"),
         )
+
+
+def evening_of_presses(look: Look) -> Iterator[Note]:
+    """Several blocks of several presses, and nothing in the whole evening that pulls or has to do with legs."""
+    known = [(at, look.move(line)) for at, _, line, _ in look.lines() if not line.is_rest]
+    moves = [(at, move) for at, move in known if look.plan.session.blocks[at].works and move]
+    blocks, names = {at for at, _ in moves}, {move.name for _, move in moves}
+    if len(blocks) < SEVERAL_BLOCKS or len(names) < SEVERAL_PRESSES or len(moves) < len(known):
+        return
+    if any(move.pattern != "push" for _, move in moves):
+        return
+    yield look.note(
+        code="only-pressing",
+        level="tell",
+        text=f"All {len(names)} moves of this evening push: no pulling, no legs.",
+        reason="That can be meant; over a week as much is pulled as pushed, or shoulders pay for it.",
+        at=max(blocks),
+        fixes=(Fix("ring rows after it", InsertBlock(at=max(blocks) + 1, text=ROWS), adds_s=240),),
+    )
 
 
 def _pulls_elsewhere(look: Look, but: int) -> bool:

@@ -5,6 +5,7 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from itertools import groupby, pairwise
 
+from lovrit.core.advice.load import HEAVY, heavy_lines
 from lovrit.core.advice.note import Fix, Look, Note
 from lovrit.core.blocks.block import Block
 from lovrit.core.clock import clock
@@ -96,29 +97,35 @@ def grip_after_grip(look: Look) -> Iterator[Note]:
 def _grip_across(look: Look) -> Iterator[Note]:
     """Blocks in a row of which both are done with the hands alone."""
     before: Block | None = None
-    rested = 0
+    called, rested = "", 0
     for at, block, laid in look.blocks():
         if block.is_pause:
             rested += laid.seconds
             continue
-        if before and rested < HANDS_S and _by_hand(look, before) and _by_hand(look, block):
+        spent = before is not None and rested < HANDS_S and _by_hand(look, before)
+        if before and spent and (_by_hand(look, block) or _heavy_by_hand(look, block)):
             yield look.note(
                 GRIP.code,
                 "weigh",
-                f"{laid.label} after {before.name}: {GRIP.said}, with {clock(rested)} between.",
+                f"{laid.label} after {called}: {GRIP.said}, with {clock(rested)} between.",
                 GRIP.reason,
                 at=at,
                 fixes=(
                     Fix("rest 3:00 between", InsertBlock(at=at, text="rest 3:00"), adds_s=HANDS_S),
                 ),
             )
-        before, rested = block, 0
+        before, called, rested = block, laid.label, 0
 
 
 def _by_hand(look: Look, block: Block) -> bool:
     """Whether all that is done in a block hangs on the hands."""
     moves = [look.move(line) for line in block.moves if not line.is_rest]
     return block.works and bool(moves) and all(move and _hangs(move) for move in moves)
+
+
+def _heavy_by_hand(look: Look, block: Block) -> bool:
+    """Whether something heavy is held in a block: the hands let go before the rest of the body has had enough."""
+    return any((move := look.move(line)) and move.grip for _, line in heavy_lines(block, HEAVY))
 
 
 def shoulders_in_a_row(look: Look) -> Iterator[Note]:

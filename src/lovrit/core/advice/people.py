@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from math import ceil, floor
 
+from lovrit.core.advice.load import heavy_lines, lighter
 from lovrit.core.advice.note import (
     ALL_OUT,
     VERY_HARD,
@@ -25,6 +26,9 @@ from lovrit.core.recast.round import way_round
 from lovrit.core.session.edits import AddOption, MoveOption, ReplaceBlock, ReplaceMove
 from lovrit.core.slate.line import Line
 
+HEAVY_FOR_CHILDREN = (
+    80.0  # per cent of one's best (Lloyd and others 2014, where the technique is sure)
+)
 LONG_EFFORT, LONG_S = 6.5, 20 * 60  # of children, at a stretch
 BOUNCE_S = 1.0  # what is done once a second or quicker is a small bounce: children land so all day
 NEW_HARD_S, WEEKS = 2 * 60, 5
@@ -152,7 +156,8 @@ def hard_for_older(look: Look) -> Iterator[Note]:
 def hard_for_children(look: Look) -> Iterator[Note]:
     """Very hard or heavy work with children among them."""
     for at, block, laid in look.blocks():
-        heavy, works = isinstance(block, Build), block.works and laid.work_s
+        sets = next(heavy_lines(block, HEAVY_FOR_CHILDREN), None)
+        heavy, works = isinstance(block, Build) or sets is not None, block.works and laid.work_s
         long = not block.works and effort(block) >= LONG_EFFORT and laid.seconds > LONG_S
         hard = works and (effort(block) >= VERY_HARD or heavy)
         if look.company.children and long:
@@ -171,8 +176,19 @@ def hard_for_children(look: Look) -> Iterator[Note]:
                 text=f"{'Heavy' if heavy else 'Very hard'} work, and {_are(look.company.children)} under 16.",
                 reason="Play and skill before load and pain; your federation's rules for children come first.",
                 at=at,
-                fixes=_as_play(look, at, block) if heavy else look.ease(at, 7),
+                nth=sets[0] if sets else None,
+                fixes=_lighter_for_children(look, at, block, sets) if heavy else look.ease(at, 7),
             )
+
+
+def _lighter_for_children(
+    look: Look, at: int, block: Block, sets: tuple[int, Line] | None
+) -> tuple[Fix, ...]:
+    """A load that leaves several reps; where loads change by set, or it builds to heavy, play."""
+    load = sets[1].tasks[0].load if sets else None
+    if sets and load and len(load.values) == 1:
+        return (lighter(look, at, *sets),)
+    return _as_play(look, at, block)
 
 
 def _as_play(look: Look, at: int, block: Block) -> tuple[Fix, ...]:

@@ -7,12 +7,13 @@ import re
 from collections.abc import Iterator
 from math import ceil
 
+from lovrit.core.advice.load import heavy_lines, lighter
 from lovrit.core.advice.note import Fix, Look, Note, WayTo, effort
 from lovrit.core.blocks.build import Build
 from lovrit.core.blocks.strength import Strength
 from lovrit.core.moves.move import Move
 from lovrit.core.session.edits import ReplaceBlock, ReplaceLine
-from lovrit.core.slate.line import Line, Load
+from lovrit.core.slate.line import Line
 from lovrit.core.slate.written import move_line
 
 TALK = 6.0  # up to here whole sentences can be said
@@ -112,11 +113,10 @@ def not_heavy(look: Look) -> Iterator[Note]:
             )
             yield _heavy(look, at, None, "Building to heavy", fixes)
         elif isinstance(block, Strength):
-            for nth, line in enumerate(block.moves):
+            for nth, line in heavy_lines(block, HEAVY):
                 load = line.tasks[0].load
-                if load and load.unit == "%" and max(load.values) >= HEAVY:
-                    text = f"Sets at {max(load.values):g} %"
-                    yield _heavy(look, at, nth, text, (_lighter(look, at, nth, line),))
+                text = f"Sets at {max(load.values):g} %" if load else "Heavy sets"
+                yield _heavy(look, at, nth, text, (lighter(look, at, nth, line),))
 
 
 def _heavy(look: Look, at: int, nth: int | None, what: str, fixes: tuple[Fix | WayTo, ...]) -> Note:
@@ -130,12 +130,6 @@ def _heavy(look: Look, at: int, nth: int | None, what: str, fixes: tuple[Fix | W
         nth=nth,
         fixes=fixes,
     )
-
-
-def _lighter(look: Look, at: int, nth: int, line: Line) -> Fix:
-    task = line.tasks[0].but(load=Load(values=(LIGHT,), unit="%"))
-    text = move_line(line.but(tasks=(task, *line.tasks[1:])))
-    return Fix(f"@ {LIGHT:g}%", ReplaceLine(line=look.line(at, nth), text=f"  {text}"))
 
 
 def no_held_breath(look: Look) -> Iterator[Note]:

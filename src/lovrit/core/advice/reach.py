@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from lovrit.core.advice.note import Fix, Look, Note
+from lovrit.core.advice.note import Fix, Look, Note, WayTo
 from lovrit.core.blocks.amrap import Amrap
 from lovrit.core.blocks.every import Every
 from lovrit.core.blocks.for_time import ForTime
@@ -19,24 +19,27 @@ from lovrit.core.timeline.interval import LaidBlock
 
 SPREAD_S = 360
 FULL_TURN = 0.75
+TRIAL_S = 20 * 60  # a way that the slowest have behind them by then wants no cap; ours
 
 
 def no_cap(look: Look) -> Iterator[Note]:
-    """The quickest may end a quarter of an hour before the last."""
+    """The quickest may end a quarter of an hour before the last; a trial over one short way ends by itself."""
     for at, block, laid in look.of(ForTime):
-        if block.cap_s is None:
-            cap = -(-laid.high_s // 60) * 60
-            yield look.note(
-                code="no-cap",
-                level="weigh",
-                text="For time without a cap: the last may still be at it when the slot ends.",
-                at=at,
-                fixes=(
-                    Fix(
-                        text=f"cap {clock(cap)}", edit=AddOption(block=at, text=f"cap {clock(cap)}")
-                    ),
-                ),
-            )
+        if block.cap_s is not None or (block.over and laid.high_s <= TRIAL_S):
+            continue
+        cap = clock(-(-laid.high_s // 60) * 60)
+        told = block.outlook(look.library)
+        apart = told.times_s[0] - told.times_s[2] if told and told.times_s else 0
+        far = block.over and apart > SPREAD_S
+        capped = Fix(f"cap {cap}", AddOption(block=at, text=f"cap {cap}"))
+        waits = f" The first are home some {clock(apart)} before them: two starts, or a cap that not all reach."
+        yield look.note(
+            code="no-cap",
+            level="weigh",
+            text=f"For time without a cap: the last may still be at it when the slot ends.{waits if far else ''}",
+            at=at,
+            fixes=(WayTo("fit", "how long may it be?") if far else capped,),
+        )
 
 
 def finishers_spread(look: Look) -> Iterator[Note]:
