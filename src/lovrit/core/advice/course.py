@@ -20,6 +20,7 @@ from lovrit.core.timeline.sums import HARD
 
 WARM_S = 300
 LIGHT_REPS = 10
+BRISK = 6.0  # effort of a run that is quicker than a jog; ours
 LONG_HARD_S = 600  # of hard work, also where none of it is very hard: legs and grip are not fresh after it; ours
 OPEN_WARM_S = 600  # a warm-up of this length that says nothing of itself may well get up to speed
 
@@ -196,7 +197,10 @@ def sprint_from_cold(look: Look) -> Iterator[Note]:
                 fixes=(Fix("build-ups before", InsertBlock(at=at, text=text), adds_s=240),),
             )
             return
-        ready = ready or sprints or any(move and "build-up" in move.uses for move in moves)
+        quick = (block.top_effort or 0.0) >= BRISK and any(
+            move and move.pattern == "gait" for move in moves
+        )
+        ready = ready or sprints or quick or any(move and "build-up" in move.uses for move in moves)
 
 
 def heart_nobody_holds(look: Look) -> Iterator[Note]:

@@ -115,6 +115,7 @@ RULES: tuple[Rule, ...] = (
     people.pace_of_nobody,
     people.all_out_for_new,
     people.beginners_dose,
+    people.long_run_for_new,
     people.weeks_on_a_level,
     people.hard_for_older,
     people.hard_for_children,

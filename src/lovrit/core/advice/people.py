@@ -29,6 +29,7 @@ from lovrit.core.slate.line import Line
 HEAVY_FOR_CHILDREN = (
     80.0  # per cent of one's best (Lloyd and others 2014, where the technique is sure)
 )
+LONG_RUN_S, RUN_WALK_S = 30 * 60, 180  # of who is new, on end; two minutes' run and one of walking
 LONG_EFFORT, LONG_S = 6.5, 20 * 60  # of children, at a stretch
 BOUNCE_S = 1.0  # what is done once a second or quicker is a small bounce: children land so all day
 NEW_HARD_S, WEEKS = 2 * 60, 5
@@ -112,6 +113,25 @@ def beginners_dose(look: Look) -> Iterator[Note]:
         at=at,
         fixes=calmer(look, 1 if long else NEW_HARD_S + 1),
     )
+
+
+def long_run_for_new(look: Look) -> Iterator[Note]:
+    """A long run without a pause for people who are new to it: shins and calves come slower than breath."""
+    for at, block, laid in look.blocks():
+        moves = [look.move(line) for line in block.moves if not line.is_rest]
+        runs = any(move and move.pattern == "gait" and move.impact != "none" for move in moves)
+        stretch = laid.seconds if not block.works else 0
+        if not (look.company.new and runs and stretch >= LONG_RUN_S):
+            continue
+        text = f"{stretch // RUN_WALK_S} x 2:00/1:00, at 5\n  {block.moves[0].name}"
+        yield look.note(
+            code="long-run-for-new",
+            level="weigh",
+            text=f"{clock(stretch)} of running on end, and {_are(look.company.new)} new.",
+            reason="Breath comes in weeks, shins and calves in months: run and walk by turns first.",
+            at=at,
+            fixes=(Fix("run and walk by turns", ReplaceBlock(block=at, text=text)),),
+        )
 
 
 def weeks_on_a_level(look: Look) -> Iterator[Note]:

@@ -57,10 +57,14 @@ def _by_and_by(block: Block, asked: float, fresh: int) -> bool:
     return isinstance(block, ForTime) and block.repeats is not None and asked <= BROKEN_UP * fresh
 
 
+# what has its seconds and is no hold: machines, ways to go, stretching, feet that move
+GOING_ON = frozenset({"machine", "gait", "mobility", "footwork", "whole-body"})
+
+
 def hold_too_long(look: Look) -> Iterator[Note]:
     """A hold longer than most can hold it well."""
     for at, nth, line, move in look.lines():
-        if not move or move.counted != "s":
+        if not move or move.counted != "s" or move.pattern in GOING_ON:
             continue
         asked = _asked(line, "s") or _by_clock(look.session.blocks[at], line)
         if asked > HELD * move.fresh:
