@@ -99,3 +99,25 @@ def test_a_trend_is_told_from_four_evenings_on_and_only_where_there_is_one() -> 
 def test_what_cannot_be_compared_is_said(given_file: dict, said: str) -> None:
     with pytest.raises(CannotCompare, match=said):
         compared_object(given_file)
+
+
+@pytest.mark.parametrize(
+    ("values", "said"),
+    [
+        ([20, 25, 25, 30, 30], "About 2 rungs of 5 s a month up, over 5 evenings."),
+        ([20, 30, 40, 50, 60], "About 4 rungs of 10 s a month up, over 5 evenings."),
+        ([20, 20, 20, 25, 25, 25, 25, 30], "About a rung of 5 s a month up, over 8 evenings."),
+        ([20] * 6 + [25] * 6 + [30] * 4, "About a rung of 5 s in 7 weeks up, over 16 evenings."),
+        ([20, 26, 33, 41, 47], "% a month up"),  # no grid: a hold as long as one can
+    ],
+)
+def test_what_moves_in_rungs_is_told_in_rungs(values: list[float], said: str) -> None:
+    told = compare("hold_s", True, evenings(*({"a": value} for value in values)))
+    assert said in told.people["a"].trend, told.people["a"].trend
+
+
+@given(st.lists(st.integers(0, 8), min_size=5, max_size=9), st.integers(5, 15))
+def test_on_a_grid_nothing_is_said_in_per_cent(rungs: list[int], step: int) -> None:
+    lines = [{"a": float(20 + one * step), "b": float(20 + step)} for one in rungs]
+    told = compare("hold_s", True, evenings(*lines, {"a": 20.0, "b": 20.0 + 2 * step}))
+    assert not any("%" in one.text + one.trend for one in told.people.values())

@@ -2,12 +2,13 @@
 
 Typical errors are what coaches expect (Hopkins 2000 for the idea; the figures are practice, to be checked) until a
 person's own differences say more. A change is told where it is larger than 1.65 typical errors of a difference, perhaps
-one from 1 on; less is about the same.
+one from 1 on; less is about the same. What moves in rungs (a hold that grows by five seconds) is told in rungs.
 """
 
 from itertools import pairwise
-from math import exp, log, sqrt
+from math import exp, gcd, log, sqrt
 from statistics import median
+from typing import NamedTuple
 
 from lovrit.core.clock import number
 from lovrit.core.values import LovritError, Value
@@ -19,7 +20,10 @@ TIMES = frozenset({"time_s", "slowest_s"})  # of these less is better, and is ca
 SURE, PERHAPS = 1.65, 1.0
 PRIOR, LAST, COMPANY, TREND_FROM = 6, 3, 4, 4
 KENDALL_TENTH = 1.645
-MONTH_DAYS = 30.4
+MONTH_DAYS, WEEK_DAYS = 30.4, 7
+# holds stand on rungs where so many of them, on so many steps, lie on a grid of so many seconds or more; ours
+RUNG_FROM, RUNGS_FROM, RUNG_S = 4, 3, 5
+LESS_THAN_A_RUNG = 0.75
 
 Values = dict[str, float]
 
@@ -64,7 +68,7 @@ def compare(figure: str, more_is_better: bool, evenings: tuple[Evening, ...]) ->
         raise CannotCompare(f"“{figure}” is no figure that is compared; there are {known}.")
     if not evenings:
         raise CannotCompare("There is no evening to look at.")
-    scale = _Scale(figure)
+    scale = _Scale(figure, _rung(figure, evenings))
     lines = [{who: scale.to(value) for who, value in one.values.items()} for one in evenings]
     now, past = lines[-1], lines[:-1]
     before = {who: [line[who] for line in past if who in line] for who in now}
@@ -84,10 +88,12 @@ def compare(figure: str, more_is_better: bool, evenings: tuple[Evening, ...]) ->
 class _Scale:
     """Values as they are compared: logarithms where the error is a share of the value, else as they are."""
 
-    def __init__(self, figure: str) -> None:
-        self.figure = figure
+    def __init__(self, figure: str, rung: "_Rung | None" = None) -> None:
+        self.figure, self.rung = figure, rung
         self.error = SHARES.get(figure) or UNITS[figure]
-        self.by_share = figure in SHARES
+        self.by_share = figure in SHARES and rung is None
+        if rung:
+            self.error = max(self.error * rung.usual, rung.seconds)  # less than a rung is none
 
     def to(self, value: float) -> float:
         if self.by_share and value <= 0:
@@ -104,6 +110,8 @@ class _Scale:
 
     def said(self, change: float) -> str:
         """How large a change is, without its direction."""
+        if self.rung:
+            return self.rung.said(abs(change))
         size = abs(self.shift(change) or 0.0)
         return f"{number(round(size, 1))} {'%' if self.by_share else self.unit}".strip()
 
@@ -115,6 +123,39 @@ class _Scale:
     @property
     def unit(self) -> str:
         return {"drop_60": "beats", "heart": "beats", "share": "points"}.get(self.figure, "")
+
+
+class _Rung(NamedTuple):
+    """A step between values that stand on a grid, in seconds, and how large the values usually are."""
+
+    seconds: int
+    usual: float
+
+    def said(self, change: float) -> str:
+        """A change in whole rungs; less than one is said to be so."""
+        rungs = round(change / self.seconds)
+        step = f"of {self.seconds} s"
+        if change < LESS_THAN_A_RUNG * self.seconds:
+            return f"less than a rung {step}"
+        return f"a rung {step}" if rungs < 2 else f"{rungs} rungs {step}"
+
+    def a_month(self, slope: float) -> str:
+        """A slope in seconds a month: so many rungs a month, or a rung in so many weeks."""
+        if abs(slope) >= LESS_THAN_A_RUNG * self.seconds:
+            return f"{self.said(abs(slope))} a month"
+        weeks = round(self.seconds / abs(slope) * MONTH_DAYS / WEEK_DAYS)
+        return f"a rung of {self.seconds} s in {weeks} weeks"
+
+
+def _rung(figure: str, evenings: tuple[Evening, ...]) -> _Rung | None:
+    """The rungs that holds stand on, where they do."""
+    values = [value for one in evenings for value in one.values.values()]
+    steps = sorted(set(values))
+    whole = all(value == int(value) for value in steps)
+    if figure != "hold_s" or len(values) < RUNG_FROM or len(steps) < RUNGS_FROM or not whole:
+        return None
+    seconds = gcd(*(int(value - steps[0]) for value in steps[1:]))
+    return _Rung(seconds, median(values)) if seconds >= RUNG_S else None
 
 
 def _mean(some: list[float]) -> float:
@@ -193,4 +234,6 @@ def _trend(scale: _Scale, points: list[tuple[int, float]]) -> str:
         return ""
     slope = median((scale.to(b[1]) - scale.to(a[1])) / (b[0] - a[0]) for a, b in pairs) * MONTH_DAYS
     way = "up" if slope > 0 else "down"
+    if scale.rung:
+        return f"About {scale.rung.a_month(slope)} {way}, over {n} evenings."
     return f"About {scale.said(slope)} a month {way}, over {n} evenings."

@@ -19,23 +19,35 @@ from lovrit.web.pages import page
 
 router = APIRouter()
 BACK_DAYS, MOST_KINDS, MOST_NIGHTS = 365, 12, 12
-WIDE, HIGH, EDGE = 260.0, 80.0, 6.0
+# a picture, in pixels: its size, and what is left of it for scores, for names and for days
+WIDE, HIGH, LEFT, RIGHT, TOP, UNDER = 600.0, 250.0, 76.0, 96.0, 10.0, 30.0
+MOST_DAYS, NAME_HIGH = 5, 15.0  # days under a picture; pixels of a name at the end of its line
 VERDICTS = ("better", "perhaps better", "worse", "perhaps worse")
+
+
+class Line(NamedTuple):
+    """One person's line; who changed has their name at its end, at ``y``."""
+
+    points: str
+    name: str = ""
+    y: float = 0.0
 
 
 class Kind(NamedTuple):
     """What was done again and again: how often, its picture, what is said of its last evening and of whom.
 
-    ``lines`` are points a person, ``middle`` those of the company; ``who`` are words with the names that they are of.
+    ``lines`` are those of people, ``middle`` that of the company; ``scores`` and ``days`` are what stands at the sides,
+    each with its place; ``who`` are words with the names that they are of.
     """
 
     label: str
     class_id: int
     block: int
     nights: tuple[str, ...]
-    lines: tuple[str, ...]
+    lines: tuple[Line, ...]
     middle: str
-    scale: tuple[str, str]
+    scores: tuple[tuple[float, str], ...]
+    days: tuple[tuple[float, str], ...]
     evening: str
     who: tuple[tuple[str, tuple[str, ...]], ...]
     ways: tuple[str, ...]
@@ -68,9 +80,10 @@ def _kind(house: House, work: Work, kin: str, names: dict[int, str]) -> Kind:
         class_id=last.class_id,
         block=last.block,
         nights=tuple(one.when for one in nights),
-        lines=_lines(nights),
+        lines=_lines(nights, _changed(told, names)),
         middle=_middle(nights),
-        scale=_ends(nights),
+        scores=_scores(nights),
+        days=_days(nights),
         evening=told.text if told else "",
         who=_who(told, names, last.more) if told else (),
         ways=_over_time(told, names) if told else (),
@@ -118,10 +131,11 @@ def _over_time(told: Compared, names: dict[int, str]) -> tuple[str, ...]:
     )
 
 
-def _ends(nights: list[Night]) -> tuple[str, str]:
-    """The highest and the lowest score of a picture, as they were said."""
-    every = [told for one in nights for told in one.scores.values()]
-    return max(every, key=lambda one: one[1].value)[0], min(every, key=lambda one: one[1].value)[0]
+def _changed(told: Compared | None, names: dict[int, str]) -> dict[int, str]:
+    """Those of whom something is said, by name."""
+    people = told.people.items() if told else ()
+    some = {int(who) for who, one in people if one.verdict in VERDICTS or one.trend}
+    return {who: name for who, name in names.items() if who in some}
 
 
 class _Scale(NamedTuple):
@@ -130,10 +144,18 @@ class _Scale(NamedTuple):
     low: float
     high: float
 
+    def x(self, day: int) -> float:
+        """Where a day stands."""
+        return LEFT + (WIDE - LEFT - RIGHT) * (day - self.first) / max(1, self.last - self.first)
+
+    def y(self, value: float) -> float:
+        """Where a value stands."""
+        room = HIGH - TOP - UNDER
+        return HIGH - UNDER - room * (value - self.low) / ((self.high - self.low) or 1)
+
     def point(self, day: int, value: float) -> str:
-        x = EDGE + (WIDE - 2 * EDGE) * (day - self.first) / max(1, self.last - self.first)
-        y = HIGH - EDGE - (HIGH - 2 * EDGE) * (value - self.low) / ((self.high - self.low) or 1)
-        return f"{x:.1f},{y:.1f}"
+        """A point of a line."""
+        return f"{self.x(day):.1f},{self.y(value):.1f}"
 
 
 def _scale(nights: list[Night]) -> _Scale:
@@ -141,13 +163,51 @@ def _scale(nights: list[Night]) -> _Scale:
     return _Scale(nights[0].day, nights[-1].day, min(values), max(values))
 
 
-def _lines(nights: list[Night]) -> tuple[str, ...]:
-    """A line a person who did it twice or more."""
-    scale, by_person = _scale(nights), dict[int, list[str]]()
+def _scores(nights: list[Night]) -> tuple[tuple[float, str], ...]:
+    """The lowest, the middle and the highest score as they were said, each at its height."""
+    scale = _scale(nights)
+    every = sorted(
+        (told for one in nights for told in one.scores.values()), key=lambda told: told[1].value
+    )
+    shown = {told[1].value: told[0] for told in (every[0], every[len(every) // 2], every[-1])}
+    return tuple((round(scale.y(value), 1), said) for value, said in shown.items())
+
+
+def _days(nights: list[Night]) -> tuple[tuple[float, str], ...]:
+    """The first, the last and some days between, each at its place."""
+    scale, last = _scale(nights), len(nights) - 1
+    some = sorted({round(nth * last / (MOST_DAYS - 1)) for nth in range(MOST_DAYS)})
+    return tuple((round(scale.x(nights[nth].day), 1), nights[nth].when[:-5]) for nth in some)
+
+
+def _lines(nights: list[Night], changed: dict[int, str]) -> tuple[Line, ...]:
+    """A line a person who did it twice or more; names at the ends stand clear of one another."""
+    scale, by_person = _scale(nights), dict[int, list[tuple[int, float]]]()
     for one in nights:
         for who, (_, value) in one.scores.items():
-            by_person.setdefault(who, []).append(scale.point(one.day, value.value))
-    return tuple(" ".join(points) for points in by_person.values() if len(points) > 1)
+            by_person.setdefault(who, []).append((one.day, value.value))
+    some = {who: points for who, points in by_person.items() if len(points) > 1}
+    named = sorted((scale.y(points[-1][1]), who) for who, points in some.items() if who in changed)
+    places = dict(zip((who for _, who in named), _apart([y for y, _ in named]), strict=True))
+    return tuple(
+        Line(
+            " ".join(scale.point(*one) for one in points),
+            changed.get(who, ""),
+            round(places.get(who, 0.0), 1),
+        )
+        for who, points in some.items()
+    )
+
+
+def _apart(heights: list[float]) -> list[float]:
+    """Heights of names, from above, moved until none lies on another, and none under the picture."""
+    placed: list[float] = []
+    for height in heights:
+        placed.append(max(height, placed[-1] + NAME_HIGH) if placed else height)
+    for nth in range(len(placed) - 1, -1, -1):
+        below = placed[nth + 1] - NAME_HIGH if nth + 1 < len(placed) else HIGH - UNDER
+        placed[nth] = min(placed[nth], below)
+    return placed
 
 
 def _middle(nights: list[Night]) -> str:
