@@ -4,11 +4,10 @@ from dataclasses import replace
 from string import ascii_uppercase
 
 from lovrit.core.blocks.roles import AIMS
-from lovrit.core.clock import read_clock
 from lovrit.core.messages.asked import Question, name_of
 from lovrit.core.messages.sound import sound
 from lovrit.core.reading.draft import Draft
-from lovrit.core.reading.giving import clocked
+from lovrit.core.reading.giving import clocked, seconds_in
 from lovrit.core.reading.line import Task
 from lovrit.core.reading.token import Figure
 from lovrit.core.reading.written import INSET, plainly, written
@@ -166,11 +165,11 @@ def _in_a_length(draft: Draft) -> Question | None:
     counted = all(one.amount and not one.seconds for line in draft.tasks for one in line)
     if draft.roles.keys() & NO_RACE or draft.moves < 2 or not (work and times and counted):
         return None
-    if read_clock(work) < LONG_S:
+    if seconds_in(work) < LONG_S:
         return None
     rest = draft.roles.get("rest") or draft.roles.get("within") or draft.roles.get("between")
     lines = [INSET + line[0].written() for line in draft.tasks]
-    race = [f"as many as possible in {clocked(read_clock(work))}{_aims(draft)}", *lines]
+    race = [f"as many as possible in {clocked(seconds_in(work))}{_aims(draft)}", *lines]
     head = f"{times} times, rest {rest}" if rest else f"{times} times, rest 1:00"
     nested = "\n".join([head, *(INSET + one for one in race)])
     texts = [nested, *(written(draft, offer) for offer in draft.offers()[:1])]
@@ -252,7 +251,7 @@ def _till_it_fills(draft: Draft) -> Question | None:
     roles = draft.roles
     if not {"hold", "grows", "period"} <= roles.keys() or roles.keys() & {"total", "time"}:
         return None
-    period, first, step = (read_clock(roles[one]) for one in ("period", "hold", "grows"))
+    period, first, step = (seconds_in(roles[one]) for one in ("period", "hold", "grows"))
     turns = (period - first) // step + 1 if step and first < period else 0
     texts = [
         text

@@ -4,9 +4,9 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from lovrit.core.blocks.worktime import line_s
-from lovrit.core.clock import read_clock
 from lovrit.core.moves.library import shipped
 from lovrit.core.reading.draft import Draft
+from lovrit.core.reading.giving import seconds_in
 from lovrit.core.reading.line import Task
 from lovrit.core.reading.written import task_line
 from lovrit.core.session.movelines import read_move
@@ -22,7 +22,7 @@ def ways_of_turns(draft: Draft) -> Iterator[Draft]:
     if alone or said or any(line[0].name == "rest" for line in draft.tasks):
         yield draft
         return
-    period = read_clock(draft.roles["period"])
+    period = seconds_in(draft.roles["period"])
     fits = _lasts(draft) <= FULL * period
     rounds = "rounds" in draft.roles
     if not (rounds and fits):

@@ -3,8 +3,7 @@
 import re
 from dataclasses import replace
 
-from lovrit.core.clock import read_clock
-from lovrit.core.reading.giving import GOING, LONGEST_REST_S, Role, clocked
+from lovrit.core.reading.giving import GOING, LONGEST_REST_S, Role, clocked, seconds_in
 from lovrit.core.reading.line import Left, Said, Task, amount_of
 from lovrit.core.reading.said import Taken
 from lovrit.core.reading.token import ENDS, Figure, Token
@@ -106,11 +105,11 @@ class _Builder:
             return
         work = roles.get("work")
         if work and tasks[0].amount is None:
-            tasks[0] = replace(tasks[0], amount=time_of(read_clock(work)))
+            tasks[0] = replace(tasks[0], amount=time_of(seconds_in(work)))
             del roles["work"]
             roles["rounds"] = roles.pop("times", "1")
         for at, said in reversed(self.rests):
-            tasks.insert(at, Task("rest", time_of(read_clock(said))))
+            tasks.insert(at, Task("rest", time_of(seconds_in(said))))
         for name in ("rest", "between"):
             roles.pop(name, None)
 

@@ -7,8 +7,7 @@ from typing import NamedTuple
 
 from lovrit.core.blocks.kinds import KINDS
 from lovrit.core.blocks.roles import Roles, Saying
-from lovrit.core.clock import read_clock
-from lovrit.core.reading.giving import clocked
+from lovrit.core.reading.giving import clocked, seconds_in
 from lovrit.core.reading.line import Left, Said, Task
 from lovrit.core.reading.tokens import short
 
@@ -44,7 +43,7 @@ UNUSUAL = frozenset(
 
 def _seconds(said: str) -> float:
     """A length; one that nobody wrote is as long as it takes."""
-    return read_clock(said) if said else inf
+    return seconds_in(said) if said else inf
 
 
 OUTER = "outer"  # how often whole sets of intervals are done
@@ -112,7 +111,7 @@ def _without(draft: "Draft", roles: dict[str, str], work: int) -> dict[str, str]
     if draft.moves == 1:
         return {"work": short(work)}
     # behind several: after the round, where it is as long as the work
-    whole = ":" in roles["rest"] and read_clock(roles["rest"]) >= work
+    whole = ":" in roles["rest"] and seconds_in(roles["rest"]) >= work
     return {"each": short(work), "between": roles["rest"]} if whole else {}
 
 

@@ -1,8 +1,10 @@
 """What a way of saying gives: roles, by the figures and words of the pieces that it took; the commonest ways."""
 
+import re
 from collections.abc import Callable, Sequence
 from typing import NamedTuple
 
+from lovrit.core.clock import read_clock
 from lovrit.core.reading.token import Figure, Token
 
 # a bare length is minutes within; else it is asked
@@ -55,6 +57,20 @@ class Pieces:
 
 
 Gives = Callable[[Pieces], list[Role]]
+
+
+CLOCK = re.compile(r"\d+(?::[0-5]\d){0,2}|\d+\.\d+")
+
+
+def seconds_in(said: str) -> int:
+    """Seconds of a length as a role has it, rounded; 0 where it is none (a way that is walked, a share of the work).
+
+    >>> seconds_in("1:30"), seconds_in("22.5"), seconds_in("= work")
+    (90, 22, 0)
+    """
+    if not CLOCK.fullmatch(said):
+        return 0
+    return round(float(said)) if "." in said else read_clock(said)
 
 
 def clock_of(figure: Figure) -> str:

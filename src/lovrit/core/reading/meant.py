@@ -3,10 +3,9 @@
 from collections.abc import Callable
 from dataclasses import replace
 
-from lovrit.core.clock import read_clock
 from lovrit.core.moves.library import shipped
 from lovrit.core.reading.draft import Draft, unnumbered
-from lovrit.core.reading.giving import clocked, is_minutes
+from lovrit.core.reading.giving import clocked, is_minutes, seconds_in
 from lovrit.core.reading.line import Task
 from lovrit.core.reading.timed import (
     RACED,
@@ -105,7 +104,7 @@ def _unalike(draft: Draft) -> Draft:
     if tasks[0].amount or not set(more) <= COUNTED:
         return draft
     far = Figure("far", "one", (first.split()[0],), first.split()[-1])
-    amount = far if "far" in roles else time_of(read_clock(first))
+    amount = far if "far" in roles else time_of(seconds_in(first))
     kept = {name: said for name, said in roles.items() if name not in ("times", "work", "far")}
     joined = any(line.joined for line in draft.lines) and "rest" in roles and "work" in roles
     whole = {"quality": ""} if joined else {}
@@ -222,7 +221,7 @@ def _grown(draft: Draft) -> Draft:
     if "grows" not in draft.roles or not one or not one.seconds:
         return draft
     kept = {name: said for name, said in draft.roles.items() if name not in ("most", "climbs")}
-    roles = {**kept, "hold": str(one.seconds), "grows": str(read_clock(draft.roles["grows"]))}
+    roles = {**kept, "hold": str(one.seconds), "grows": str(seconds_in(draft.roles["grows"]))}
     return replace(draft, roles=roles, tasks=[[replace(one, amount=None, most=False)]])
 
 

@@ -5,10 +5,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 from itertools import pairwise
 
-from lovrit.core.clock import read_clock
 from lovrit.core.reading.apart import read_line
 from lovrit.core.reading.draft import Draft
-from lovrit.core.reading.giving import LONGEST_REST_S, clocked
+from lovrit.core.reading.giving import LONGEST_REST_S, clocked, seconds_in
 from lovrit.core.reading.line import Said, Task
 from lovrit.core.reading.tokens import cut, time_of
 from lovrit.core.reading.vocabulary import labels, plain
@@ -409,7 +408,7 @@ class _Gatherer:
         reps, work = line.roles.pop("reps", ""), line.roles.pop("work", "")
         line.roles.pop("times", "")
         if work:
-            line.tasks = [replace(one, amount=time_of(read_clock(work))) for one in line.tasks]
+            line.tasks = [replace(one, amount=time_of(seconds_in(work))) for one in line.tasks]
         elif reps != outer.roles.get("reps"):
             line.tasks = [_counted(one, reps) for one in line.tasks]
         outer.add(line)

@@ -2,9 +2,8 @@
 
 from dataclasses import replace
 
-from lovrit.core.clock import read_clock
 from lovrit.core.reading.draft import Draft
-from lovrit.core.reading.giving import LONGEST_REST_S, clocked
+from lovrit.core.reading.giving import LONGEST_REST_S, clocked, seconds_in
 from lovrit.core.reading.token import Figure
 from lovrit.core.reading.tokens import short, time_of
 from lovrit.core.reading.vocabulary import plain
@@ -25,7 +24,7 @@ def without_rest(draft: Draft) -> Draft:
     if "stations" in roles and "rounds" in roles and work and not draft.moves:
         kept = {name: said for name, said in roles.items() if name != "work"}
         return replace(draft, roles={**kept, "each": work})
-    if "times" in roles and work and draft.moves > 1 and more <= {0, read_clock(work)}:
+    if "times" in roles and work and draft.moves > 1 and more <= {0, seconds_in(work)}:
         kept = {name: said for name, said in roles.items() if name not in ("times", "work", "each")}
         tasks = [[replace(line[0], amount=None)] for line in draft.tasks]
         return replace(
@@ -43,8 +42,8 @@ def minutes_each(draft: Draft) -> Draft:
     pair = roles.get("pair", "").split("/")
     if len(pair) != 2 or "each" not in roles or roles.keys() & {"rounds", "times", "sets"}:
         return draft
-    turn = sum(map(read_clock, pair))
-    many, over = divmod(read_clock(roles["each"]), turn) if turn else (0, 1)
+    turn = sum(map(seconds_in, pair))
+    many, over = divmod(seconds_in(roles["each"]), turn) if turn else (0, 1)
     if over or many < 2:
         return draft
     change = next((roles[one] for one in PAUSES if one in roles), "")
@@ -62,11 +61,11 @@ def leaving(draft: Draft) -> Draft:
         return draft
     if roles.keys() & {"rest", "within", "between", "pair"} or not roles["times"].isdecimal():
         return draft
-    total = clocked(int(roles["times"]) * read_clock(period))
+    total = clocked(int(roles["times"]) * seconds_in(period))
     kept = {name: one for name, one in roles.items() if name not in ("times", "far", "work")}
     said, unit = roles["far"].split()
     task = replace(task, amount=Figure("far", "one", (said,), unit))
-    every = {"period": clocked(read_clock(period)), "total": total}
+    every = {"period": clocked(seconds_in(period)), "total": total}
     return replace(draft, roles={**kept, **every}, tasks=[[task]])
 
 
@@ -86,7 +85,7 @@ def recovered(draft: Draft) -> Draft:
     times = draft.roles.get("rounds") or draft.roles.get("times") or draft.roles.get("sets")
     said = draft.roles.get("work", "") if draft.roles.get("times") else ""
     if said and tasks and tasks[0].amount is None:
-        tasks[0] = replace(tasks[0], amount=time_of(read_clock(said)))
+        tasks[0] = replace(tasks[0], amount=time_of(seconds_in(said)))
     clocked_ = len(tasks) == draft.moves == 2 and all(one.seconds for one in tasks)
     turned = TURNED - ({"work"} if said else set())
     if not clocked_ or not times or draft.roles.keys() & (RACED | turned | {"rest"}):
@@ -118,7 +117,7 @@ def held_in_sets(draft: Draft) -> Draft:
         return draft
     left = ("sets", "rounds", "often", "rest", "within")
     kept = {name: said for name, said in draft.roles.items() if name not in left}
-    pair = f"{short(one.seconds)}/{short(read_clock(rest))}"
+    pair = f"{short(one.seconds)}/{short(seconds_in(rest))}"
     times = {"times": many, "pair": pair}
     return replace(draft, roles={**kept, **times}, tasks=[[replace(one, amount=None)]])
 
@@ -135,13 +134,13 @@ def told_in_all(draft: Draft) -> Draft:
     if not (clear and rounds.isdecimal() and ":" in length):
         return draft
     places = int(roles["stations"]) if roles.get("stations", "").isdecimal() else draft.moves
-    comes_to = int(rounds) * max(1, places) * sum(map(read_clock, pair))
-    if comes_to != read_clock(length) or roles.keys() & {"between", "within", "around"}:
+    comes_to = int(rounds) * max(1, places) * sum(map(seconds_in, pair))
+    if comes_to != seconds_in(length) or roles.keys() & {"between", "within", "around"}:
         return draft
     left = ("total", "time", "work", "rest")
     kept = {name: said for name, said in draft.roles.items() if name not in left}
     if "each" not in roles:
-        kept["pair"] = "/".join(map(short, map(read_clock, pair)))
+        kept["pair"] = "/".join(map(short, map(seconds_in, pair)))
     return replace(draft, roles=kept, notes=[*draft.notes, f"{length} in all"])
 
 
@@ -153,7 +152,7 @@ def by_stations(draft: Draft) -> Draft:
     if not placed or len(lengths) != 1 or lengths == {0} or draft.roles.keys() - {*PAUSES}:
         return draft
     work = short(lengths.pop())
-    clock = {"pair": f"{work}/{short(read_clock(pause))}"} if ":" in pause else {"each": work}
+    clock = {"pair": f"{work}/{short(seconds_in(pause))}"} if ":" in pause else {"each": work}
     tasks = [[replace(line[0], amount=None)] for line in draft.tasks]
     return replace(draft, roles={"rounds": "1", **clock}, tasks=tasks)
 
@@ -167,7 +166,7 @@ def rest_last(draft: Draft) -> Draft:
         return draft
     if any(line[0].name == "rest" for line in draft.tasks[:-1]) or "between" in roles:
         return draft
-    rest = clocked(sum(map(read_clock, said.split("/"))))
+    rest = clocked(sum(map(seconds_in, said.split("/"))))
     roles = {**draft.roles, "between": rest}
     return replace(draft, roles=roles, tasks=draft.tasks[:-1], labels=draft.labels[:-1])
 
@@ -185,12 +184,12 @@ def changed_each(draft: Draft) -> Draft:
         return draft
     left = ("each", "work", "change", "rest")
     kept = {name: one for name, one in roles.items() if name not in left}
-    pair = f"{short(read_clock(work))}/{short(read_clock(pause))}"
+    pair = f"{short(seconds_in(work))}/{short(seconds_in(pause))}"
     return replace(draft, roles={**kept, "pair": pair})
 
 
 def _is_shorter(rest: str, work: str) -> bool:
-    return ":" in rest and bool(work) and read_clock(rest) < read_clock(work)
+    return ":" in rest and bool(work) and seconds_in(rest) < seconds_in(work)
 
 
 def repeated_way(draft: Draft) -> Draft:
@@ -210,7 +209,7 @@ def shared(draft: Draft) -> Draft:
     """Work to rest 1:1, 30 s: both as long."""
     roles = draft.roles
     one = draft.tasks[0][0] if draft.moves == 1 else None
-    said = read_clock(roles["time"]) if "time" in roles else one.seconds if one else 0
+    said = seconds_in(roles["time"]) if "time" in roles else one.seconds if one else 0
     many = SHARED.get(roles.get("rest", ""), 0)
     if not (said and many and "rounds" in roles) or roles.keys() & (RACED | TURNED):
         return draft
@@ -249,8 +248,8 @@ def rest_behind_all(draft: Draft) -> Draft:
     more = [line[0].seconds for line in draft.tasks[1:]]
     if not {"work", "rest"} <= roles.keys() or not more or ":" not in roles["rest"]:
         return draft
-    work = read_clock(roles["work"])
-    if set(more) != {work} or read_clock(roles["rest"]) < work:
+    work = seconds_in(roles["work"])
+    if set(more) != {work} or seconds_in(roles["rest"]) < work:
         return draft
     kept = {name: said for name, said in roles.items() if name not in ("work", "rest", "times")}
     rounds = {"rounds": roles["times"]} if "times" in roles else {}
@@ -265,7 +264,7 @@ def begun_every(draft: Draft) -> Draft:
         return draft
     if one.amount or roles.keys() & {"total", "time", "rounds"} or not roles["sets"].isdecimal():
         return draft
-    total = clocked(int(roles["sets"]) * read_clock(roles["period"]))
+    total = clocked(int(roles["sets"]) * seconds_in(roles["period"]))
     kept = {name: said for name, said in roles.items() if name not in ("sets", "reps")}
     counted = replace(one, amount=Figure("count", "one", (reps,)))
     return replace(draft, roles={**kept, "total": total}, tasks=[[counted]])
@@ -278,7 +277,7 @@ def rested(draft: Draft) -> Draft:
     repeats = repeats or ({"scheme", "time"} <= roles.keys() and draft.moves == 1)
     if not repeats or roles.keys() & {"rest", "within", "between", "around"}:
         return draft
-    if read_clock(roles["time"]) > LONGEST_REST_S:
+    if seconds_in(roles["time"]) > LONGEST_REST_S:
         in_all = {name: said for name, said in roles.items() if name != "time"}
         return replace(draft, roles=in_all, notes=[*draft.notes, f"{roles['time']} in all"])
     kept = {name: said for name, said in roles.items() if name != "time"}
@@ -295,14 +294,14 @@ def filled(draft: Draft) -> Draft:
     clear = len(pair) == 2 and all(one.replace(":", "").isdecimal() for one in pair)
     if not clear or ":" not in length or counted:
         return draft
-    turn = sum(map(read_clock, pair)) * max(1, draft.moves)
-    whole, over = divmod(read_clock(length), turn) if turn else (0, 1)
+    turn = sum(map(seconds_in, pair)) * max(1, draft.moves)
+    whole, over = divmod(seconds_in(length), turn) if turn else (0, 1)
     if over or not whole:
         return draft
     left = ("total", "time", "alternating", "work", "rest")
     kept = {name: said for name, said in roles.items() if name not in left}
     times = {
-        "pair": "/".join(map(short, map(read_clock, pair))),
+        "pair": "/".join(map(short, map(seconds_in, pair))),
         "rounds" if draft.moves > 1 else "times": str(whole),
     }
     tasks = [[replace(draft.tasks[0][0], amount=None)]] if alone else draft.tasks

@@ -4,8 +4,8 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from lovrit.core.blocks.roles import Saying
-from lovrit.core.clock import read_clock
 from lovrit.core.reading.draft import CLOCK, Draft, Offer
+from lovrit.core.reading.giving import seconds_in
 from lovrit.core.reading.line import Task
 
 INSET = "  "
@@ -75,7 +75,7 @@ def _timed(draft: Draft, offer: Offer) -> list[list[Task]]:
     if not offer.roles.keys() & CLOCK:
         return draft.tasks
     said = next((offer.roles[one] for one in ("work", "each", "pair") if one in offer.roles), "")
-    work = read_clock(said.split("/")[0]) if " " not in said else 0
+    work = seconds_in(said.split("/")[0]) if " " not in said else 0
     rests = not draft.roles.keys() & CLOCK
     return [
         [replace(one, amount=None) if one.seconds == work else one for one in line]
