@@ -8,9 +8,10 @@ from lovrit.core.messages.asked import MOST_ANSWERS, Question, ask, name_of
 from lovrit.core.messages.several import race, two_ways
 from lovrit.core.messages.sound import sound
 from lovrit.core.messages.turns import ways_of_turns
+from lovrit.core.reading.alone import standing
 from lovrit.core.reading.draft import Draft
 from lovrit.core.reading.meant import meant
-from lovrit.core.reading.message import Gathered, gather, standing
+from lovrit.core.reading.message import Gathered, gather
 from lovrit.core.reading.written import INSET, plainly, written
 from lovrit.core.session.reader import read
 

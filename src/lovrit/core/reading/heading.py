@@ -3,10 +3,10 @@
 from dataclasses import replace
 from typing import NamedTuple
 
+from lovrit.core.reading.alone import standing
 from lovrit.core.reading.apart import read_line
 from lovrit.core.reading.draft import Draft, Offer
 from lovrit.core.reading.line import Left
-from lovrit.core.reading.message import standing
 from lovrit.core.reading.written import written
 
 ALONE = frozenset({"effort", "heart"})

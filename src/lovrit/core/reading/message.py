@@ -1,15 +1,14 @@
 """A whole message: its lines gathered into blocks, its headers, and what is only told."""
 
-import re
-from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
-from itertools import pairwise
 
 from lovrit.core.reading.apart import read_line
 from lovrit.core.reading.draft import Draft
-from lovrit.core.reading.giving import LONGEST_REST_S, clocked, seconds_in
+from lovrit.core.reading.giving import LONGEST_REST_S, seconds_in
+from lovrit.core.reading.joined import is_rest, of_the_same, raced
 from lovrit.core.reading.line import Said, Task
-from lovrit.core.reading.tokens import cut, time_of
+from lovrit.core.reading.stacked import stacked, timetable
+from lovrit.core.reading.tokens import time_of
 from lovrit.core.reading.vocabulary import labels, plain
 
 HEADERS = ("slot", "people", "setup")
@@ -21,16 +20,8 @@ OF_ANOTHER = frozenset({
 RESTS_UNSURE = frozenset({"rest", "between", "odd:rest"})
 RACES = frozenset({"amrap", "fortime"})
 SENTENCE = 4  # words
-# what no stretch at one's own pace is called
-NO_LABELS = frozenset({
-    "AMRAP", "EMOM", "EVERY", "RFT", "FOR_TIME", "X", "ON", "CAP", "ROUND", "SET", "REP", "SUPERSET", "LADDER", "MAX",
-    "FOR", "TEAM", "PYRAMID", "ODD", "ELL",
-})  # fmt: skip
-NO_NAMES = frozenset({"off", "death", "relay"})
 LONG_TASK_S, LONG_SLOT_S = 90, 20 * 60
 CLOCKED = frozenset({"pair", "each", "work"})
-FAR = frozenset({"far", "once_far"})
-MOST_PARTS = 3  # of a race: before its rounds, they, behind them
 
 
 @dataclass
@@ -54,52 +45,6 @@ def gather(text: str) -> Gathered:
             one.text, told = minutes[one.number][1:]
             one.notes.append(told)
     return _Gatherer(read_).gather()
-
-
-SET_OF = re.compile(
-    r"\s*(?:[-•*–]\s*)?(?:\d{1,2}\s*[x×]\s*)?\d{1,2}\+?\s*(?:reps?\s*)?@\s*\d[\d.,]*\s*(?:%|kgs?|lbs?)?\s*(?:1rm)?\s*$",
-    re.IGNORECASE,
-)
-
-
-def stacked(lines: list[tuple[int, str]]) -> Iterator[tuple[int, str]]:
-    """The lines of a message with their numbers; sets one under the other are one line, behind their move."""
-    held: tuple[int, str] | None = None
-    sets: list[str] = []
-    for number, raw in lines:
-        if SET_OF.match(raw) and held and not any(map(str.isdecimal, held[1])):
-            sets.append(raw.strip(" \t-•*–"))
-            continue
-        if held:
-            yield held[0], _with_sets(held[1], sets)
-        held, sets = (number, raw), []
-    if held:
-        yield held[0], _with_sets(held[1], sets)
-
-
-MINUTES = re.compile(
-    r"\s*(?:[-•*–]\s*)?(\d{1,2})\s*[-–]\s*(\d{1,2})\s*(?:min\w*|['’])?\s*:?\s+(?=\S)"
-)
-
-
-def timetable(lines: list[tuple[int, str]]) -> Iterator[tuple[int, tuple[str, str, str]]]:
-    """Lines that begin with their minutes of the hour (0-10, 10-25 …): with how long that is instead, as they were
-    written, and what is told of it; by their numbers.
-    """
-    found = [(number, raw, one) for number, raw in lines if (one := MINUTES.match(raw))]
-    spans = [(int(one[1]), int(one[2])) for _, _, one in found]
-    one_by_one = all(a[1] == b[0] for a, b in pairwise(spans)) and all(a < b for a, b in spans)
-    if len(spans) < 2 or not one_by_one or spans[0][0]:
-        return
-    for (number, raw, one), (begins, ends) in zip(found, spans, strict=True):
-        rest = raw[one.end() :]
-        counted = any(map(str.isdecimal, rest))
-        said = rest if counted else f"{ends - begins} min {rest}"
-        yield number, (said, " ".join(raw.split()), f"minutes {begins}-{ends}")
-
-
-def _with_sets(line: str, sets: list[str]) -> str:
-    return f"{line.rstrip(' :')} {', '.join(sets)}" if sets else line
 
 
 class _Gatherer:
@@ -131,7 +76,7 @@ class _Gatherer:
                 self._told(line)
             else:
                 self._take(line, after)
-        self.made.drafts = list(raced(list(_of_the_same(self.made.drafts))))
+        self.made.drafts = list(raced(list(of_the_same(self.made.drafts))))
         return self.made
 
     def _is_both_ends(self, line: Said) -> bool:
@@ -426,7 +371,7 @@ class _Gatherer:
     def _belongs(self, draft: Draft, line: Said, after: list[Said]) -> bool:
         if self._goes_on_to(draft, line, after):
             return False
-        if (draft.left and not draft.roles and not draft.tasks) or _is_rest(draft):
+        if (draft.left and not draft.roles and not draft.tasks) or is_rest(draft):
             return False
         if (
             _is_letter(line.label)
@@ -492,123 +437,9 @@ class _Gatherer:
         return whole and more
 
 
-def _of_the_same(drafts: list[Draft]) -> Iterator[Draft]:
-    """Blocks in order; sets that name no move go on with the one before them: “then 3 x 3 at 90 % of that”."""
-    before: Draft | None = None
-    for draft in drafts:
-        made = draft
-        if before and before.moves == 1 and _goes_on_with(before, draft):
-            task = replace(before.tasks[0][0], amount=None, marks=draft.marks)
-            made = replace(draft, tasks=[[task]], labels=[""], marks=())
-        before = before if _is_rest(made) else made
-        yield made
-
-
-def _goes_on_with(before: Draft, draft: Draft) -> bool:
-    lifted = (
-        bool(before.roles.keys() & {"heavy", "sets"}) and {"sets", "reps"} <= draft.roles.keys()
-    )
-    amount = before.tasks[0][0].amount
-    far = before.roles.keys() & FAR or (amount and amount.measure == "far")
-    easy = before.tasks[0][0].easy or before.tasks[0][0].name in ("jog", "walk")
-    gone = bool(far) and bool(draft.roles.keys() & FAR) and not easy
-    gone = gone or ("pair" in before.roles and "pair" in draft.roles)
-    if draft.tasks or draft.inside or not (draft.lines and before.lines):
-        return False
-    same = draft.lines[0].number == before.lines[-1].number
-    return (lifted and (same or draft.lines[0].then)) or (gone and same)
-
-
-def raced(drafts: list[Draft]) -> Iterator[Draft]:
-    """Blocks one after the other that are one race: what is done before the rounds, the rounds, what comes behind."""
-    at, drafts = 0, list(_there_and_back(drafts))
-    while at < len(drafts):
-        some = _race_from(drafts[at : at + MOST_PARTS])
-        if some:
-            inside = [replace(one, roles={**one.roles}) for one in some]
-            caps = [one.roles["cap"] for one in some if "cap" in one.roles]
-            cap = {"cap": caps[-1]} if caps else {}
-            for one in inside:
-                for name in ("fortime", "once", "cap"):
-                    one.roles.pop(name, None)
-            lines = [line for one in some for line in one.lines]
-            yield Draft(roles={"race": "", **cap}, lines=lines, inside=inside)
-            at += len(some)
-        else:
-            yield drafts[at]
-            at += 1
-
-
-def _there_and_back(drafts: list[Draft]) -> Iterator[Draft]:
-    """Blocks in order; what ends rounds and stood before them too, alone, is behind them: a run, rounds, that run."""
-    before: Draft | None = None
-    for draft in drafts:
-        twice = before is not None and draft.moves > 1 and before.moves == 1
-        if before and twice and _is_way_there(before, draft):
-            ends = draft.lines[-1:] if draft.lines[-1].tasks else draft.lines[-2:-1]
-            yield replace(draft, tasks=draft.tasks[:-1], labels=draft.labels[:-1])
-            yield Draft(
-                tasks=draft.tasks[-1:], labels=[""], lines=[one for one in ends if one.tasks]
-            )
-        else:
-            yield draft
-        before = draft
-
-
-def _is_way_there(before: Draft, draft: Draft) -> bool:
-    """Whether what stands alone before rounds ends them as well."""
-    rounds = "rounds" in draft.roles and not draft.roles.keys() - {"rounds", "cap", "fortime"}
-    last = draft.tasks[-1][0]
-    return (
-        rounds
-        and not before.roles
-        and (last.name, last.amount)
-        == (
-            before.tasks[0][0].name,
-            before.tasks[0][0].amount,
-        )
-    )
-
-
-def _race_from(drafts: list[Draft]) -> list[Draft]:
-    """The parts of a race that begins here; none where it is none."""
-    some: list[Draft] = []
-    for one in drafts:
-        rounds = any("rounds" in part.roles for part in some)
-        if not one.moves or one.roles.keys() - {"once", "fortime", "cap", "rounds"}:
-            break
-        if "rounds" in one.roles and (rounds or "fortime" in one.roles):
-            break
-        if "once" not in one.roles and "rounds" not in one.roles and not _goes_on(one, some):
-            break
-        some.append(one)
-    said = {name for one in some for name in one.roles}
-    both = len(some) == MOST_PARTS and _alike(some[0], some[-1])
-    whole = len(some) > 1 and "rounds" in said and (both or said & {"once", "fortime"})
-    return some if whole else []
-
-
-def _alike(one: Draft, other: Draft) -> bool:
-    """Whether the same is done before and behind."""
-    said = [[(task.name, task.amount) for task in line] for line in one.tasks]
-    return said == [[(task.name, task.amount) for task in line] for line in other.tasks]
-
-
-def _goes_on(draft: Draft, before: list[Draft]) -> bool:
-    """Whether something counted stands before or behind the rounds of a race."""
-    counted = all(line[0].amount for line in draft.tasks)
-    again = bool(before) and _alike(before[0], draft)
-    return counted and (not before or again or bool(draft.lines and draft.lines[0].then))
-
-
 def _sounds_like_prose(task: Task) -> bool:
     """Whether a name is a sentence rather than a move: several words, none of which the library knows, and no count."""
     return not task.known and not task.amount and len(task.name.split()) >= SENTENCE
-
-
-def _is_rest(draft: Draft) -> bool:
-    """Whether it is a rest between blocks, which nothing else is said of."""
-    return bool(draft.roles) and draft.roles.keys() <= {"rest", "needed"} and not draft.tasks
 
 
 def _is_letter(label: str) -> bool:
@@ -672,69 +503,3 @@ def _stands_alone(task: Task, by_clock: bool) -> bool:
     bare = task.amount and task.amount.number and task.amount.measure == "count"
     called = plain(task.name) in labels() and (task.seconds >= LONG_TASK_S or bool(bare))
     return task.seconds >= LONGEST_REST_S or called or (by_clock and task.seconds > LONG_TASK_S)
-
-
-def is_label(name: str) -> bool:
-    """Whether a stretch may be called so on the slate: no word of it says another kind of block."""
-    words = cut(name)
-    if any(one.kind == "AROUND" and one.kept != one.text.lower() for one in words):
-        return False  # wu is short for what it is called
-    return not any(
-        one.kind in NO_LABELS or one.figure or plain(one.text) in NO_NAMES for one in words
-    )
-
-
-def standing(draft: Draft) -> Iterator[Draft]:
-    """Tasks without a heading, as blocks of their own: a stretch of so many minutes, a way of so many metres."""
-    timed = [line[0] for line in draft.tasks if len(line) == 1 and line[0].seconds]
-    others = [line[0] for line in draft.tasks if line[0] not in timed]
-    if (
-        "around" in draft.roles
-        and len(timed) == 1
-        and draft.moves > 1
-        and not any(one.amount for one in others)
-    ):
-        length = {"time": clocked(timed[0].seconds)}
-        tasks = [
-            [replace(one, amount=None) if one is timed[0] else one for one in line]
-            for line in draft.tasks
-        ]
-        yield replace(draft, tasks=tasks, roles={**draft.roles, **length})
-        return
-    first = draft.tasks[0][0]
-    if (
-        draft.moves > 1
-        and timed == [first]
-        and not first.known
-        and plain(first.name) not in labels()
-    ):
-        yield replace(
-            draft,
-            tasks=draft.tasks[1:],
-            labels=draft.labels[1:],
-            roles={"time": clocked(first.seconds)},
-            notes=[*draft.notes, first.name],
-        )
-        return
-    for line in draft.tasks:
-        one = line[0]
-        amount = one.amount
-        made = replace(draft, tasks=[], labels=[], roles=dict(draft.roles))
-        if len(line) == 1 and amount and amount.seconds and amount.form == "one":
-            said = draft.roles.get("around")
-            label = one.name if is_label(one.name) else one.name.split()[0]
-            made.roles = {"around": said} if said else {"label": label}
-            made.tasks = [[replace(one, amount=None)]] if said or label != one.name else []
-            made.roles["time"] = f"{amount.seconds[0] // 60}:{amount.seconds[0] % 60:02}"
-            marks = [mark for mark in one.marks if mark.startswith("at ")]
-            made.roles |= {"effort": marks[0][3:]} if marks else {}
-            made.roles |= {
-                name: said for name, said in draft.roles.items() if name in ("effort", "heart")
-            }
-        elif len(line) == 1 and amount and amount.measure == "far" and amount.form == "one":
-            made.roles = {"once_far": amount.own}
-            made.roles |= {"around": draft.roles["around"]} if "around" in draft.roles else {}
-            made.tasks = [[replace(one, amount=None)]]
-        else:
-            made.tasks = [line]
-        yield made

@@ -6,10 +6,10 @@ from typing import NamedTuple
 from lovrit.core.blocks.intervals import Intervals
 from lovrit.core.blocks.steady import Steady
 from lovrit.core.clock import clock
+from lovrit.core.reading.alone import is_label
 from lovrit.core.reading.giving import is_minutes
 from lovrit.core.reading.heading import Ways, heading_ways
 from lovrit.core.reading.line import Left
-from lovrit.core.reading.message import is_label
 from lovrit.core.reading.questions import QUESTIONS
 from lovrit.core.session.grammar import reads
 from lovrit.core.session.lines import BlockLine, HeaderLine, read_block, read_header

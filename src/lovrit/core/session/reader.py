@@ -8,8 +8,8 @@ from dataclasses import dataclass, field
 from typing import Any, NamedTuple
 
 from lovrit.core.blocks.block import Block
+from lovrit.core.reading.alone import is_label
 from lovrit.core.reading.heading import heading_ways
-from lovrit.core.reading.message import is_label
 from lovrit.core.session.headings import LONE, read_header_line, read_heading
 from lovrit.core.session.lines import BlockLine
 from lovrit.core.session.movelines import read_move, said_line

@@ -1,0 +1,48 @@
+"""The lines of a message before they are read: sets under their move, minutes of the hour before what is done."""
+
+import re
+from collections.abc import Iterator
+from itertools import pairwise
+
+SET_OF = re.compile(
+    r"\s*(?:[-•*–]\s*)?(?:\d{1,2}\s*[x×]\s*)?\d{1,2}\+?\s*(?:reps?\s*)?@\s*\d[\d.,]*\s*(?:%|kgs?|lbs?)?\s*(?:1rm)?\s*$",
+    re.IGNORECASE,
+)
+MINUTES = re.compile(
+    r"\s*(?:[-•*–]\s*)?(\d{1,2})\s*[-–]\s*(\d{1,2})\s*(?:min\w*|['’])?\s*:?\s+(?=\S)"
+)
+
+
+def stacked(lines: list[tuple[int, str]]) -> Iterator[tuple[int, str]]:
+    """The lines of a message with their numbers; sets one under the other are one line, behind their move."""
+    held: tuple[int, str] | None = None
+    sets: list[str] = []
+    for number, raw in lines:
+        if SET_OF.match(raw) and held and not any(map(str.isdecimal, held[1])):
+            sets.append(raw.strip(" \t-•*–"))
+            continue
+        if held:
+            yield held[0], _with_sets(held[1], sets)
+        held, sets = (number, raw), []
+    if held:
+        yield held[0], _with_sets(held[1], sets)
+
+
+def timetable(lines: list[tuple[int, str]]) -> Iterator[tuple[int, tuple[str, str, str]]]:
+    """Lines that begin with their minutes of the hour (0-10, 10-25 …): with how long that is instead, as they were
+    written, and what is told of it; by their numbers.
+    """
+    found = [(number, raw, one) for number, raw in lines if (one := MINUTES.match(raw))]
+    spans = [(int(one[1]), int(one[2])) for _, _, one in found]
+    one_by_one = all(a[1] == b[0] for a, b in pairwise(spans)) and all(a < b for a, b in spans)
+    if len(spans) < 2 or not one_by_one or spans[0][0]:
+        return
+    for (number, raw, one), (begins, ends) in zip(found, spans, strict=True):
+        rest = raw[one.end() :]
+        counted = any(map(str.isdecimal, rest))
+        said = rest if counted else f"{ends - begins} min {rest}"
+        yield number, (said, " ".join(raw.split()), f"minutes {begins}-{ends}")
+
+
+def _with_sets(line: str, sets: list[str]) -> str:
+    return f"{line.rstrip(' :')} {', '.join(sets)}" if sets else line
