@@ -162,6 +162,26 @@ def test_a_heart_is_kept_only_where_it_was_asked(house: House) -> None:
     assert "classes with a strap teach it" not in mine  # they don't: the answer was no
 
 
+def test_a_childs_heart_is_kept_by_a_guardians_word_alone(house: House) -> None:
+    """Their no is enough; their yes is not, and says why."""
+    database = house.floor.house.database
+    with database.writing() as work:
+        people.change(work, 2, hearts="", hearts_since=None, born=house.floor.house.year - 13)
+    class_id = ran(house)
+    assert "13: a guardian’s name" in house.client.get(f"/debrief/{class_id}").text
+    refused = house.client.post("/people/2/hearts", data={"may": "yes", "guardian": "  "})
+    assert refused.status_code == 422 and "is 13: a guardian decides" in refused.text
+    with database.work() as work:
+        assert not people.get(work, 2).heart_stays
+    house.client.post("/people/2/hearts", data={"may": "yes", "guardian": "Rhea Tam"})
+    with database.work() as work:
+        assert people.get(work, 2).heart_stays
+    assert "may be kept: Rhea Tam said so" in house.client.get("/people/2").text
+    house.client.post("/people/2/hearts", data={"may": "no"})
+    with database.work() as work:
+        assert not people.get(work, 2).heart_stays and people.get(work, 2).guardian == ""
+
+
 def test_changed_straps_are_changed_over_and_back_by_a_press(house: House) -> None:
     class_id = ran(house)
     deed = {"op": "over", "person": "1", "other": "2"}

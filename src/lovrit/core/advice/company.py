@@ -13,7 +13,7 @@ from lovrit.core.session.session import USUAL_BEGINS, Whom
 from lovrit.core.tries.done import Most
 from lovrit.core.values import Value
 
-CHILD, ASKED_FROM = 16, 50
+ASKED_FROM = 50
 
 
 class Schools(Value):
@@ -93,7 +93,7 @@ def company_of(people: list[Person], groups: int | None, today: str | None = Non
         back=sum(one.standing == "back" for one in people),
         older=sum((one.age or 0) >= OLDER for one in people),
         older_eased=sum((one.age or 0) >= OLDER and one.share != "" for one in people),
-        children=sum(one.age is not None and one.age < CHILD for one in people),
+        children=sum(one.child for one in people),
         to_ask=sum(
             one.cleared != "yes" and ((one.age or 0) >= ASKED_FROM or one.effort_only)
             for one in people

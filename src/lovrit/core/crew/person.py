@@ -26,6 +26,7 @@ DOES_NOT: dict[Limit, str] = {
 
 
 USUAL_REST, USUAL_HIGHEST = 62, 186
+CHILD = 16  # years; below it a guardian decides what is kept (where your law says otherwise, it comes first)
 MEASURED_ERROR, UNKNOWN_ERROR = 2.5, 12.0  # beats, one standard deviation of a highest
 OLDER = 65  # years from which hard work is measured out
 
@@ -57,7 +58,8 @@ class Person(Value):
     ``limit_hr`` is what their heart is not to pass, as they or their doctor said. ``by_age`` is the formula that a
     highest is taken from where nobody measured it; ``heart`` what was learnt of how theirs rises and falls. ``born`` is
     their year of birth, from which ``age`` is told. ``hearts`` is whether what a strap told may be kept, said on
-    ``hearts_since``: empty where nobody asked, “before” where it was kept before anybody did.
+    ``hearts_since``: empty where nobody asked, “before” where it was kept before anybody did; ``guardian`` whose word a
+    yes was, where somebody is a child.
     """
 
     id: int
@@ -91,6 +93,12 @@ class Person(Value):
     heart: Fitted | None = None
     hearts: Kept = ""
     hearts_since: str | None = None
+    guardian: Annotated[str, Field(max_length=80)] = ""
+
+    @property
+    def child(self) -> bool:
+        """Whether somebody else decides for them what is kept."""
+        return self.age is not None and self.age < CHILD
 
     @property
     def rest(self) -> int:

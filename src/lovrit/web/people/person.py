@@ -261,13 +261,28 @@ def heart(
     return RedirectResponse(_back_to(request, person_id), 303)
 
 
+NO_GUARDIAN = "{name} is {age}: a guardian decides whether a heart may be kept. Whose word is it?"
+
+
 @router.post("/people/{person_id}/hearts")
 def hearts(
-    request: Request, house: InHouse, person_id: Id, may: Annotated[Literal["yes", "no"], Form()]
+    request: Request,
+    house: InHouse,
+    person_id: Id,
+    may: Annotated[Literal["yes", "no"], Form()],
+    guardian: Annotated[str, Form(max_length=80)] = "",
 ) -> Response:
-    """What somebody said to their heart being kept; a no forgets what is held of it, and what was learnt."""
+    """What somebody said to their heart being kept; a no forgets what is held of it, and what was learnt.
+
+    A child's yes wants a guardian's word; their no is enough.
+    """
+    with house.database.work() as work:
+        one = people.get(work, person_id)
+    word = guardian.strip() if may == "yes" and one.child else ""
+    if may == "yes" and one.child and not word:
+        return _shown(request, house, person_id, NO_GUARDIAN.format(name=one.name, age=one.age))
     with house.database.writing() as work:
-        people.change(work, person_id, hearts=may, hearts_since=house.today)
+        people.change(work, person_id, hearts=may, hearts_since=house.today, guardian=word)
         if may == "no":
             people.throw_away(work, person_id, house.now_ms())
     if may == "no":
