@@ -8,8 +8,9 @@ from lovrit.core.run.event import Event
 from lovrit.core.run.frozen import freeze
 from lovrit.core.timeline.plan import plan_text
 from lovrit.demo.club import fill
-from lovrit.store import classes, people, sessions
+from lovrit.store import classes, club, people, sessions
 from lovrit.store.sessions import Gone
+from lovrit.store.unkept import OLD_MS, thin_old
 from tests.conftest import ready
 
 BY = freeze(plan_text("rest 1:00", shipped()))
@@ -64,3 +65,25 @@ def test_who_comes_is_said_anew_each_time() -> None:
         assert [(one.id, group) for one, group in people.comers(work, 1)] == [(3, 0), (5, 1)]
         people.set_comers(work, 1, {5: 0})
         assert [(one.id, group) for one, group in people.comers(work, 1)] == [(5, 0)]
+
+
+@pytest.mark.parametrize(("rule", "left"), [("whole", 120), ("thinned", 12), ("gone", 0)])
+def test_old_traces_go_by_the_clubs_rule_and_new_ones_stay(rule: str, left: int) -> None:
+    database, now_ms = ready(), OLD_MS + 10_000_000
+    told = [(second * 1000, {1: 100 + second % 7}) for second in range(120)]
+    with database.work() as work:
+        club.set_about(work, club.about(work).but(traces=rule))
+        old, new = (classes.make(work, 1, "x", "rest 1:00", [COMER], 5, BY).id or 0 for _ in "ab")
+        for number, over_ms in ((old, 200_000), (new, now_ms - 1000)):
+            classes.add_samples(work, number, told)
+            classes.set_over(work, number, over_ms)
+    with database.work() as work:
+        thin_old(work, now_ms)
+        assert thin_old(work, now_ms) == 0  # once
+    with database.work() as work:
+        traces = [classes.trace_of(work, number, 1) for number in (old, new)]
+    assert [len(one) for one in traces] == [left, 120]
+    assert traces[0] == traces[1][:: 10 if rule == "thinned" else 1][:left]
+    with database.work() as work:  # another rule looks again
+        club.set_about(work, club.about(work).but(traces="gone"))
+        assert thin_old(work, now_ms) == (rule != "gone")

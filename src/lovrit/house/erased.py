@@ -5,7 +5,7 @@ from contextlib import suppress
 from lovrit.house.house import House
 from lovrit.store.erase import erase_gone, off_the_disk
 from lovrit.store.trouble import Trouble
-from lovrit.store.unkept import forget_unkept
+from lovrit.store.unkept import forget_unkept, thin_old
 
 AFTER_MS = 3_600_000  # a letting go can be taken back for so long
 EVERY_S = 20.0
@@ -22,9 +22,9 @@ def erase(house: House) -> int:
 
 
 def forget_hearts(house: House) -> int:
-    """Readings of who said no, or was not asked for a day, are forgotten; of how many classes."""
+    """Readings of who said no, or was not asked for a day, and old ones by the club's rule; of how many classes."""
     with house.database.writing() as work:
-        count = forget_unkept(work, house.now_ms())
+        count = forget_unkept(work, house.now_ms()) + thin_old(work, house.now_ms())
     for tell in house.erased if count else ():
         tell()
     return count

@@ -1,7 +1,7 @@
 """What the club holds: its school, the kit that is missing today, its own moves, remarks that aren't for it."""
 
 from collections.abc import Iterable
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field
 from sqlmodel import Session as Work
@@ -38,7 +38,7 @@ def choose(work: Work, key: str, value: object) -> None:
 class About(Value):
     """The club in its own words: its name, its time zone, and what is said when somebody is unwell.
 
-    ``days`` is how it writes a day in figures.
+    ``days`` is how it writes a day in figures; ``traces`` what becomes of traces that are older than a year.
     """
 
     name: Annotated[str, Field(max_length=80)] = ""
@@ -47,6 +47,7 @@ class About(Value):
     told: Annotated[str, Field(max_length=200)] = ""
     defibrillator: Annotated[str, Field(max_length=200)] = ""
     address: Annotated[str, Field(max_length=200)] = ""
+    traces: Literal["whole", "thinned", "gone"] = "whole"
 
 
 def about(work: Work) -> About:
