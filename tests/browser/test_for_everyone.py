@@ -153,7 +153,7 @@ def test_that_a_class_is_late_or_ahead_is_said_once(hall: Hall, browser: Browser
         press(client, number, "next")
         press(client, number, "next")
     expect(page.locator("#late")).to_contain_text("ahead of the plan")
-    expect(page.locator("#announce")).to_contain_text("ahead of the plan")
+    expect(page.locator("#late-said")).to_contain_text("ahead of the plan")
 
 
 def test_by_touch_a_day_is_made_a_day_off_without_a_mouse_over_it(

@@ -371,7 +371,6 @@ export class Coach {
     const ahead = early >= EARLY_S && phase !== "over" && phase !== "ready";
     const news = box.hidden && (said || ahead);
     box.hidden = !said && !ahead;
-    if (news) queueMicrotask(() => this.run.announce(box.querySelector("p")?.textContent ?? "")); // once: it counts on
     if (ahead && !said) {
       const add = [["longer-all", "Ten more on each, for the rest of the block"], ["again", "This turn once more"]].map(([does, text]) => {
         const button = made("button", text, "press");
@@ -379,6 +378,7 @@ export class Coach {
         return button;
       });
       box.replaceChildren(made("p", `${clock(early)} ahead of the plan. There is room to add:`), ...add);
+      this.newsOf(box, news);
     }
     if (!said) return;
     const buttons = ways.map((way) => {
@@ -387,6 +387,13 @@ export class Coach {
       return button;
     });
     box.replaceChildren(made("p", `${clock(late)} past ${this.run.timeOfDay(due).slice(0, 5)}, when the hall must be back.`), ...buttons);
+    this.newsOf(box, news);
+  }
+
+  /** That a class is late or ahead is said when it comes up, and not again while it counts on. @param {HTMLElement} box @param {unknown} news */
+  newsOf(box, news) {
+    const said = at("late-said");
+    if (said && news) said.textContent = box.querySelector("p")?.textContent ?? "";
   }
 
   /** Everybody under the letter of the group that they are in by now. */
