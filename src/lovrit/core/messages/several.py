@@ -160,14 +160,18 @@ def _each_counted(draft: Draft) -> Draft:
 
 def _in_a_length(draft: Draft) -> Question | None:
     """“5 x 3 min” above several counted things: as many as possible in each, or a station each."""
-    work = draft.roles.get("work") or draft.roles.get("each") or ""
+    pair = draft.roles.get("pair", "").split("/")
+    work = draft.roles.get("work") or draft.roles.get("each") or pair[0]
     times = draft.roles.get("times") or draft.roles.get("rounds") or ""
-    counted = all(one.amount and not one.seconds for line in draft.tasks for one in line)
+    counted = all(
+        one.most or (one.amount and not one.seconds) for line in draft.tasks for one in line
+    )
     if draft.roles.keys() & NO_RACE or draft.moves < 2 or not (work and times and counted):
         return None
     if seconds_in(work) < LONG_S:
         return None
     rest = draft.roles.get("rest") or draft.roles.get("within") or draft.roles.get("between")
+    rest = clocked(seconds_in(pair[1])) if len(pair) > 1 and seconds_in(pair[1]) else rest
     lines = [INSET + line[0].written() for line in draft.tasks]
     race = [f"as many as possible in {clocked(seconds_in(work))}{_aims(draft)}", *lines]
     head = f"{times} times, rest {rest}" if rest else f"{times} times, rest 1:00"

@@ -85,6 +85,13 @@ def _reps_and_loads(tokens: Sequence[Token]) -> tuple[list[tuple[str, int]], lis
     return sets_, loads
 
 
+def loads_by_set(pieces: Pieces) -> list[Role]:
+    """@ 70, 75, 80%: a load for each set, with the unit of the last."""
+    last = pieces.figures[-1]
+    sign = "%" if last.measure == "share" else f" {last.unit}"
+    return [Role("mark", f"@ {'-'.join(one.said[0] for one in pieces.figures)}{sign}")]
+
+
 def by_set(pieces: Pieces) -> list[Role]:
     """Reps by set: as many sets as there are figures."""
     figure = pieces.figures[0]

@@ -21,6 +21,7 @@ RUN_M, MACHINE_M = (
     50,
     100,
 )  # from so many on a bare figure of a run or a rower is metres; fewer could be calories
+RESTS_BEHIND = ((2, [",", "time"]), (3, ["(", "time", ")"]))
 OF_A_TIME = frozenset({"REST", "ON", "CHANGE", "HARD", "ACTIVE", "WITHIN"})
 PLACES = frozenset({"SECTION", "STATION", "count_pair", "ON"})
 
@@ -120,15 +121,19 @@ def _are_two(before: Token, token: Token) -> bool:
 
 
 def _with_rest(tokens: list[Token]) -> list[Token]:
-    """“3x max pull-ups, 90s”: sets to the most one can, and a time at the end that is their rest."""
-    kinds = {one.kind for one in tokens}
-    ends = [tokens[-1]] if tokens and tokens[-1].kind == "." else []
-    whole = tokens[:-1] if ends else tokens
-    last = whole[-2:]
-    bare = [one.kind for one in last] == [",", "time"] and kinds >= {"X", "MAX"}
-    if not bare or kinds & {"REST", "ON", "AMRAP", "CAP"}:
+    """“3x max pull-ups, 90s”: sets to the most one can, and a time at the end, or in brackets, that is their rest."""
+    ends = [one for one in tokens[-1:] if one.kind == "."]
+    whole = tokens[: len(tokens) - len(ends)]
+    begins = max((nth + 1 for nth, one in enumerate(whole) if one.kind in ("THEN", ".")), default=0)
+    kinds = {one.kind for one in whole[begins:]}
+    bare = next(
+        (size for size, last in RESTS_BEHIND if [one.kind for one in whole[-size:]] == last), 0
+    )
+    if not bare or not kinds >= {"X", "MAX"} or kinds & {"REST", "ON", "AMRAP", "CAP"}:
         return tokens
-    return [*whole[:-1], Token("REST", last[1].start, last[1].start, "rest"), last[1], *ends]
+    time = next(one for one in whole[-bare:] if one.kind == "time")
+    comma, word = _comma(whole[-bare]), Token("REST", time.start, time.start, "rest")
+    return [*whole[:-bare], comma, word, time, *ends]
 
 
 def _is_amount(token: Token) -> bool:
