@@ -93,6 +93,42 @@ def test_each_fault_is_found_where_it_is_and_named(
     assert all(fault["why"] and fault["start_s"] <= fault["end_s"] for fault in found["faults"])
 
 
+def seldom(raw: Floats, every: int) -> Floats:
+    """The same from a strap that tells each so many seconds, or thinned to that."""
+    return np.where(np.arange(len(raw)) % every == 0, raw, np.nan)
+
+
+@pytest.mark.parametrize("every", [2, 3, 4, 5])
+@pytest.mark.parametrize("seed", range(6))
+def test_a_strap_that_tells_seldom_is_sound_and_tells_the_same(seed: int, every: int) -> None:
+    raw = trace(seed)
+    _, found = told(seldom(raw, every))
+    assert found["clean_s"] / len(raw) > 0.985, found["faults"]
+    assert cleaned_object(seldom(raw, every), None)["clean_s"] / len(raw) > 0.97
+    off = np.array([bpm if bpm is not None else np.nan for bpm in found["clean"]]) - raw
+    assert abs(np.nanmean(off)) < 0.1 and np.nanquantile(np.abs(off), 0.95) <= 3
+
+
+@pytest.mark.parametrize("every", [2, 3, 4, 5])
+@pytest.mark.parametrize(("spoil", "kind", "where"), [FAULTS[at] for at in (0, 2, 5)])
+def test_what_lasts_is_found_in_seldom_readings_too(
+    spoil: Callable[[Floats], None], kind: str, where: tuple[int, int], every: int
+) -> None:
+    raw = trace(3)
+    spoil(raw)
+    kinds, found = told(seldom(raw, every))
+    assert kind in kinds, found["faults"]
+    lost = found["clean"][where[0] : where[1] + 1]
+    assert sum(bpm is None for bpm in lost) / len(lost) > 0.7
+
+
+@pytest.mark.parametrize("every", [2, 3, 4, 5])
+def test_one_value_for_a_minute_is_stuck_in_seldom_readings_too(every: int) -> None:
+    raw = trace(3)
+    raw[400:460] = raw[400]
+    assert "flat" in told(seldom(raw, every))[0]
+
+
 def test_cleaning_a_cleaned_trace_finds_only_what_is_gone() -> None:
     raw = trace(1)
     spiked(raw)

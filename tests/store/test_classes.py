@@ -67,7 +67,7 @@ def test_who_comes_is_said_anew_each_time() -> None:
         assert [(one.id, group) for one, group in people.comers(work, 1)] == [(5, 0)]
 
 
-@pytest.mark.parametrize(("rule", "left"), [("whole", 120), ("thinned", 12), ("gone", 0)])
+@pytest.mark.parametrize(("rule", "left"), [("whole", 120), ("thinned", 24), ("gone", 0)])
 def test_old_traces_go_by_the_clubs_rule_and_new_ones_stay(rule: str, left: int) -> None:
     database, now_ms = ready(), OLD_MS + 10_000_000
     told = [(second * 1000, {1: 100 + second % 7}) for second in range(120)]
@@ -83,7 +83,7 @@ def test_old_traces_go_by_the_clubs_rule_and_new_ones_stay(rule: str, left: int)
     with database.work() as work:
         traces = [classes.trace_of(work, number, 1) for number in (old, new)]
     assert [len(one) for one in traces] == [left, 120]
-    assert traces[0] == traces[1][:: 10 if rule == "thinned" else 1][:left]
+    assert traces[0] == traces[1][:: 5 if rule == "thinned" else 1][:left]
     with database.work() as work:  # another rule looks again
         club.set_about(work, club.about(work).but(traces="gone"))
         assert thin_old(work, now_ms) == (rule != "gone")

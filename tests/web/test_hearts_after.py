@@ -12,7 +12,8 @@ from lovrit.core.crew.fit import Fitted
 from lovrit.house import floor as floor_module
 from lovrit.house.erased import forget_hearts
 from lovrit.house.learnt import learn_newest
-from lovrit.store import classes, people
+from lovrit.store import classes, club, people
+from lovrit.store.unkept import OLD_MS, thin_old
 from tests.conftest import Clock
 from tests.house.test_floor import House
 
@@ -90,6 +91,26 @@ def test_what_is_typed_afterwards_cleans_no_heart_again(house: House) -> None:
     with house.floor.house.database.writing() as work:
         classes.add_samples(work, class_id, [(live.state.over_ms + 1000, {1: 90})])
     assert hearts() is not before
+
+
+def test_a_thinned_trace_still_tells_what_the_whole_one_did(house: House) -> None:
+    class_id = ran(house)
+    while house.floor.live(class_id).unwritten:  # what straps told last is written down beside us
+        house.floor.write_all()
+    whole = csv_of(house, class_id, "turns")
+    with house.floor.house.database.writing() as work:
+        club.set_about(work, club.about(work).but(traces="thinned"))
+        assert thin_old(work, house.floor.live(class_id).state.over_ms + OLD_MS + 1) == 1
+        assert all(len(one) < ROWS / 4 for one in classes.traces(work, class_id).values())
+    thinned = csv_of(house, class_id, "turns")
+    for figure, near in (("average", 0.6), ("highest", 3), ("drop_60", 6)):
+        pairs = [
+            (float(one[figure]), float(other[figure]))
+            for one, other in zip(whole, thinned, strict=True)
+            if one[figure]
+        ]
+        assert len(pairs) > 20 and all(abs(one - other) <= near for one, other in pairs), figure
+    assert "Not to be trusted" not in house.client.get(f"/debrief/{class_id}").text
 
 
 def test_a_heart_is_learnt_used_frozen_and_thrown_away(house: House) -> None:

@@ -7,7 +7,13 @@ from lovrit.store import club, records
 from lovrit.store.tables import ClassRow, PersonRow, SampleRow
 
 OLD_MS = 365 * 24 * 3_600_000  # from so long after a class on its traces are old
-THINNED_MS = 10_000  # one reading in so long is left where old traces are thinned
+THINNED_MS = (
+    5_000  # one reading in so long is left where old traces are thinned: as the slowest straps tell
+)
+LOOKED, AT_ONCE = (
+    "old_traces",
+    5,
+)  # classes in one unit of work: what runs meanwhile waits for no more
 ASKED_FOR_MS = 24 * 3_600_000  # so long after a class one can still be asked
 
 
@@ -29,31 +35,36 @@ def forget_unkept(work: Work, now_ms: int) -> int:
 
 
 def thin_old(work: Work, now_ms: int) -> int:
-    """Traces of classes of a year ago and more are thinned or go, where the club says so; of how many classes.
+    """Traces of some classes of a year ago and more are thinned or go, where the club says so; of how many classes.
 
-    Each class is looked at once a rule: what was looked at before is not looked at again.
+    The oldest come first, a few at a time; each is looked at once a rule.
     """
-    rule, before = club.about(work).traces, now_ms - OLD_MS
-    kept = club.choice(work, LOOKED)
-    looked = kept if isinstance(kept, dict) and kept.get("rule") == rule else {}
+    rule = club.about(work).traces
     if rule == "whole":
         return 0
-    query = select(ClassRow.id).where(
-        col(ClassRow.over_ms) <= before, col(ClassRow.over_ms) > int(looked.get("until_ms", -1))
+    kept = club.choice(work, LOOKED)
+    looked = kept if isinstance(kept, dict) and kept.get("rule") == rule else {}
+    query = (
+        select(ClassRow.id, ClassRow.over_ms)
+        .where(
+            col(ClassRow.over_ms) <= now_ms - OLD_MS,
+            col(ClassRow.over_ms) > int(looked.get("until_ms", -1)),
+        )
+        .order_by(col(ClassRow.over_ms))
+        .limit(AT_ONCE)
     )
-    found = [one for one in work.exec(query) if one]
-    for class_id in found:
+    found = list(work.exec(query))
+    for class_id, _ in found:
         work.connection().exec_driver_sql(
             THIN if rule == "thinned" else GONE, {"c": class_id, "s": THINNED_MS}
         )
-    if found or not looked:
-        club.choose(work, LOOKED, {"rule": rule, "until_ms": before})
+    if found:
+        club.choose(work, LOOKED, {"rule": rule, "until_ms": found[-1][1]})
     return len(found)
 
 
-LOOKED = "old_traces"
 GONE = "DELETE FROM sample WHERE class_id = :c"
-# the first reading of each ten seconds stays
+# the first reading of each so many seconds stays
 THIN = """DELETE FROM sample WHERE class_id = :c AND (person_id, at_ms) NOT IN (
   SELECT person_id, MIN(at_ms) FROM sample WHERE class_id = :c GROUP BY person_id, at_ms / :s)"""
 

@@ -14,16 +14,20 @@ from lovrit.core.heart.hearts import Floats
 from lovrit.core.heart.percent import per_cent
 from lovrit.core.heart.stretches import (
     Flags,
-    held,
+    filled,
     jumps,
     lasting,
     lengths,
     running_median,
+    told_every,
 )
 
 Kinds = NDArray[np.object_]
 LOWEST, HIGHEST = 25, 235
 FLAT_S, FLAT_MOVING_S, MOVES, LETS_GO = 20, 8, 5, 3
+FLAT_SELDOM_S = (
+    40  # where a strap tells every two to five seconds: few readings are alike by chance
+)
 SPIKE, SPIKE_WINDOW = 9, 5  # beats from the median of so many seconds to each side
 WILD, WILD_S = 12, 4  # beats from second to second, in the mean, and for how long at least
 DOUBLED, HALVED, RATIO_S = (1.7, 2.3), (0.40, 0.62), 2
@@ -77,18 +81,19 @@ NOTHING_KNOWN = Known()
 
 def clean(raw: Floats, known: Known = NOTHING_KNOWN) -> Cleaned:
     """A trace at 1 Hz (not a number where nothing was read), held against what is known of it."""
-    told = held(raw)
+    every = told_every(raw)
+    told = filled(raw, every)
     kinds = np.full(len(raw), "", dtype=object)
     gone = np.isnan(told) | (told < LOWEST) | (told > HIGHEST)
     kinds[gone] = "dropout"
     good = np.where(gone, np.nan, told)
     if not gone.all():
-        _judge(kinds, good, known)
+        _judge(kinds, good, known, FLAT_S if every == 1 else FLAT_SELDOM_S)
     kept = np.where(kinds == "", told, np.nan)
     return Cleaned(tuple(_stretches(kinds)), kept)
 
 
-def _judge(kinds: Kinds, good: Floats, known: Known) -> None:
+def _judge(kinds: Kinds, good: Floats, known: Known, alike_s: int) -> None:
     forecast = known.forecast
     if forecast is not None and known.steers:
         _mark(kinds, per_cent(good, forecast, known.rest, known.highest), "per cent")
@@ -98,7 +103,7 @@ def _judge(kinds: Kinds, good: Floats, known: Known) -> None:
     reference = _reference(left, forecast)
     _mark(kinds, _ratio(left, reference, *DOUBLED), "doubled")
     _mark(kinds, _ratio(left, reference, *HALVED), "halved")
-    _mark(kinds, _flat(left, forecast), "flat")
+    _mark(kinds, _flat(left, forecast, alike_s), "flat")
     _mark(kinds, _wild(np.where(kinds == "", good, np.nan)), "spike")
     if forecast is not None:
         _mark(kinds, _follows(np.where(kinds == "", good, np.nan), forecast, known.steps), "steps")
@@ -122,14 +127,14 @@ def _ratio(good: Floats, reference: Floats, low: float, high: float) -> Flags:
     return lasting(off, RATIO_S)
 
 
-def _flat(good: Floats, forecast: Floats | None) -> Flags:
-    """One value for twenty seconds; for eight while the forecast moves by five beats or more."""
+def _flat(good: Floats, forecast: Floats | None, alike_s: int) -> Flags:
+    """One value for so many seconds; for eight while the forecast moves by five beats or more."""
     found = np.zeros(len(good), dtype=bool)
     for at, length in lengths(good):
         if length < FLAT_MOVING_S or np.isnan(good[at]):
             continue
         moves = 0.0 if forecast is None else float(np.ptp(forecast[at : at + length]))
-        if length >= FLAT_S or (moves >= MOVES and _lets_go(good, at, at + length)):
+        if length >= alike_s or (moves >= MOVES and _lets_go(good, at, at + length)):
             found[at : at + length] = True
     return found
 

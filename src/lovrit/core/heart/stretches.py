@@ -43,17 +43,25 @@ def running_median(values: Floats, each: int) -> Floats:
     return np.asarray(np.median(windows, axis=1))
 
 
-def held(raw: Floats) -> Floats:
-    """A trace of a strap that tells every two to five seconds, each reading held until the next; others as they are."""
+def told_every(raw: Floats) -> int:
+    """Each how many seconds a strap tells: 1, or 2 to 5; 1 where it tells more seldom, and leaves gaps."""
     there = np.flatnonzero(~np.isnan(raw))
-    if len(there) < 2:
+    every = int(np.median(np.diff(there))) if len(there) > 1 else 1
+    return every if every <= SLOWEST_S else 1
+
+
+def filled(raw: Floats, every: int) -> Floats:
+    """A trace of a strap that tells so seldom, straight from reading to reading."""
+    if every == 1:
         return raw
-    every = int(np.median(np.diff(there)))
-    if not 2 <= every <= SLOWEST_S:
-        return raw
-    last = np.maximum.accumulate(np.where(np.isnan(raw), 0, np.arange(len(raw))))
-    near = np.arange(len(raw)) - last < 2 * every
-    return np.where(near, raw[last], raw)
+    there = np.flatnonzero(~np.isnan(raw))
+    seconds = np.arange(len(raw))
+    between = np.interp(seconds, there, raw[there])
+    last = np.maximum.accumulate(np.where(np.isnan(raw), -len(raw), seconds))
+    next_ = np.minimum.accumulate(np.where(np.isnan(raw), 2 * len(raw), seconds)[::-1])[::-1]
+    lasts = (next_ > len(raw)) & (seconds - last < 2 * every)
+    near = (next_ - last <= 2 * every) | lasts
+    return np.where(near, between, raw)
 
 
 def jumps(good: Floats) -> list[int]:
