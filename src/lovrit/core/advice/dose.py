@@ -14,7 +14,8 @@ from lovrit.core.timeline.sums import HARD
 ALL_OUT = 10
 SHORT_SET_S = 300  # so long at most short rests are meant to wear people down
 HELD_S, MUCH_HARD_S, REPEATED_S = 15, 20 * 60, 8 * 60
-LONGEST_S = ((9.5, 60), (9.0, 270), (8.5, 720), (8.0, 1800))
+NEAR_ALL_OUT = 9.5
+LONGEST_S = ((NEAR_ALL_OUT, 60), (9.0, 270), (8.5, 720), (8.0, 1800))
 RACE_S = 480  # what is done once is held as a race is, at 9 too: a trial of eight minutes
 
 
@@ -210,7 +211,7 @@ def pace_will_not_hold(look: Look) -> Iterator[Note]:
             if i.block == at and i.phase in ("work", "steady")
         ]
         stretch = max(stretches, default=0)
-        if asked < 9.5 and len(stretches) == 1:
+        if asked < NEAR_ALL_OUT and len(stretches) == 1:
             longest = max(longest, RACE_S)
         if stretch <= longest:
             continue

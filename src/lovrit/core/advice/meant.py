@@ -16,10 +16,8 @@ from lovrit.core.slate.written import move_line
 POUND = 0.4536
 EASY, HARD = 4.0, 7.5
 SLOW_S, MUCH_SLOW, SOME_SLOW = 3, 30, 5  # seconds a rep, reps in all, reps of a line
-SEVERAL_BLOCKS, SEVERAL_PRESSES = (
-    2,
-    3,
-)  # of an evening that only pushes; one lift, or a lift and push-ups, is a plan
+# of an evening that only pushes: one lift, or a lift and push-ups, is a plan
+SEVERAL_BLOCKS, SEVERAL_PRESSES = 2, 3
 ROWS = "3 sets of 10 reps, rest 1:00\n  ring row"
 LATE_MIN = 21 * 60  # from then on a hall has neighbours
 EASILY = re.compile(r"\b(easy|gentle|relaxed|recovery)\b", re.IGNORECASE)

@@ -26,9 +26,8 @@ from lovrit.core.recast.round import way_round
 from lovrit.core.session.edits import AddOption, MoveOption, ReplaceBlock, ReplaceMove
 from lovrit.core.slate.line import Line
 
-HEAVY_FOR_CHILDREN = (
-    80.0  # per cent of one's best (Lloyd and others 2014, where the technique is sure)
-)
+# per cent of one's best (Lloyd and others 2014, where the technique is sure)
+HEAVY_FOR_CHILDREN = 80.0
 LONG_RUN_S, RUN_WALK_S = 30 * 60, 180  # of who is new, on end; two minutes' run and one of walking
 LONG_EFFORT, LONG_S = 6.5, 20 * 60  # of children, at a stretch
 BOUNCE_S = 1.0  # what is done once a second or quicker is a small bounce: children land so all day
@@ -119,7 +118,9 @@ def long_run_for_new(look: Look) -> Iterator[Note]:
     """A long run without a pause for people who are new to it: shins and calves come slower than breath."""
     for at, block, laid in look.blocks():
         moves = [look.move(line) for line in block.moves if not line.is_rest]
-        runs = any(move and move.pattern == "gait" and move.impact != "none" for move in moves)
+        runs = moves and all(
+            move and move.pattern == "gait" and move.impact != "none" for move in moves
+        )
         stretch = laid.seconds if not block.works else 0
         if not (look.company.new and runs and stretch >= LONG_RUN_S):
             continue

@@ -101,6 +101,11 @@ class Person(Value):
         return self.age is not None and self.age < CHILD
 
     @property
+    def asks_guardian(self) -> str:
+        """What is asked before a child's heart is kept, as every form of it says."""
+        return f"{self.name} is {self.age}: a guardian decides, in writing where your club asks it. Whose word is it?"
+
+    @property
     def rest(self) -> int:
         """Resting beats a minute: their own, else a usual one."""
         return USUAL_REST if self.rest_hr is None else self.rest_hr

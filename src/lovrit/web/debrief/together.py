@@ -2,7 +2,7 @@
 
 from datetime import date, timedelta
 from statistics import median
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
@@ -31,6 +31,17 @@ class Line(NamedTuple):
     points: str
     name: str = ""
     y: float = 0.0
+
+
+class Frame(NamedTuple):
+    """Where a picture's axes stand, and what is written at them."""
+
+    wide: float = WIDE
+    high: float = HIGH
+    left: float = LEFT
+    right: float = WIDE - RIGHT
+    floor: float = HIGH - UNDER
+    apart: float = 8.0  # from an axis to what is written at it
 
 
 class Kind(NamedTuple):
@@ -66,7 +77,8 @@ def together(request: Request, house: InHouse) -> HTMLResponse:
         kinds = [
             _kind(house, work, kin, names) for kin in records.kinds_since(work, since)[:MOST_KINDS]
         ]
-    return page(request, house, "debrief/together.html", here="debrief", kinds=kinds, whole=whole)
+    values: dict[str, Any] = {"kinds": kinds, "whole": whole, "frame": Frame()}
+    return page(request, house, "debrief/together.html", here="debrief", **values)
 
 
 def _kind(house: House, work: Work, kin: str, names: dict[int, str]) -> Kind:
@@ -169,15 +181,20 @@ def _scores(nights: list[Night]) -> tuple[tuple[float, str], ...]:
     every = sorted(
         (told for one in nights for told in one.scores.values()), key=lambda told: told[1].value
     )
-    shown = {told[1].value: told[0] for told in (every[0], every[len(every) // 2], every[-1])}
-    return tuple((round(scale.y(value), 1), said) for value, said in shown.items())
+    shown = {told[1].value: told[0] for told in (every[0], every[-1], every[len(every) // 2])}
+    placed: list[tuple[float, str]] = []
+    for value, said in shown.items():
+        if all(abs(scale.y(value) - y) >= NAME_HIGH for y, _ in placed):  # no figure on another
+            placed.append((round(scale.y(value), 1), said))
+    return tuple(sorted(placed, reverse=True))
 
 
 def _days(nights: list[Night]) -> tuple[tuple[float, str], ...]:
     """The first, the last and some days between, each at its place."""
     scale, last = _scale(nights), len(nights) - 1
     some = sorted({round(nth * last / (MOST_DAYS - 1)) for nth in range(MOST_DAYS)})
-    return tuple((round(scale.x(nights[nth].day), 1), nights[nth].when[:-5]) for nth in some)
+    days = [nights[nth].day for nth in some]
+    return tuple((round(scale.x(day), 1), f"{date.fromordinal(day):%-d %b}") for day in days)
 
 
 def _lines(nights: list[Night], changed: dict[int, str]) -> tuple[Line, ...]:

@@ -261,9 +261,6 @@ def heart(
     return RedirectResponse(_back_to(request, person_id), 303)
 
 
-NO_GUARDIAN = "{name} is {age}: a guardian decides whether a heart may be kept. Whose word is it?"
-
-
 @router.post("/people/{person_id}/hearts")
 def hearts(
     request: Request,
@@ -280,7 +277,7 @@ def hearts(
         one = people.get(work, person_id)
     word = guardian.strip() if may == "yes" and one.child else ""
     if may == "yes" and one.child and not word:
-        return _shown(request, house, person_id, NO_GUARDIAN.format(name=one.name, age=one.age))
+        return _shown(request, house, person_id, one.asks_guardian)
     with house.database.writing() as work:
         people.change(work, person_id, hearts=may, hearts_since=house.today, guardian=word)
         if may == "no":
