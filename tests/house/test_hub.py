@@ -34,18 +34,23 @@ def test_messages_are_written_as_the_standard_says() -> None:
     )
 
 
+async def listened(hub: Hub, channel: str, many: int) -> None:
+    """Until so many listen to a channel."""
+    async with asyncio.timeout(2):
+        while hub.heard(channel) < many:
+            await asyncio.sleep(0)
+
+
 def test_all_hear_their_channel_in_order() -> None:
     async def go() -> tuple[list[bytes], ...]:
         hub = Hub()
         tasks = [asyncio.create_task(heard(hub, "coach-1", 4)) for _ in range(3)]
         other = asyncio.create_task(heard(hub, "coach-2", 2))
-        await asyncio.sleep(0.01)
-        assert hub.heard("coach-1") == 3
+        await listened(hub, "coach-1", 3)
         for nth in range(3):
             hub.say("coach-1", "state", str(nth))
         hub.say("coach-2", "state", "other")
         told = await asyncio.gather(*tasks, other)
-        await asyncio.sleep(0)
         return tuple(told)
 
     *mine, other = in_a_loop(go())
@@ -73,7 +78,7 @@ def test_everyone_is_let_go_when_the_server_stops() -> None:
     async def go() -> list[str]:
         hub = Hub()
         task = asyncio.create_task(heard(hub, "c", 99))
-        await asyncio.sleep(0.01)
+        await listened(hub, "c", 1)
         hub.close()
         return await asyncio.wait_for(task, 2)
 
