@@ -13,10 +13,11 @@ def in_a_loop(work: Coroutine) -> object:
         return pool.submit(asyncio.run, work).result()
 
 
-async def heard(hub: Hub, channel: str, want: int) -> list[bytes]:
+async def heard(hub: Hub, channel: str, want: int, here: asyncio.Barrier) -> list[bytes]:
     told: list[bytes] = []
 
     async def first() -> list[Message]:
+        await here.wait()
         return [Message(channel, "first", "0")]
 
     async for event in stream(hub, [channel], first):
@@ -34,19 +35,12 @@ def test_messages_are_written_as_the_standard_says() -> None:
     )
 
 
-async def listened(hub: Hub, channel: str, many: int) -> None:
-    """Until so many listen to a channel."""
-    async with asyncio.timeout(2):
-        while hub.heard(channel) < many:
-            await asyncio.sleep(0)
-
-
 def test_all_hear_their_channel_in_order() -> None:
     async def go() -> tuple[list[bytes], ...]:
-        hub = Hub()
-        tasks = [asyncio.create_task(heard(hub, "coach-1", 4)) for _ in range(3)]
-        other = asyncio.create_task(heard(hub, "coach-2", 2))
-        await listened(hub, "coach-1", 3)
+        hub, here = Hub(), asyncio.Barrier(5)
+        tasks = [asyncio.create_task(heard(hub, "coach-1", 4, here)) for _ in range(3)]
+        other = asyncio.create_task(heard(hub, "coach-2", 2, here))
+        await here.wait()
         for nth in range(3):
             hub.say("coach-1", "state", str(nth))
         hub.say("coach-2", "state", "other")
@@ -76,9 +70,9 @@ def test_a_listener_that_cannot_keep_up_is_let_go_and_the_rest_stay() -> None:
 
 def test_everyone_is_let_go_when_the_server_stops() -> None:
     async def go() -> list[str]:
-        hub = Hub()
-        task = asyncio.create_task(heard(hub, "c", 99))
-        await listened(hub, "c", 1)
+        hub, here = Hub(), asyncio.Barrier(2)
+        task = asyncio.create_task(heard(hub, "c", 99, here))
+        await here.wait()
         hub.close()
         return await asyncio.wait_for(task, 2)
 
