@@ -28,7 +28,7 @@ from lovrit.store.revisions import revisions_at
 from lovrit.store.secret import secret_of
 from lovrit.straps.outside import Outside
 
-CLUB = frozenset({"club", "own_move", "strap"})  # tables of what the club holds
+CLUB = frozenset({"club", "own_move", "strap", "person"})  # tables of what the club holds
 MOVES = frozenset({"own_move"})
 MOST_PLANS = (
     64  # whole plans are remembered apart: one is some hundred times larger than what is told of it
@@ -149,7 +149,8 @@ class House:
     def _read(self) -> None:
         """What the club holds, as it is kept by now."""
         with self.database.work() as work:
-            key = (revisions_at(work, MOVES), club.pace(work))
+            mosts = tuple(tuple(sorted(one.items())) for one in club.mosts_of(work) if one)
+            key = (revisions_at(work, MOVES), club.pace(work), mosts)
             if key != self.library_key:
                 self.library, self.library_key = club.library(work), key
             self.schools, self.missing = club.schools(work), club.missing(work)

@@ -14,8 +14,9 @@ from lovrit.core.moves.figure import Drawing
 from lovrit.core.moves.library import Library, shipped
 from lovrit.core.moves.move import Move
 from lovrit.core.moves.names import key_of
+from lovrit.core.tries.in_one_go import usual_of
 from lovrit.core.values import Value, checked, plain
-from lovrit.store.tables import AsideRow, ClubRow, LearntRow, OwnMoveRow
+from lovrit.store.tables import AsideRow, ClubRow, LearntRow, OwnMoveRow, PersonRow
 
 
 def choice(work: Work, key: str) -> object:
@@ -176,12 +177,21 @@ def paces(work: Work) -> dict[int, Quickness]:
 
 
 def library(work: Work) -> Library:
-    """The moves that ship with the club's own, at the club's pace."""
+    """The moves that ship with the club's own, at the club's pace, with what most here do of them in one go."""
     own = [checked(Move, row.body) for row in work.exec(select(OwnMoveRow))]
     factor, rests_on = pace(work)
-    if not own and not rests_on:
+    mosts = [one for one in mosts_of(work) if one]
+    if not own and not rests_on and not mosts:
         return shipped()
-    return shipped().with_own(own).at_pace(factor, rests_on)
+    known = shipped().with_own(own).at_pace(factor, rests_on)
+    return known.done_here(usual_of(mosts, known)) if mosts else known
+
+
+def mosts_of(work: Work) -> tuple[dict[str, float], ...]:
+    """What people do in one go, each person's by move; of who was let go nothing."""
+    there = col(PersonRow.gone_ms).is_(None)
+    query = select(PersonRow.mosts).where(there).order_by(col(PersonRow.id))
+    return tuple(dict(one) for one in work.exec(query))
 
 
 def own_keys(work: Work) -> set[str]:

@@ -112,6 +112,7 @@ class PersonRow(SQLModel, table=True):
     born: int | None = None  # the year; where it is there, the age is told from it
     hearts: str = ""  # whether what a strap told may be kept
     hearts_since: str | None = None
+    mosts: dict[str, float] = Field(default_factory=dict, sa_column=Column(JSON, nullable=False))
     guardian: str = ""  # whose word it was, where somebody is a child
     link_no: int = 0  # which of their own links holds; those given before have ended
 

@@ -4,12 +4,14 @@ from collections.abc import Iterator
 from typing import ClassVar, Literal
 
 from lovrit.core.blocks.block import Block, Form, Repeats
+from lovrit.core.blocks.fade import read_counts
 from lovrit.core.blocks.floor import Floor
 from lovrit.core.blocks.for_time import DEFAULT_ROUND_S, raced, read_rounds
 from lovrit.core.blocks.options import AIMS, CAP, DROP_LAST, REST_BY_CLOCK
 from lovrit.core.blocks.parts import Count, Seconds
 from lovrit.core.blocks.roles import AIMS as SAID_AIMS
 from lovrit.core.blocks.roles import RESTS, Saying
+from lovrit.core.blocks.score import Scoring, most_score
 from lovrit.core.blocks.step import Case, Laying, Step
 from lovrit.core.blocks.worktime import FACTOR, round_s
 from lovrit.core.moves.library import Library
@@ -74,6 +76,30 @@ class Quality(Block):
     def is_forecast(self) -> bool:
         """Rounds take what they take."""
         return True
+
+    @property
+    def _to_the_most(self) -> bool:
+        """Whether each round is as many as one can of one move."""
+        works = [line for line in self.moves if not line.is_rest]
+        tasks = works[0].tasks if len(works) == 1 else ()
+        return len(tasks) == 1 and bool(tasks[0].amount and tasks[0].amount.form == "max")
+
+    @property
+    def asks_for(self) -> str | None:
+        """What each round came to, where it is as many as one can."""
+        return "reps of each round, or seconds" if self._to_the_most else None
+
+    def read_score(self, said: str, given: Scoring) -> str:
+        """Reps (of a hold seconds) round by round, or of the first alone."""
+        if not self._to_the_most:
+            return super().read_score(said, given)
+        works = [line for line in self.moves if not line.is_rest]
+        move = given.library.find(works[0].tasks[0].name)
+        return most_score(said, self.rounds.high, "s" if move and move.counted == "s" else "reps")
+
+    def reads(self, score: str) -> str:
+        """How they fell, round by round."""
+        return read_counts(score, self.rounds.high) if self._to_the_most else ""
 
     def visits(self, line: int, library: Library) -> float:
         """Its rounds."""

@@ -54,7 +54,7 @@ LIFTED = (
 )
 # the quickest of people take half of what a quick person takes; what is quicker still was misread or mistyped
 QUICKEST = 2
-MOST_ROUNDS, MOST_KG, MOST_REPS = 200, 500, 100
+MOST_ROUNDS, MOST_KG, MOST_REPS, MOST_IN_ONE_GO = 200, 500, 100, 5000
 
 
 class Impossible(LovritError):
@@ -272,6 +272,24 @@ def reps_score(said: str, sets: int) -> str:
     return f"{int(found['reps'])} reps" + (
         f", {done} {'set' if done == 1 else 'sets'}" if done else ""
     )
+
+
+def most_score(said: str, rounds: int, unit: str) -> str:
+    """As many as went in each of some rounds, or in the first alone; ``unit`` is reps or s.
+
+    Raises:
+        Impossible: if it is none, or there were not so many rounds.
+    """
+    found = COUNTS.fullmatch(re.sub(r"(?<=\d)\s*s(?:ec\w*)?\b", "", said) if unit == "s" else said)
+    values = [int(one[:6]) for one in re.findall(r"\d+", said)] if found else []
+    if not values or not max(values) or max(values) > MOST_IN_ONE_GO:
+        raise Impossible(
+            f"Write the {unit} of each round, such as 22 18 15, or of the first alone."
+        )
+    if len(values) > rounds:
+        have = "was 1 round" if rounds == 1 else f"were {rounds} rounds"
+        raise Impossible(f"There {have}; these are {len(values)}.")
+    return f"{' '.join(map(str, values))} {unit}"
 
 
 def load_score(said: str, sets: int = 1) -> str:

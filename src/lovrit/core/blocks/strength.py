@@ -13,7 +13,7 @@ from lovrit.core.blocks.score import Scoring, load_score, reps_score
 from lovrit.core.blocks.sets import CHANGE
 from lovrit.core.blocks.stay import at_stations
 from lovrit.core.blocks.step import Laying, Step
-from lovrit.core.blocks.worktime import fresh_s, line_s, reps_s
+from lovrit.core.blocks.worktime import line_s, reps_s
 from lovrit.core.clock import clock
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.names import FREE
@@ -204,8 +204,6 @@ class Strength(Block):
         def work_s(at: int, nth: int) -> int:
             task, reps = self.moves[at].tasks[0], self.reps_in(nth)
             library, case = laying.library, laying.case
-            if task.amount and task.amount.form == "max":
-                return round(fresh_s(task, library, case))
             if task.amount:
                 return line_s(self.moves[at], library, case) or 0
             once = reps * task.rep_s if task.rep_s else reps_s(task.name, reps, library, case)

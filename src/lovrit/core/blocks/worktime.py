@@ -123,6 +123,8 @@ def _task_s(task: Task, person: Tiring) -> float | None:
         return None if any(part is None for part in parts) else sum(part or 0 for part in parts)
     if task.amount is None:
         return None
+    if task.amount.form == "max":
+        return fresh_s(task, person.library, person.case) or None
     sides = 2 if task.side == "each" else 1
     taken = [_amount_s(task.amount, task.name, person, task.rep_s, task.load) for _ in range(sides)]
     return None if any(part is None for part in taken) else sum(part or 0 for part in taken)
@@ -139,7 +141,7 @@ def amount_s(
     case: Case = "likely",
     slow_s: int | None = None,
 ) -> float | None:
-    """Seconds of an amount of a move by somebody fresh; None for as much as one can."""
+    """Seconds of an amount of a move by somebody fresh; None for as much as one can, which ``fresh_s`` knows."""
     return _amount_s(amount, name, Tiring(library, case), slow_s)
 
 

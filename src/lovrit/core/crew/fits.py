@@ -11,7 +11,7 @@ from lovrit.core.crew.person import DOES_NOT, OLDER, Chosen, Person
 from lovrit.core.moves.guess import stand_in
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move
-from lovrit.core.moves.names import key_of
+from lovrit.core.moves.names import FREE, key_of
 from lovrit.core.slate.line import Line, Task, Way
 from lovrit.core.slate.written import task_said
 from lovrit.core.values import Value
@@ -254,15 +254,37 @@ def told(person: Person, line: Line, library: Library) -> tuple[str, ...]:
     Every page, card and screen that tells one person says this.
     """
     return tuple(
-        _with_amount(task, own)
+        _with_amount(task, own, own_most(person, task, library), library)
         for task, own in zip(line.tasks, cells(person, line, library), strict=True)
     )
 
 
-def _with_amount(task: Task, own: Cell) -> str:
+def _with_amount(task: Task, own: Cell, most: float | None, library: Library) -> str:
     load = "" if own.load is None else f", {number(own.load)} kg"
     said = f"{task_said(task.but(load=None), own.does)}{load}"
-    return f"{said}: ask your coach" if own.open else said
+    if own.open:
+        return f"{said}: ask your coach"
+    if most is None or own.swapped or not task.amount or task.amount.form != "max":
+        return said
+    move = library.find(task.name)
+    return f"{said} ({number(most)}{' s' if move and move.counted == 's' else ''} so far)"
+
+
+def own_most(person: Person, task: Task, library: Library) -> float | None:
+    """How much of a task somebody does in one go, fresh: reps, or seconds of a hold; None where nobody knows."""
+    move = library.find(task.name)
+    if move is None or task.load or not goes_by_itself(move):
+        return None
+    return person.mosts.get(key_of(move.name)) if key_of(task.name) in _names(move) else None
+
+
+def goes_by_itself(move: Move | None) -> bool:
+    """Whether how often a move goes in one go is its own; with a weight it is the weight's."""
+    return move is not None and move.counted in ("reps", "s") and not set(move.kit) & FREE
+
+
+def _names(move: Move) -> frozenset[str]:
+    return frozenset(map(key_of, (move.name, *move.also)))
 
 
 def choices(person: Person, line: Line, library: Library) -> tuple[str, ...]:

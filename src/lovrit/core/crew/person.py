@@ -54,7 +54,7 @@ class Person(Value):
     ``share`` is how much of the hard work is theirs; ``threshold_hr`` the beats of an hour's hardest; ``measured`` how
     and when the heart figures were. ``level`` (1 to 5) only mixes groups and is never shown to others; ``together``
     and ``apart`` are ids of those they go with, or not. ``bests`` are the heaviest that they lifted once: kg by a
-    move's key.
+    move's key; ``mosts`` what they do of a move in one go, fresh: reps, or seconds of a hold.
     ``limit_hr`` is what their heart is not to pass, as they or their doctor said. ``by_age`` is the formula that a
     highest is taken from where nobody measured it; ``heart`` what was learnt of how theirs rises and falls. ``born`` is
     their year of birth, from which ``age`` is told. ``hearts`` is whether what a strap told may be kept, said on
@@ -88,6 +88,7 @@ class Person(Value):
     together: tuple[int, ...] = ()
     apart: tuple[int, ...] = ()
     bests: dict[str, Annotated[float, Field(gt=0, le=500)]] = field(default_factory=dict)
+    mosts: dict[str, Annotated[float, Field(gt=0, le=5000)]] = field(default_factory=dict)
     limit_hr: Annotated[int | None, Field(ge=90, le=220)] = None
     by_age: Formula = USUAL
     heart: Fitted | None = None

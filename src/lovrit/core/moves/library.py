@@ -127,6 +127,14 @@ class Library(Value):
         """This library with seconds as a club's scores have them."""
         return Library(moves=self.moves, pace=pace, rests_on=rests_on)
 
+    def done_here(self, fresh: dict[str, int]) -> "Library":
+        """This library with what this club does in one go, by a move's key."""
+        moves = tuple(
+            move.but(fresh=fresh[key]) if (key := key_of(move.name)) in fresh else move
+            for move in self.moves
+        )
+        return Library(moves=moves, pace=self.pace, rests_on=self.rests_on)
+
     def kit(self) -> tuple[str, ...]:
         """All kit that some move is done with, by name."""
         return tuple(sorted({name for move in self.moves for name in move.kit}))

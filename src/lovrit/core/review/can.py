@@ -15,13 +15,15 @@ from lovrit.core.blocks.block import Block
 from lovrit.core.blocks.build import Build
 from lovrit.core.blocks.for_time import ForTime
 from lovrit.core.blocks.intervals import Intervals
+from lovrit.core.blocks.quality import Quality
 from lovrit.core.blocks.strength import Strength
 from lovrit.core.clock import read_clock
+from lovrit.core.crew.fits import goes_by_itself
 from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move
 from lovrit.core.moves.names import key_of
 from lovrit.core.moves.once import lifted_once
-from lovrit.core.review.kin import COUNTED, HELD, LIFTED, ROUNDS, TIME, TIMES
+from lovrit.core.review.kin import COUNTED, LIFTED, ROUNDS, TIME, TIMES
 from lovrit.core.slate.line import Line, reps_of
 
 What = Literal["rate", "most", "load", "hold", "pace"]
@@ -32,6 +34,7 @@ UNITS: dict[What, str] = {
 ON_A_MACHINE_M, ON_FOOT_M = 500, 100
 MOST_TELLING = 10  # of more reps a load says little of what is lifted once
 REPS = re.compile(r"(\d{1,4})(?: reps)?")
+HELD_EACH = re.compile(r"(\d+(?: \d+)*) s")
 BARE = re.compile(r"\d+(?:[ ,]+\d+)*")
 HOLDS_DAYS, OLD_DAYS = (
     120,
@@ -110,8 +113,11 @@ def _lifted(one: _Score) -> Found | None:
 
 
 def _held(one: _Score) -> Found | None:
-    told = HELD.fullmatch(one.said)
-    return _of("hold", float(told[1])) if told and one.block.kind == "hold-ladder" else None
+    told = HELD_EACH.fullmatch(one.said)
+    to_the_most = isinstance(one.block, Quality) and not one.line.tasks[0].load
+    if not told or not (to_the_most or one.block.kind == "hold-ladder"):
+        return None
+    return _of("hold", max(map(float, told[1].split())))
 
 
 def _timed(one: _Score) -> Found | None:
@@ -165,8 +171,9 @@ def _counted(one: _Score) -> Found | None:
     amount = one.line.tasks[0].amount
     if not values or one.move.counted != "reps" or (told and not said.endswith("reps")):
         return None
-    if isinstance(block, Strength):
-        return _of("most", max(values)) if amount and amount.form == "max" else None
+    if isinstance(block, (Strength, Quality)):
+        whole = amount and amount.form == "max" and not one.line.tasks[0].load
+        return _of("most", max(values)) if whole and goes_by_itself(one.move) else None
     if not isinstance(block, Intervals) or block.each or len(block.pattern) != 1:
         return None
     work_s = block.pattern[0].work.seconds

@@ -1,4 +1,4 @@
-"""Levels that may rise: what people did in the classes of the last weeks, and what the rule proposes of it."""
+"""What is proposed on the fit sheet: levels that may rise by what people did lately, and sets beyond what they do."""
 
 from collections.abc import Iterator
 from datetime import date, timedelta
@@ -14,6 +14,7 @@ from lovrit.core.crew.rising import Did, Rise, rise
 from lovrit.core.run.event import Event
 from lovrit.core.run.events.kinds import KNOWN
 from lovrit.core.run.frozen import Frozen, UnreadableClass
+from lovrit.core.tries.in_one_go import TooMuch, too_much
 from lovrit.house.folded import folded
 from lovrit.house.house import House
 from lovrit.store import classes, people, sessions
@@ -34,18 +35,35 @@ class RiseRow(NamedTuple):
     rise: Rise
 
 
+class BeyondRow(NamedTuple):
+    """Somebody of whom a station (from 0) asks more than they do in one go."""
+
+    person: Person
+    station: int
+    much: TooMuch
+
+
 Done = dict[tuple[int, str], list[Did]]  # by person and station
 
 
 @router.get("/crew/{session_id}/rises")
 def rises(house: InHouse, session_id: Id) -> HTMLResponse:
-    """The levels that may rise, among those who come to a session; a part of the fit sheet."""
+    """What is proposed to those who come to a session, with a press each; a part of the fit sheet."""
     with house.database.work() as work:
         row = sessions.get(work, session_id)
         coming = [one for one, _ in people.comers(work, session_id)]
         did = _did(house, work)
     today = date.fromisoformat(house.today)
-    lines = stations_in(house.plan(row.text).session)
+    session = house.plan(row.text).session
+    lines = stations_in(session)
+    beyond = [
+        BeyondRow(one, nth, much)
+        for one in coming
+        if one.mosts
+        for nth, line in enumerate(lines)
+        for much in [too_much(one, line, session.blocks, house.library)]
+        if much
+    ]
     found = [
         RiseRow(one, nth, told)
         for one in coming
@@ -53,7 +71,7 @@ def rises(house: InHouse, session_id: Id) -> HTMLResponse:
         for told in [rise(one, line, house.library, did.get((one.id, line.name), ()), today)]
         if told
     ]
-    return HTMLResponse(render(house, "crew/rises.html", session=row, rises=found))
+    return HTMLResponse(render(house, "crew/rises.html", session=row, rises=found, beyond=beyond))
 
 
 def _did(house: House, work: Work) -> Done:

@@ -109,4 +109,8 @@ def _kept(person: Person, fact: Fact) -> tuple[str, str]:
             if person.pace_100_s == pace
             else ("pace", f"keep {pace} s for 100 m as their pace")
         )
+    if shown.what in ("most", "hold"):
+        most, unit = round(shown.value), " s" if shown.what == "hold" else ""
+        same = person.mosts.get(shown.move) == most
+        return ("", "") if same else ("most", f"keep {most}{unit} as what they do in one go")
     return "", ""

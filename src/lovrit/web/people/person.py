@@ -7,12 +7,14 @@ from urllib.parse import urlsplit
 
 from fastapi import APIRouter, Form, Request
 from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
+from pydantic import BaseModel, Field
 
 from lovrit.core.crew.dose import SHARES
 from lovrit.core.crew.highest import BY_AGE
 from lovrit.core.crew.person import DOES_NOT, Cleared, Limit, Share, Standing
 from lovrit.core.days import NoSuchDay
 from lovrit.core.moves.names import key_of
+from lovrit.core.review.can import What
 from lovrit.core.tonight.people import last_said
 from lovrit.core.values import LovritError, plain
 from lovrit.house.abilities import abilities
@@ -31,7 +33,14 @@ from lovrit.web.people.charts import charts_of
 router = APIRouter()
 MOST_CLASSES, MOST_CHANGES = 200, 30
 MoveKey = Annotated[str, Form(max_length=120)]
+# which facts a kept figure is taken from
+SAYS: dict[str, tuple[What, ...]] = {
+    "best": ("load",),
+    "pace": ("pace",),
+    "most": ("most", "hold"),
+}
 BEST = re.compile(r"(.*\D)\s+(\d{1,3}(?:[.,]\d+)?)\s*(?:kg)?", re.ASCII)
+MOST = re.compile(r"(.*\D)\s+(\d{1,4})\s*(?:reps?|s|sec)?", re.ASCII)
 
 
 class NotOne(LovritError):
@@ -129,40 +138,41 @@ def stands(
     return RedirectResponse(f"/people/{person_id}", 303)
 
 
+class Goes(BaseModel):
+    """With whom somebody goes and how far, as it is typed."""
+
+    threshold: Annotated[str, Field(max_length=5)] = ""
+    measured: Annotated[str, Field(max_length=80)] = ""
+    level: Annotated[str, Field(max_length=5)] = ""
+    share: Share = ""
+    together: Annotated[str, Field(max_length=300)] = ""
+    apart: Annotated[str, Field(max_length=300)] = ""
+    bests: Annotated[str, Field(max_length=400)] = ""
+    mosts: Annotated[str, Field(max_length=400)] = ""
+
+
 @router.post("/people/{person_id}/goes")
 def goes(
-    request: Request,
-    house: InHouse,
-    person_id: Id,
-    threshold: Annotated[str, Form(max_length=5)] = "",
-    measured: Annotated[str, Form(max_length=80)] = "",
-    level: Annotated[str, Form(max_length=5)] = "",
-    share: Annotated[Share, Form()] = "",
-    together: Annotated[str, Form(max_length=300)] = "",
-    apart: Annotated[str, Form(max_length=300)] = "",
-    bests: Annotated[str, Form(max_length=400)] = "",
+    request: Request, house: InHouse, person_id: Id, said: Annotated[Goes, Form()]
 ) -> Response:
     """Say with whom somebody goes, on which level, how much of the hard work is theirs, and their threshold."""
-    typed = {
-        "threshold": threshold, "measured": measured, "level": level, "together": together, "apart": apart,
-        "bests": bests, "share": share,
-    }  # fmt: skip
     with house.database.writing() as work:
         known = {
             one.name.casefold(): one.id for one in people.everyone(work) if one.id != person_id
         }
         try:
             people.change(
-                work, person_id, share=share, measured=" ".join(measured.split()),
-                threshold_hr=_figure(threshold, "A threshold is from 80 to 220 beats.", 80, 220),
-                level=_figure(level, "A level is from 1 to 5.", 1, 5),
-                together=_named(together, known), apart=_named(apart, known), bests=_lifted(bests),
+                work, person_id, share=said.share, measured=" ".join(said.measured.split()),
+                threshold_hr=_figure(said.threshold, "A threshold is from 80 to 220 beats.", 80, 220),
+                level=_figure(said.level, "A level is from 1 to 5.", 1, 5),
+                together=_named(said.together, known), apart=_named(said.apart, known),
+                bests=_lifted(said.bests), mosts=_done_in_one_go(said.mosts),
             )  # fmt: skip
         except NotOne as error:
             refused = str(error)
         else:
             return RedirectResponse(f"/people/{person_id}", 303)
-    return _shown(request, house, person_id, refused, typed)
+    return _shown(request, house, person_id, refused, said.model_dump())
 
 
 def _figure(text: str, why: str, least: int, most: int) -> int | None:
@@ -174,12 +184,29 @@ def _figure(text: str, why: str, least: int, most: int) -> int | None:
 
 def _lifted(text: str) -> dict[str, float]:
     """Bests as they are written: “deadlift 100, back squat 80 kg”."""
+    return _by_move(text, BEST, 500, "is no best; write a move and its kilograms: deadlift 100.")
+
+
+def _done_in_one_go(text: str) -> dict[str, float]:
+    """What is done in one go as it is written: “push-up 22, plank 75 s”."""
+    return _by_move(
+        text, MOST, 5000, "isn’t it; write a move and how many, or seconds: push-up 22."
+    )
+
+
+def _by_move(text: str, written: re.Pattern[str], most: float, why: str) -> dict[str, float]:
+    """Figures by a move's key, with commas between them.
+
+    Raises:
+        NotOne: if one of them isn't a move and a figure, or is more than anybody has.
+    """
     found = {}
     for one in filter(None, (part.strip() for part in text.replace("\n", ",").split(", "))):
-        said = BEST.fullmatch(one.rstrip(","))
-        if not said or not 0 < float(said[2].replace(",", ".")) <= 500:
-            raise NotOne(f"“{one}” is no best; write a move and its kilograms: deadlift 100.")
-        found[key_of(said[1])] = float(said[2].replace(",", "."))
+        said = written.fullmatch(one.rstrip(","))
+        value = float(said[2].replace(",", ".")) if said else 0.0
+        if not said or not 0 < value <= most:
+            raise NotOne(f"“{one}” {why}")
+        found[key_of(said[1])] = value
     return found
 
 
@@ -194,7 +221,10 @@ def _named(text: str, known: dict[str, int]) -> list[int]:
 
 @router.post("/people/{person_id}/can")
 def can(
-    house: InHouse, person_id: Id, what: Annotated[Literal["best", "pace"], Form()], move: MoveKey
+    house: InHouse,
+    person_id: Id,
+    what: Annotated[Literal["best", "pace", "most"], Form()],
+    move: MoveKey,
 ) -> Response:
     """What their scores say is kept as a figure of theirs, which loads and forecasts go by from then on."""
     with house.database.writing() as work:
@@ -203,11 +233,13 @@ def can(
             (fact.shown.move, fact.shown.what): fact.shown.value
             for fact in abilities(house, work, person_id)
         }
-        value = facts.get((move, "load" if what == "best" else "pace"))
+        value = next((facts[move, one] for one in SAYS[what] if (move, one) in facts), None)
         if value is None:
             raise NotOne("Their scores have changed since: look again.")
         if what == "best":
             people.change(work, person_id, bests={**one.bests, move: round(value * 2) / 2})
+        elif what == "most":
+            people.change(work, person_id, mosts={**one.mosts, move: round(value)})
         else:
             people.change(work, person_id, pace_100_s=round(value))
     return RedirectResponse(f"/people/{person_id}", 303)
