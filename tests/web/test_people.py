@@ -211,3 +211,41 @@ def test_what_somebody_can_do_stands_on_their_page_and_is_kept_by_a_press(
     assert "lifts once back squat 76 kg; 24 s for 100 m on foot" in page and "keep 76" not in page
     again = client.post("/people/1/can", data={"what": "best", "move": "swing"})
     assert again.status_code == 422 or "look again" in again.text
+
+
+def test_what_somebody_does_in_one_go_is_kept_and_felt_on_every_page(
+    client: TestClient, clock: Clock
+) -> None:
+    text = "title: Test\n\n3 rounds for quality, rest 2:00\n  max push-up\n"
+    number = client.post("/desk", data={"text": text}).url.path.rsplit("/", 1)[1]
+    client.post(f"/crew/{number}/place", data={"person": 1, "group": 0})
+    class_id = on_floor(client, number)
+    happen(client, class_id, "start")
+    clock.on(900)
+    happen(client, class_id, "end")
+    fields = {"op": "most", "block": 0, "person": 1, "text": "9 8 6"}
+    assert client.post(f"/debrief/{class_id}/score", data=fields).status_code == 200
+    client.get("/debrief")
+    assert "keep 9 as what they do in one go" in client.get("/people/1").text
+    client.post("/people/1/can", data={"what": "most", "move": "push up"})
+    page = client.get("/people/1").text
+    assert "does in one go 9 push up" in page and "keep 9" not in page
+
+    again = "title: Again\n\n1 round for quality\n  max push-up\n\namrap 8:00\n  12 push-up\n  9 squat\n"
+    number = client.post("/desk", data={"text": again}).url.path.rsplit("/", 1)[1]
+    client.post(f"/crew/{number}/place", data={"person": 1, "group": 0})
+    offered = client.get(f"/crew/{number}/rises").text
+    assert "at most 9 in one go" in offered and "push-up on knees from now on" in offered
+    class_id = on_floor(client, number)
+    assert "max push-up (9 so far)" in client.get(f"/run/{class_id}/cards").text
+    client.post(f"/crew/{number}/rise", data={"person": 1, "station": 0, "at": 1})
+    assert "at most 9" not in client.get(f"/crew/{number}/rises").text
+    assert "push-up on knees" in client.get(f"/crew/{number}/fit").text
+
+    assert "as people here do" not in client.get("/moves/push-up").text
+    for person, most in ((2, "push-up 30"), (3, "push-up 34 reps, plank 80 s")):
+        client.post(f"/people/{person}/goes", data={"mosts": most})
+    move = client.get("/moves/push-up").text
+    assert "about <b>30</b> in one go fresh, as people here do" in move
+    refused = client.post("/people/3/goes", data={"mosts": "push-up many"})
+    assert refused.status_code == 422 and "push-up many" in refused.text

@@ -22,11 +22,13 @@ class Library(Value):
     """Moves by name. Asking is forgiving: plural, hyphen and the move's other names all find it.
 
     ``pace`` is how long this club takes where a usual person takes 1, as its scores say; ``rests_on`` so many scores.
+    ``by_people_here`` are keys of the moves whose ``fresh`` is what this club's people do.
     """
 
     moves: tuple[Move, ...]
     pace: float = 1.0
     rests_on: int = 0
+    by_people_here: frozenset[str] = frozenset()
 
     @cached_property
     def _by_key(self) -> dict[str, Move]:
@@ -133,7 +135,9 @@ class Library(Value):
             move.but(fresh=fresh[key]) if (key := key_of(move.name)) in fresh else move
             for move in self.moves
         )
-        return Library(moves=moves, pace=self.pace, rests_on=self.rests_on)
+        return Library(
+            moves=moves, pace=self.pace, rests_on=self.rests_on, by_people_here=frozenset(fresh)
+        )
 
     def kit(self) -> tuple[str, ...]:
         """All kit that some move is done with, by name."""

@@ -23,7 +23,7 @@ from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move
 from lovrit.core.moves.names import key_of
 from lovrit.core.moves.once import lifted_once
-from lovrit.core.review.kin import COUNTED, LIFTED, ROUNDS, TIME, TIMES
+from lovrit.core.review.kin import COUNTED, HELD, LIFTED, ROUNDS, TIME, TIMES
 from lovrit.core.slate.line import Line, reps_of
 
 What = Literal["rate", "most", "load", "hold", "pace"]
@@ -34,7 +34,6 @@ UNITS: dict[What, str] = {
 ON_A_MACHINE_M, ON_FOOT_M = 500, 100
 MOST_TELLING = 10  # of more reps a load says little of what is lifted once
 REPS = re.compile(r"(\d{1,4})(?: reps)?")
-HELD_EACH = re.compile(r"(\d+(?: \d+)*) s")
 BARE = re.compile(r"\d+(?:[ ,]+\d+)*")
 HOLDS_DAYS, OLD_DAYS = (
     120,
@@ -113,7 +112,7 @@ def _lifted(one: _Score) -> Found | None:
 
 
 def _held(one: _Score) -> Found | None:
-    told = HELD_EACH.fullmatch(one.said)
+    told = HELD.fullmatch(one.said)
     to_the_most = isinstance(one.block, Quality) and not one.line.tasks[0].load
     if not told or not (to_the_most or one.block.kind == "hold-ladder"):
         return None

@@ -10,6 +10,7 @@ from lovrit.core.blocks.amrap import Amrap
 from lovrit.core.blocks.block import Block
 from lovrit.core.blocks.build import Build
 from lovrit.core.blocks.intervals import Intervals
+from lovrit.core.blocks.quality import Quality
 from lovrit.core.blocks.strength import Strength
 from lovrit.core.clock import read_clock
 from lovrit.core.crew.fits import at_line
@@ -21,7 +22,7 @@ from lovrit.core.slate.line import reps_of
 ROUNDS = re.compile(r"(\d+) \+ (\d+)")
 TIME = re.compile(r"\d+:[0-5]\d")
 TIMES = re.compile(r"\d+:[0-5]\d(?: \d+:[0-5]\d)*")
-HELD = re.compile(r"(\d+) s")
+HELD = re.compile(r"(\d+(?: \d+)*) s")
 LIFTED = re.compile(r"(\d+(?:\.\d+)?) kg(?: x (\d+))?(?:, \d+ sets?)?")
 KEPT = re.compile(r"(\d+) of \d+(?: \+ \d+)?")
 COUNTED = re.compile(r"(\d+(?: \d+)*) (?:reps|m|cal)")
@@ -76,7 +77,7 @@ def worth(block: Block, score: str) -> Worth | None:
     elif TIMES.fullmatch(said) and isinstance(block, Intervals) and block.each:
         found = Worth("slowest_s", max(map(read_clock, said.split())), False)
     elif held := HELD.fullmatch(said):
-        found = Worth("hold_s", float(held[1]), True)
+        found = Worth("hold_s", max(map(float, held[1].split())), True)
     elif lifted := LIFTED.fullmatch(said):
         found = _lifted(block, float(lifted[1]), int(lifted[2] or 0))
     elif kept := KEPT.fullmatch(said):
@@ -99,7 +100,9 @@ def _lifted(block: Block, kg: float, reps: int) -> Worth | None:
 
 
 def _counted(block: Block, values: list[float]) -> Worth | None:
-    """Reps or metres in all, where all works were counted or all of them in one figure."""
+    """Reps or metres in all, where all works were counted or all of them in one figure; of rounds to the most the best."""
+    if isinstance(block, Quality):
+        return Worth("reps", max(values), True)
     works = block.count.high * len(block.pattern) if isinstance(block, Intervals) else 0
     return Worth("reps", sum(values), True) if len(values) in (1, works) else None
 

@@ -111,6 +111,7 @@ def one(request: Request, house: InHouse, name: str) -> HTMLResponse:
     shown = picture_of(drawn) if drawn else picture(move.name)
     values: dict[str, Any] = {
         "move": move,
+        "here": key_of(move.name) in house.library.by_people_here,
         "own": own,
         "picture": shown,
         "uses": uses,
