@@ -113,6 +113,32 @@ def test_a_thinned_trace_still_tells_what_the_whole_one_did(house: House) -> Non
     assert "Not to be trusted" not in house.client.get(f"/debrief/{class_id}").text
 
 
+@pytest.mark.parametrize("do", ["freeze", "throw", "by-effort"])
+def test_what_is_said_of_a_heart_while_it_is_learnt_stays(
+    house: House, monkeypatch: pytest.MonkeyPatch, do: str
+) -> None:
+    ran(house)
+    house.floor.learn()
+    ran(house)
+    clean, said = house.floor.cleaned.of, []
+    database = house.floor.house.database
+
+    def meanwhile(*given: object) -> object:
+        monkeypatch.undo()
+        found = clean(*given)
+        house.client.post("/people/1/heart", data={"do": do})
+        with database.work() as work:
+            said.append(people.get(work, 1))
+        return found
+
+    monkeypatch.setattr(house.floor.cleaned, "of", meanwhile)
+    learn_newest(database, house.floor.cleaned, house.floor.live, house.clock.ms)
+    with database.work() as work:
+        one, other = people.get(work, 1), people.get(work, 2)
+    assert other.heart and other.heart.evenings == 2 and [one] == said
+    assert one.effort_only or one.heart is None or one.heart.frozen
+
+
 def test_a_heart_is_learnt_used_frozen_and_thrown_away(house: House) -> None:
     class_id = ran(house)
     house.floor.learn()

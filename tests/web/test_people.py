@@ -249,3 +249,25 @@ def test_what_somebody_does_in_one_go_is_kept_and_felt_on_every_page(
     assert "about <b>30</b> in one go fresh, as people here do" in move
     refused = client.post("/people/3/goes", data={"mosts": "push-up many"})
     assert refused.status_code == 422 and "push-up many" in refused.text
+
+
+def test_a_year_of_somebody_stands_on_one_page(client: TestClient, clock: Clock) -> None:
+    text = "title: Weekly\n\n3 rounds of 40/20 at 6\n  squat\n"
+    for week in range(5):
+        number = client.post("/desk", data={"text": text}).url.path.rsplit("/", 1)[1]
+        for person in (1, 2) if week != 2 else (2,):
+            client.post(f"/crew/{number}/place", data={"person": person, "group": 0})
+        class_id = on_floor(client, number)
+        happen(client, class_id, "start")
+        if week == 4:
+            happen(client, class_id, "stops", person="1")
+        clock.on(100)
+        happen(client, class_id, "end")
+        happen(client, class_id, "felt", person="1", value=8)
+        clock.on(7 * 86_400)
+    client.get("/debrief")
+    page = client.get("/people/1/progress").text
+    assert "came to 4 of 5 classes" in page and "felt 2 above what was asked" in page
+    assert "stopped early once" in page and page.count('<rect class="came"') == 4
+    assert "wasn’t there" in page and "felt 8 of 6 asked, stopped early" in page
+    assert client.get("/people/9/progress").text.count("<rect") == 0

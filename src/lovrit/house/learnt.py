@@ -104,8 +104,12 @@ def learn_hearts(
         ]
         told[comer.id] = _learn(kept.person, evenings, kept.heart)
     with database.writing() as work:
-        for person, fit in told.items():
-            people.set_heart(work, person, fit)
+        for person in list(told):
+            # what was frozen, thrown away or refused meanwhile stays as it was said
+            if people.kept_heart(work, person) != known[person]:
+                del told[person]
+            else:
+                people.set_heart(work, person, told[person])
     return told
 
 

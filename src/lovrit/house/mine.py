@@ -12,7 +12,7 @@ from lovrit.core.review.scores import score
 from lovrit.core.timeline.plan import Plan
 from lovrit.core.values import plain
 from lovrit.house.house import House
-from lovrit.house.over_time import Again, Series, drawn, series_of
+from lovrit.house.over_time import Again, Series, series_from, series_of
 from lovrit.house.signed import link, numbers_of
 from lovrit.store import answers, classes, own, people
 from lovrit.store.changed import listed as changed_of
@@ -105,7 +105,7 @@ def changed(house: House, work: Work, mine: Person) -> list[Series]:
         if not row.at_home:
             _scores_of(house, row, me, alone, labels)
     own_series = [
-        drawn(f"{labels[key]}, alone", key[1], times)
+        series_from(f"{labels[key]}, alone", key[1], times)
         for key, times in alone.items()
         if len({one.day for one in times}) > 1
     ]

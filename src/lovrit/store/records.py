@@ -180,6 +180,28 @@ def scores_like(work: Work, kin: str, until: str, most: int) -> list[Kept]:
     return _scores(work, col(ScoreRow.kin) == kin, col(ScoreRow.class_id).in_(latest))
 
 
+class Attended(NamedTuple):
+    """A class of the club: its number, its day, how it came out, and whether somebody came."""
+
+    class_id: int
+    day: str
+    outcome: Outcome
+    came: bool
+
+
+def attended(work: Work, person: int | None, since: str) -> list[Attended]:
+    """Every class since a day (YYYY-MM-DD) that was run and counts, the oldest first; whether a person came to it."""
+    counts = (col(ClassRow.away_ms).is_(None), col(ClassRow.is_try).is_(False))
+    query = select(RecordRow.class_id, RecordRow.day, RecordRow.outcome).join(
+        ClassRow, col(ClassRow.id) == col(RecordRow.class_id)
+    )
+    query = query.where(col(RecordRow.day) >= since, *counts)
+    rows = list(work.exec(query.order_by(col(RecordRow.day), col(RecordRow.class_id))))
+    there = set(work.exec(select(ClassRow.id).where(came(person)))) if person else set()
+    every = (Attended(one, day, checked(Outcome, out), one in there) for one, day, out in rows)
+    return [one for one in every if one.outcome.run]
+
+
 def kinds_since(work: Work, since: str) -> list[str]:
     """Kinds of blocks with scores on two days or more, those last done first."""
     found = work.connection().execute(

@@ -28,6 +28,11 @@ LESS_THAN_A_RUNG = 0.75
 Values = dict[str, float]
 
 
+def usual_wobble(figure: str, value: float) -> float:
+    """How far a figure goes up and down from one evening to the next where nothing has changed, in its own unit."""
+    return SHARES[figure] * value if figure in SHARES else UNITS[figure]
+
+
 class CannotCompare(LovritError):
     """Evenings that can't be compared; the sentence says why."""
 

@@ -100,7 +100,7 @@ def _lifted(block: Block, kg: float, reps: int) -> Worth | None:
 
 
 def _counted(block: Block, values: list[float]) -> Worth | None:
-    """Reps or metres in all, where all works were counted or all of them in one figure; of rounds to the most the best."""
+    """Reps or metres in all, where all works were counted or all in one figure; of rounds to the most the best."""
     if isinstance(block, Quality):
         return Worth("reps", max(values), True)
     works = block.count.high * len(block.pattern) if isinstance(block, Intervals) else 0

@@ -1,5 +1,7 @@
 """How a class came out, in a few figures: who came and stopped, what was felt, what was kept up, how it ended."""
 
+from dataclasses import field
+
 from lovrit.core.asked.dose import Asks, asked_by
 from lovrit.core.blocks.every import Every
 from lovrit.core.run.account import Class
@@ -13,6 +15,7 @@ class Outcome(Value):
 
     ``missed_s`` is what an early end left out, ``late_s`` how long it went on past its plan. ``done`` is the share of
     the planned work that was done, ``asks`` what that asked of people; None in what was kept before it was counted.
+    ``felt_by`` is what each person said, ``stopped_by`` who stopped and didn't come back.
     """
 
     came: int = 0
@@ -27,6 +30,8 @@ class Outcome(Value):
     run: bool = True
     done: float = 1.0
     asks: Asks | None = None
+    felt_by: dict[int, float] = field(default_factory=dict)
+    stopped_by: tuple[int, ...] = ()
 
 
 def outcome_of(plan: Frozen, going: Going, state: Class) -> Outcome:
@@ -61,6 +66,8 @@ def outcome_of(plan: Frozen, going: Going, state: Class) -> Outcome:
         run=state.started_ms is not None,
         done=round(min(1.0, worked / max(1, plan.timeline.work_s)), 3),
         asks=asked_by(plan.session, spans, plan.library),
+        felt_by=dict(state.felt),
+        stopped_by=tuple(sorted(int(who) for who in going.stopped)),
     )
 
 

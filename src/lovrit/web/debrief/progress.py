@@ -1,7 +1,9 @@
 """One person over time, made to be shown to them: what they did again in the very same way, and where it goes."""
 
 from contextlib import suppress
+from datetime import date
 from statistics import median
+from typing import Any, NamedTuple
 
 from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
@@ -9,18 +11,30 @@ from fastapi.responses import HTMLResponse
 from lovrit.core.review.hearts import heart_after
 from lovrit.core.review.kin import Worth, kin_key, own_key
 from lovrit.core.review.turns import Trace
+from lovrit.core.review.year import year_said
 from lovrit.core.run.frozen import UnreadableClass
 from lovrit.house.house import House
 from lovrit.house.live import Live
-from lovrit.house.over_time import Again, drawn, series_of
+from lovrit.house.over_time import Again, Series, series_from, series_of
 from lovrit.house.recorded import up_to_date
 from lovrit.store import classes, people
+from lovrit.web.debrief.year import drawn as year_drawn
+from lovrit.web.debrief.year import evenings_of
 from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import page, render
+from lovrit.web.small import Small, small
 
 router = APIRouter()
 MOST_WITH_HEARTS, FEWEST = 16, 2
+LAST = 3  # evenings, whose middle is what stands
 AVERAGE, DROP = "average heart, without the first turn", "drop in 60 s of rest"
+
+
+class Shown(NamedTuple):
+    """A series with its small chart."""
+
+    series: Series
+    chart: Small
 
 
 @router.get("/people/{person_id}/progress")
@@ -30,8 +44,14 @@ def progress(request: Request, house: InHouse, person_id: Id) -> HTMLResponse:
     with house.database.work() as work:
         one = people.get(work, person_id)
         found = series_of(work, person_id)
-    rows = sorted(found, key=lambda series: -len(series.times))
-    return page(request, house, "debrief/progress.html", here="people", one=one, series=rows)
+        evenings = evenings_of(house, work, person_id)
+    values: dict[str, Any] = {
+        "one": one,
+        "series": _drawn(found),
+        "year": year_drawn(evenings, date.fromisoformat(house.today)),
+        "year_said": year_said(evenings),
+    }
+    return page(request, house, "debrief/progress.html", here="people", **values)
 
 
 @router.get("/people/{person_id}/progress/hearts")
@@ -50,14 +70,21 @@ def hearts(request: Request, house: InHouse, person_id: Id) -> HTMLResponse:
         with suppress(UnreadableClass):
             _hearts_of(house, floor.live(row.id or 0), person_id, trace, by_key, labels)
     found = [
-        drawn(labels[key], key[1], sorted(times, key=lambda one: one.day))
+        series_from(labels[key], key[1], sorted(times, key=lambda one: one.day))
         for key, times in by_key.items()
         if len(times) > 1
     ]
-    text = render(
-        house, "debrief/series.html", series=sorted(found, key=lambda one: -len(one.times))
-    )
-    return HTMLResponse(text)
+    return HTMLResponse(render(house, "debrief/series.html", series=_drawn(found)))
+
+
+def _drawn(found: list[Series]) -> list[Shown]:
+    """Series as they are shown, the longest first; the band is about the middle of the last three."""
+    shown = []
+    for one in sorted(found, key=lambda series: -len(series.times)):
+        days = [(date.fromordinal(time.day), time.worth.value) for time in one.times]
+        middle = float(median(value for _, value in days[-LAST:]))
+        shown.append(Shown(one, small(one.times[-1].worth.figure, days, middle)))
+    return shown
 
 
 def _hearts_of(

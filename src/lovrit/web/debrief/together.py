@@ -14,6 +14,7 @@ from lovrit.house.nights import Night, compared, nights_of
 from lovrit.house.recorded import up_to_date
 from lovrit.store import people, records
 from lovrit.web.debrief.kin import OLD_DAYS, worse_is
+from lovrit.web.debrief.year import club_of
 from lovrit.web.inhouse import InHouse
 from lovrit.web.pages import page
 
@@ -73,11 +74,12 @@ def together(request: Request, house: InHouse) -> HTMLResponse:
     whole = up_to_date(house)
     since = f"{date.fromisoformat(house.today) - timedelta(days=BACK_DAYS)}"
     with house.database.work() as work:
+        came = club_of(house, work)
         names = {one.id: one.name for one in people.everyone(work)}
         kinds = [
             _kind(house, work, kin, names) for kin in records.kinds_since(work, since)[:MOST_KINDS]
         ]
-    values: dict[str, Any] = {"kinds": kinds, "whole": whole, "frame": Frame()}
+    values: dict[str, Any] = {"kinds": kinds, "whole": whole, "frame": Frame(), "came": came}
     return page(request, house, "debrief/together.html", here="debrief", **values)
 
 

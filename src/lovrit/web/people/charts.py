@@ -1,14 +1,13 @@
 """What somebody can do as small charts: evenings on an axis with its unit, and a band in which nothing changed."""
 
-from datetime import date, timedelta
+from datetime import date
 from typing import NamedTuple
 
 from lovrit.core.clock import number
 from lovrit.core.crew.person import Person
 from lovrit.core.review.can import Fact, What
-from lovrit.core.review.compare import SHARES
+from lovrit.web.small import Small, small
 
-WIDE, HIGH, EDGE, TOP = 200.0, 60.0, 8.0, 8.0
 # whose typical error from one evening to the next is a figure's own
 FIGURES: dict[What, str] = {
     "rate": "reps",
@@ -17,10 +16,14 @@ FIGURES: dict[What, str] = {
     "hold": "hold_s",
     "pace": "time_s",
 }
-LEAST_SPAN = 0.2  # of the value: an axis is never so narrow that a wobble looks like a change
 SURELY = {"sure": "", "fair": "two evenings", "once": "one evening", "old": "old by now"}
-WEEKS = 12
-AXIS: dict[What, str] = {"rate": "a min", "most": "reps", "load": "kg", "hold": "s", "pace": "s"}
+AXIS: dict[What, str] = {
+    "rate": " a min",
+    "most": " reps",
+    "load": " kg",
+    "hold": " s",
+    "pace": " s",
+}
 SAID: dict[What, str] = {
     "rate": "{value} reps a minute", "most": "{value} in one go", "load": "{value} kg, lifted once",
     "hold": "{value} s held", "pace": "{value} {unit}",
@@ -28,7 +31,7 @@ SAID: dict[What, str] = {
 
 
 class Chart(NamedTuple):
-    """A fact as it is drawn: its words, since when and how surely, dots, the band, what the axis says.
+    """A fact as it is drawn: its words, since when and how surely, its small chart.
 
     ``keep`` names the figure of the person that it can be kept as, empty where it is so already or there is none.
     """
@@ -36,16 +39,10 @@ class Chart(NamedTuple):
     name: str
     said: str
     rests: str
-    dots: tuple[tuple[float, float], ...]
-    band: tuple[float, float]
-    low: str
-    high: str
-    first: str
-    last: str
+    chart: Small
     keep: str
     keep_said: str
     move: str
-    value: float
 
 
 def charts_of(person: Person, facts: tuple[Fact, ...]) -> list[Chart]:
@@ -57,31 +54,16 @@ def charts_of(person: Person, facts: tuple[Fact, ...]) -> list[Chart]:
 
 def _chart(person: Person, fact: Fact) -> Chart:
     shown = fact.shown
-    values = [value for _, value in fact.days]
-    wobble = SHARES[FIGURES[shown.what]] * shown.value
-    low, high = min(*values, shown.value - wobble), max(*values, shown.value + wobble)
-    missing = max(0.0, LEAST_SPAN * shown.value - (high - low)) / 2
-    low, high = low - missing, high + missing
-
-    def y(value: float) -> float:
-        return round(TOP + (HIGH - 2 * TOP) * (high - value) / (high - low), 1)
-
-    last = fact.days[-1][0]
-    first = min(fact.days[0][0], last - timedelta(weeks=WEEKS))
-    span = max(1, (last - first).days)
-    dots = tuple(
-        (round(EDGE + (WIDE - 2 * EDGE) * (day - first).days / span, 1), y(value))
-        for day, value in fact.days
-    )
-    top = y(shown.value + wobble)
     keep, keep_said = _kept(person, fact)
     return Chart(
-        shown.name, SAID[shown.what].format(value=number(shown.value), unit=shown.unit), _rests(fact),
-        dots,
-        (top, round(y(shown.value - wobble) - top, 1)), number(round(low, 1)),
-        f"{number(round(high, 1))} {AXIS[shown.what]}", _day(first), _day(last),
-        keep, keep_said, shown.move, shown.value,
-    )  # fmt: skip
+        shown.name,
+        SAID[shown.what].format(value=number(shown.value), unit=shown.unit),
+        _rests(fact),
+        small(FIGURES[shown.what], fact.days, shown.value, AXIS[shown.what]),
+        keep,
+        keep_said,
+        shown.move,
+    )
 
 
 def _day(day: date) -> str:

@@ -1,4 +1,4 @@
-"""What people do of a move in one go, as it was kept of their scores."""
+"""What people do of a move in one go; and records of a year are worked out anew, with what each person felt."""
 
 import sqlalchemy as sa
 from alembic import op
@@ -13,6 +13,7 @@ depends_on = None
 
 def upgrade() -> None:
     add_column("person", sa.Column("mosts", sa.JSON(), nullable=False, server_default="{}"))
+    op.execute("DELETE FROM class_record WHERE day >= date('now', '-400 days')")
 
 
 def downgrade() -> None:
