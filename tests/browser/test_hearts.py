@@ -62,7 +62,9 @@ def test_a_strap_comes_by_bluetooth_and_is_given_to_somebody(page: Page, server:
     page.reload()
     expect(row.locator("select[name=person] option:checked")).to_have_text("Faye")
     row.locator("summary").click()
-    with page.expect_navigation():  # a page that is still coming takes the place of one that is asked for
+    with (
+        page.expect_navigation()
+    ):  # a page that is still coming takes the place of one that is asked for
         row.get_by_role("button", name="forget it").click()
     page.goto(f"{server.url}/desk/4")  # its page brings no more beats
 

@@ -10,7 +10,14 @@ from hypothesis import given
 from hypothesis import strategies as some
 
 from lovrit.core.crew.person import Person
-from lovrit.core.tonight.people import LastTime, Seen, arriving_said, missing_said, watch_said
+from lovrit.core.tonight.people import (
+    LastTime,
+    Seen,
+    arriving_said,
+    last_whole,
+    missing_said,
+    watch_said,
+)
 from lovrit.core.tonight.thread import (
     After,
     Floor,
@@ -63,6 +70,13 @@ def test_whom_to_watch(case: dict[str, Any]) -> None:
     last = LastTime(case["on"], **told) if "on" in case else None
     minds = watch_said(_person(case), case.get("hardest", 0), TODAY, last, case.get("word", ""))
     assert "; ".join(one.text for one in minds) == case["said"]
+
+
+@_named("whole")
+def test_all_that_is_told_of_last_time(case: dict[str, Any]) -> None:
+    lists = {one: tuple(case[one]) for one in ("loads", "changed") if one in case}
+    told = {one: value for one, value in case.items() if one not in ("name", "said")}
+    assert last_whole(LastTime(**told | lists), TODAY) == case["said"]
 
 
 @given(

@@ -6,16 +6,19 @@ from typing import NamedTuple
 
 from sqlmodel import Session as Work
 
-from lovrit.core.crew.person import Person
+from lovrit.core.clock import number
+from lovrit.core.crew.fits import cell
+from lovrit.core.crew.person import Comer, Person
 from lovrit.core.review.turns import asked_most, person_turns, turns_over
 from lovrit.core.tonight.people import LastTime, Minds, Seen, watch_said
 from lovrit.house.floor import Floor
 from lovrit.house.house import House
 from lovrit.house.live import Live
+from lovrit.house.nights import changes_beyond
 from lovrit.house.traced import traces_of
 from lovrit.store import seen
 
-CLASS = frozenset({"class", "class_event", "sample"})
+CLASS = frozenset({"class", "class_event", "class_record", "class_score", "sample"})
 UNSAID = "?"
 YEAR_MS = 400 * 86_400_000
 
@@ -40,20 +43,42 @@ def _of_class(floor: Floor, work: Work, class_id: int) -> dict[int, LastTime]:
     on = f"{floor.house.when(live.made_ms):%Y-%m-%d}"
     why = _whys(live)
     asked = asked_most(live.plan.timeline)
+    changed: dict[int, list[str]] = {}
+    for one in changes_beyond(floor.house, work, live):
+        block = live.plan.timeline.blocks[one.block].label
+        changed.setdefault(one.person, []).append(f"{one.verdict} in {block}")
     told = {}
     for comer in live.comers:
         held = hearts[comer.id].trace if comer.id in hearts else []
         turns = person_turns(live.plan.session, live.plan.timeline, live.state, comer, held)
-        over, read = turns_over(turns)
+        places = turns_over(turns)
         told[comer.id] = LastTime(
             on,
             stopped=why.get(comer.id, ""),
-            over=over,
-            turns=read,
+            over=places.over,
+            turns=places.turns,
             felt=live.state.felt.get(comer.id),
             asked=asked,
+            under=places.under,
+            loads=_loads(live, comer),
+            changed=tuple(changed.get(comer.id, ())),
         )
     return told
+
+
+def _loads(live: Live, comer: Comer) -> tuple[str, ...]:
+    """What somebody used in a class, a station each, as they were told it."""
+    lines = dict.fromkeys(
+        line
+        for block in live.plan.session.blocks
+        if block.works
+        for line in block.moves
+        if not line.is_rest
+    )
+    own = [cell(comer, line, live.plan.library) for line in lines]
+    return tuple(
+        dict.fromkeys(f"{one.does} {number(one.load)} kg" for one in own if one.load is not None)
+    )
 
 
 def _whys(live: Live) -> dict[int, str]:

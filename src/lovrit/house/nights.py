@@ -78,13 +78,27 @@ def compared(nights: list[Night]) -> Compared | None:
     return compare(worths[0].figure, worths[0].more, evenings)
 
 
-def changed_beyond(house: House, work: Work, live: Live) -> Iterator[str]:
-    """Who changed in a block beyond what the evening did to everybody, in words; silent where that can't be told."""
-    names = {one.id: one.name for one in live.comers}
+class Beyond(NamedTuple):
+    """Somebody who changed in a block beyond what the evening did to all: who, the block, better or worse, in words."""
+
+    person: int
+    block: int
+    verdict: str
+    text: str
+
+
+def changes_beyond(house: House, work: Work, live: Live) -> Iterator[Beyond]:
+    """Who changed in a class beyond the evening; silent where that can't be told."""
     for at in sorted({one.block for one in live.state.scores}):
         told = compared(nights(house, work, live, at))
         sure = told is not None and told.shift is not None
         for who, one in told.people.items() if told and sure else ():
             if one.verdict in ("better", "worse"):
-                said = one.text.split(" than lately", 1)[0]
-                yield f"{names[int(who)]} {said} in {live.plan.timeline.blocks[at].label}"
+                yield Beyond(int(who), at, one.verdict, one.text.split(" than lately", 1)[0])
+
+
+def changed_beyond(house: House, work: Work, live: Live) -> Iterator[str]:
+    """The same in words."""
+    names = {one.id: one.name for one in live.comers}
+    for one in changes_beyond(house, work, live):
+        yield f"{names[one.person]} {one.text} in {live.plan.timeline.blocks[one.block].label}"

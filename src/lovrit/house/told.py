@@ -41,6 +41,11 @@ def clauses_of(
 def _heart(live: Live, mine: Comer, heart: HeartAfter) -> Heart:
     """What a heart says of a class; no highest where it is not measured, or where the heart is not sure."""
     turns = person_turns(live.plan.session, live.plan.timeline, live.state, mine, heart.trace)
-    over, read = turns_over(turns)
+    places = turns_over(turns)
     sure = 1 - heart.lost[0] >= LEAST_CLEAN and not mine.effort_only
-    return Heart(over, read, heart.seen_highest if sure else None, mine.max_hr if sure else None)
+    return Heart(
+        places.over,
+        places.turns,
+        heart.seen_highest if sure else None,
+        mine.max_hr if sure else None,
+    )

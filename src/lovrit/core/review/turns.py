@@ -3,7 +3,7 @@
 from bisect import bisect_left
 from collections.abc import Iterable
 from statistics import fmean
-from typing import Any
+from typing import Any, NamedTuple
 
 from lovrit.core.crew.person import Comer
 from lovrit.core.heart.demand import corridor
@@ -115,10 +115,20 @@ def share_in(lap: Lap, target: tuple[float, float], trace: Trace) -> float | Non
     return sum(target[0] <= bpm <= target[1] for bpm in seen) / len(seen)
 
 
-def turns_over(turns: Iterable[Turn]) -> tuple[int, int]:
-    """In how many turns a heart was over its box, of all in which it was read."""
+class Places(NamedTuple):
+    """In how many turns a heart was over its box and under it, of all in which it was read."""
+
+    over: int
+    turns: int
+    under: int
+
+
+def turns_over(turns: Iterable[Turn]) -> Places:
+    """Where a heart was in the turns in which it was read."""
     placed = [one.place for one in turns if one.place is not None]
-    return sum(place > 1 for place in placed), len(placed)
+    return Places(
+        sum(place > 1 for place in placed), len(placed), sum(place < 0 for place in placed)
+    )
 
 
 class Fold(Value):

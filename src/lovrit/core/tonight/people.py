@@ -6,7 +6,7 @@ from typing import NamedTuple
 from lovrit.core.clock import number
 from lovrit.core.crew.dose import SHARES
 from lovrit.core.crew.person import DOES_NOT, Person
-from lovrit.core.heart.over import mostly_over
+from lovrit.core.heart.over import OVER_TURNS, mostly_over
 
 AWAY_DAYS = 21  # three weeks: from then on a body has lost some of what it had, and somebody asks after them
 NEWS_DAYS = 28  # what was so long ago is no news of tonight
@@ -25,7 +25,8 @@ class LastTime(NamedTuple):
     """What was of somebody in the last class that they came to.
 
     ``stopped`` is why, "" where they did not or came back, "?" where nobody said; ``over`` of ``turns`` with a heart
-    that held; ``felt`` and ``asked`` are efforts.
+    that held, ``under`` of them under their box; ``felt`` and ``asked`` are efforts. ``loads`` are what they used,
+    ``changed`` what was better or worse than lately beside the evening.
     """
 
     on: str
@@ -34,6 +35,9 @@ class LastTime(NamedTuple):
     turns: int = 0
     felt: float | None = None
     asked: float | None = None
+    under: int = 0
+    loads: tuple[str, ...] = ()
+    changed: tuple[str, ...] = ()
 
 
 class Minds(NamedTuple):
@@ -125,3 +129,24 @@ def last_said(last: LastTime, today: str) -> list[Minds]:
         felt, asked = number(last.felt), number(last.asked)
         said.append(Minds(f"felt {felt} where {asked} was asked on {on}", last=True))
     return said
+
+
+def last_whole(last: LastTime, today: str) -> str:
+    """All that is known of the last class that somebody came to, the weightiest first."""
+    said = {"": [], "?": ["stopped, nobody said why"]}.get(
+        last.stopped, [f"stopped, {last.stopped}"]
+    )
+    if last.over and last.turns >= OVER_TURNS:
+        said.append(f"over their box in {last.over} of {last.turns} turns")
+    elif mostly_over(last.under, last.turns):
+        said.append(f"under their box in {last.under} of {last.turns} turns")
+    if last.felt is not None:
+        said.append(f"felt {number(last.felt)}{_beside(last.felt, last.asked)}")
+    said += [*last.changed, *([", ".join(last.loads)] if last.loads else [])]
+    return f"{day_said(last.on, today)}: {'; '.join(said) or 'came'}"
+
+
+def _beside(felt: float, asked: float | None) -> str:
+    if asked is None:
+        return ""
+    return ", as asked" if felt == asked else f" where {number(asked)} was asked"

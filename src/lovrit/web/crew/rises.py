@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from datetime import date, timedelta
 from typing import NamedTuple
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
 from sqlmodel import Session as Work
 
@@ -14,13 +14,15 @@ from lovrit.core.crew.rising import Did, Rise, rise
 from lovrit.core.run.event import Event
 from lovrit.core.run.events.kinds import KNOWN
 from lovrit.core.run.frozen import Frozen, UnreadableClass
+from lovrit.core.tonight.people import last_whole
 from lovrit.core.tries.in_one_go import TooMuch, too_much
 from lovrit.house.folded import folded
 from lovrit.house.house import House
+from lovrit.house.lately import last_times
 from lovrit.store import classes, people, sessions
 from lovrit.store.tables import ClassRow
 from lovrit.web.crew.fits import stations_in
-from lovrit.web.inhouse import Id, InHouse
+from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import render
 
 router = APIRouter()
@@ -47,12 +49,13 @@ Done = dict[tuple[int, str], list[Did]]  # by person and station
 
 
 @router.get("/crew/{session_id}/rises")
-def rises(house: InHouse, session_id: Id) -> HTMLResponse:
+def rises(request: Request, house: InHouse, session_id: Id) -> HTMLResponse:
     """What is proposed to those who come to a session, with a press each; a part of the fit sheet."""
     with house.database.work() as work:
         row = sessions.get(work, session_id)
         coming = [one for one, _ in people.comers(work, session_id)]
         did = _did(house, work)
+        last = last_times(floor_of(request), work, [one.id for one in coming])
     today = date.fromisoformat(house.today)
     session = house.plan(row.text).session
     lines = stations_in(session)
@@ -71,7 +74,10 @@ def rises(house: InHouse, session_id: Id) -> HTMLResponse:
         for told in [rise(one, line, house.library, did.get((one.id, line.name), ()), today)]
         if told
     ]
-    return HTMLResponse(render(house, "crew/rises.html", session=row, rises=found, beyond=beyond))
+    said = {who: last_whole(one, house.today) for who, one in last.items()}
+    return HTMLResponse(
+        render(house, "crew/rises.html", session=row, rises=found, beyond=beyond, last=said)
+    )
 
 
 def _did(house: House, work: Work) -> Done:

@@ -11,11 +11,11 @@ from lovrit.core.crew.lists import read_people
 from lovrit.core.crew.paces import read_paces
 from lovrit.core.crew.person import Limit, Standing
 from lovrit.core.review.turns import asked_most
-from lovrit.core.tonight.people import missed_said
+from lovrit.core.tonight.people import last_whole, missed_said
 from lovrit.core.values import LovritError
 from lovrit.house.coming import said_of, smallest
 from lovrit.house.house import House, since_day
-from lovrit.house.lately import last_seen_of, watched
+from lovrit.house.lately import last_seen_of, last_times, watched
 from lovrit.store import club, people, sessions
 from lovrit.store.tables import SessionRow
 from lovrit.web.crew.costs import clashes_of, waves_of
@@ -66,6 +66,7 @@ def _shown(request: Request, house: House, row: SessionRow) -> Response:
         hardest = asked_most(plan.timeline) or 0.0
         watch = watched(floor_of(request), work, comers, hardest, {})
         here = {one.id for one, _ in comers}
+        last = last_times(floor_of(request), work, here)
         others = [one for one in everyone if one.id not in here]
         seen = last_seen_of(house, work, others)
     missing = {one.id: missed_said(one, seen[one.id], house.today) for one in others}
@@ -83,6 +84,7 @@ def _shown(request: Request, house: House, row: SessionRow) -> Response:
         keys=KEYS["crew"],
         said=said,
         watch={one.id: [mind for mind in one.minds if mind.warns or mind.last] for one in watch},
+        last={who: last_whole(one, house.today) for who, one in last.items()},
         missing=missing,
         names={one.id: one.name for one in everyone},
     )

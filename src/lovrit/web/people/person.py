@@ -15,7 +15,7 @@ from lovrit.core.crew.person import DOES_NOT, Cleared, Limit, Share, Standing
 from lovrit.core.days import NoSuchDay
 from lovrit.core.moves.names import key_of
 from lovrit.core.review.can import What
-from lovrit.core.tonight.people import last_said
+from lovrit.core.tonight.people import last_whole
 from lovrit.core.values import LovritError, plain
 from lovrit.house.abilities import abilities
 from lovrit.house.erased import forget_hearts
@@ -92,7 +92,7 @@ def _shown(
         "alone": alone_,
         "with_heart": with_heart,
         "changes": changes,
-        "last": [mind.text for mind in last_said(last, house.today)] if last else [],
+        "last": last_whole(last, house.today) if last else "",
         "only_here": house.settings.loopback,
         "limits": DOES_NOT,
         "refused": refused,
