@@ -11,6 +11,7 @@ from lovrit.core.reading.token import Figure, Token
 FEW_MIN, MANY_MIN = 3, 60
 LONGEST_REST_S = 300  # an easy stretch from here on is one of its own
 GOING = frozenset({"jog", "walk", "float", "swim"})
+ALL_OUT = frozenset({"all out", "flat out"})
 MOST_EFFORT = 10
 
 

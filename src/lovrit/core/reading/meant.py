@@ -5,7 +5,7 @@ from dataclasses import replace
 
 from lovrit.core.moves.library import shipped
 from lovrit.core.reading.draft import Draft, unnumbered
-from lovrit.core.reading.giving import clocked, is_minutes, seconds_in
+from lovrit.core.reading.giving import ALL_OUT, clocked, is_minutes, seconds_in
 from lovrit.core.reading.line import Task
 from lovrit.core.reading.timed import (
     RACED,
@@ -37,6 +37,7 @@ STROKED = frozenset({"rower", "ski", "bike"})
 SLOWEST, QUICKEST = 14, 44  # strokes a minute
 STRETCHED = frozenset({"stretch", "stretching", "mobility", "breathing", "walk", "jog"})
 COUNTED = frozenset({"count", "far", "cal"})
+WORKED = frozenset({"pair", "work", "each", "pattern"})
 
 
 def meant(draft: Draft) -> Draft:
@@ -298,7 +299,49 @@ def _paired(draft: Draft) -> Draft:
     return replace(draft, roles=roles, tasks=tasks)
 
 
+def _all_out(draft: Draft) -> Draft:
+    """Works that are done all out: that is their effort."""
+    told = [one for one in draft.notes if plain(one) in ALL_OUT]
+    if not told or draft.roles.keys() & {"effort", "heart"} or not draft.roles.keys() & WORKED:
+        return draft
+    notes = [one for one in draft.notes if one not in told]
+    return replace(draft, notes=notes, roles={**draft.roles, "effort": "10"})
+
+
+def _by_calories(draft: Draft) -> Draft:
+    """21-15-9 of calories and reps: a list, since each has a unit of its own."""
+    units = {one.name: _calories_of(one) for line in draft.tasks for one in line}
+    scheme = draft.roles.get("scheme", "").split("-")
+    if not any(units.values()) or not all(one.isdecimal() for one in scheme):
+        return draft
+    if any(one.amount or one.most for line in draft.tasks for one in line):
+        return draft
+    tasks = [
+        [
+            replace(one, amount=_figure(many, units[one.name]), name=units[one.name] or one.name)
+            for one in line
+        ]
+        for many in scheme
+        for line in draft.tasks
+    ]
+    roles = {name: said for name, said in draft.roles.items() if name != "scheme"}
+    return replace(
+        draft, roles={**roles, "fortime": ""}, tasks=tasks, labels=draft.labels * len(scheme)
+    )
+
+
+def _calories_of(task: Task) -> str:
+    """What calories are of: “cal row” is the rower; nothing where it says none."""
+    unit, _, name = task.name.partition(" ")
+    return name if unit.lower().rstrip("s.") in ("cal", "calorie", "kcal") and name else ""
+
+
+def _figure(many: str, calories: str) -> Figure:
+    return Figure("cal", "one", (many,), "cal") if calories else Figure("count", "one", (many,))
+
+
 WAYS: tuple[Callable[[Draft], Draft], ...] = (
+    _all_out, _by_calories,
     unnumbered, _rated, _rested_shortly, _reps_of_each, _sets_for_time, rest_last, changed_each, outer,
     _most_often, _of_a_part, _in_pairs, _sided, _gone_back, _unalike, without_rest, minutes_each,
     repeated_way, leaving, _climbed, once_each, by_stations, _built, told_in_all, shared, changed_sets,

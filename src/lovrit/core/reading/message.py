@@ -1,5 +1,6 @@
 """A whole message: its lines gathered into blocks, its headers, and what is only told."""
 
+import re
 from dataclasses import dataclass, field, replace
 
 from lovrit.core.reading.apart import read_line
@@ -7,7 +8,7 @@ from lovrit.core.reading.draft import Draft
 from lovrit.core.reading.giving import LONGEST_REST_S, seconds_in
 from lovrit.core.reading.joined import is_rest, of_the_same, raced
 from lovrit.core.reading.line import Said, Task
-from lovrit.core.reading.stacked import stacked, timetable
+from lovrit.core.reading.stacked import dated, stacked, timetable
 from lovrit.core.reading.tokens import time_of
 from lovrit.core.reading.vocabulary import labels, plain
 
@@ -20,6 +21,7 @@ OF_ANOTHER = frozenset({
 RESTS_UNSURE = frozenset({"rest", "between", "odd:rest"})
 RACES = frozenset({"amrap", "fortime"})
 SENTENCE = 4  # words
+OF_ONE = re.compile(r"sets?|rounds?|reps?|exercises?|stations?|intervals?|efforts?", re.IGNORECASE)
 LONG_TASK_S, LONG_SLOT_S = 90, 20 * 60
 CLOCKED = frozenset({"pair", "each", "work"})
 
@@ -37,6 +39,8 @@ class Gathered:
 def gather(text: str) -> Gathered:
     """The blocks of a message."""
     lines = [(nth, raw) for nth, raw in enumerate(text.split("\n"), 1) if raw.strip()]
+    title = dated(lines)
+    lines = lines[1:] if title else lines
     minutes = dict(timetable(lines))
     said = [(number, minutes[number][0] if number in minutes else raw) for number, raw in lines]
     read_ = [one for number, raw in stacked(said) for one in read_line(number, raw)]
@@ -44,13 +48,13 @@ def gather(text: str) -> Gathered:
         if one.number in minutes:
             one.text, told = minutes[one.number][1:]
             one.notes.append(told)
-    return _Gatherer(read_).gather()
+    return _Gatherer(read_, title).gather()
 
 
 class _Gatherer:
-    def __init__(self, lines: list[Said]) -> None:
+    def __init__(self, lines: list[Said], title: str = "") -> None:
         self.lines = lines
-        self.made = Gathered()
+        self.made = Gathered(title=title)
         self.open: Draft | None = None
         self.company: dict[str, str] = {}  # said in the title, of the block that follows
         self.minutes = ""  # said of a part of the evening, before what is done in it
@@ -60,24 +64,43 @@ class _Gatherer:
         for nth, line in enumerate(self.lines):
             self._headers(line)
             after = self.lines[nth + 1 :]
-            if self._is_title(nth, line):
-                self.made.title = line.text.strip("*_:! ")
-                self.company = line.roles
-            elif line.text.lower().strip(" :.") in ("then", "dann", "puis", "luego") and self.open:
-                self.open.then_at.append(self.open.moves)
-            elif line.roles.keys() == {"company"} and not (line.tasks or self.open):
-                self.company = line.roles
-            elif self._is_length_ahead(line, after):
-                self.open, self.minutes = None, line.roles["time"]
-            elif self._is_end(line, after):
-                self.open = Draft(roles={"label": line.tasks[0].name}, lines=[line])
-                self.made.drafts.append(self.open)
-            elif line.says_nothing:
+            if self._says_of_all(nth, line, after):
+                continue
+            if line.says_nothing:
                 self._told(line)
             else:
                 self._take(line, after)
         self.made.drafts = list(raced(list(of_the_same(self.made.drafts))))
         return self.made
+
+    def _says_of_all(self, nth: int, line: Said, after: list[Said]) -> bool:
+        """Whether a line is no block and no part of one: a title, “then”, with whom, how long, the end."""
+        if self._is_title(nth, line):
+            self.made.title = line.text.strip("*_:! ")
+            self.company = line.roles
+        elif line.text.lower().strip(" :.") in ("then", "dann", "puis", "luego") and self.open:
+            self.open.then_at.append(self.open.moves)
+        elif line.roles.keys() == {"company"} and not (line.tasks or self.open):
+            self.company = line.roles
+        elif self._is_length_ahead(line, after):
+            self.open, self.minutes = None, line.roles["time"]
+        elif not after and self._is_between_blocks(line):
+            self.made.drafts = [
+                one for draft in self.made.drafts for one in (_rest_of(line), draft)
+            ][1:]
+        elif self._is_end(line, after):
+            self.open = Draft(roles={"label": line.tasks[0].name}, lines=[line])
+            self.made.drafts.append(self.open)
+        else:
+            return False
+        return True
+
+    def _is_between_blocks(self, line: Said) -> bool:
+        """Whether a last line is the rest between the blocks above: it says blocks, or they are parts by name."""
+        if line.roles.keys() != {"within"} or line.tasks or len(self.made.drafts) < 2:
+            return False
+        named = all(one.lines and _is_part(one.lines[0]) for one in self.made.drafts)
+        return named and (line.section or not OF_ONE.search(line.text))
 
     def _is_both_ends(self, line: Said) -> bool:
         return "ends" in line.roles
@@ -435,6 +458,15 @@ class _Gatherer:
         more = any(not one.says_nothing for one in after)
         whole = not wanting if draft.moves else bool(draft.offers())
         return whole and more
+
+
+def _is_part(line: Said) -> bool:
+    """Whether a line begins a part of the evening: A, B; block 1, part 2."""
+    return line.section or _is_letter(line.label)
+
+
+def _rest_of(line: Said) -> Draft:
+    return Draft(roles={"rest": line.roles["within"]}, lines=[line])
 
 
 def _sounds_like_prose(task: Task) -> bool:

@@ -4,6 +4,7 @@ import re
 from collections.abc import Callable
 
 from lovrit.core.reading.giving import (
+    ALL_OUT,
     GOING,
     LONGEST_REST_S,
     MANY_MIN,
@@ -21,6 +22,7 @@ from lovrit.core.reading.giving import (
 )
 from lovrit.core.reading.token import Figure, Token
 from lovrit.core.reading.tokens import short
+from lovrit.core.reading.vocabulary import plain
 
 MOST_STATION_MIN = 14  # nobody stays longer at a station
 EARLIEST_S = 6 * 60  # nobody begins before six: 18:15 is a time of day, not a length
@@ -53,8 +55,16 @@ def pair(pieces: Pieces) -> list[Role]:
     """A work and a rest."""
     figures = pieces.figures
     if len(figures) == 1:
-        return [Role("pair", "/".join(figures[0].said))]
-    return [Role("pair", "/".join(map(bare, figures[:2])))]
+        return [Role("pair", "/".join(figures[0].said)), *_how(pieces)]
+    return [Role("pair", "/".join(map(bare, figures[:2]))), *_how(pieces)]
+
+
+def _how(pieces: Pieces) -> list[Role]:
+    """How a work and its rest are done, where the words between them say it: all out, walked."""
+    hard = next((one.text for one in pieces.tokens if one.kind == "HARD"), "")
+    kept = pieces.kept("ACTIVE")
+    told = [f"{kept} in the rest"] if kept in GOING else []
+    return [Role("note", one) for one in ([hard] if plain(hard) in ALL_OUT else []) + told]
 
 
 def bare(figure: Figure) -> str:
@@ -67,14 +77,15 @@ def counted_pair(name: str) -> Callable[..., list[Role]]:
 
     def give(pieces: Pieces, at: int = 0) -> list[Role]:
         pair = "/".join(pieces.figures[at + 1].said)
-        return [Role(name, pieces.one(at)), Role("pair", pair)]
+        return [Role(name, pieces.one(at)), Role("pair", pair), *_how(pieces)]
 
     return give
 
 
 def times_pair(pieces: Pieces) -> list[Role]:
     """So many times a work and a rest, each with its unit."""
-    return [Role("times", pieces.one()), Role("pair", "/".join(map(bare, pieces.figures[1:3])))]
+    pair = "/".join(map(bare, pieces.figures[1:3]))
+    return [Role("times", pieces.one()), Role("pair", pair), *_how(pieces)]
 
 
 def two_efforts(pieces: Pieces) -> list[Role]:

@@ -265,7 +265,7 @@ def _in_metres(tokens: list[Token]) -> Iterator[Token]:
         figure, name = token.figure, _measured(tokens, nth)
         if token.kind == "count" and figure and name is not None:
             least = _least_metres(name)
-            if least and name.start < token.start:
+            if least and name.start < token.start and not _is_repeated(tokens, nth):
                 least = MACHINE_M  # behind a name a small figure may be seconds
             if least and figure.number is not None and figure.number >= least:
                 yield replace(token, kind="far", figure=Figure("far", "one", figure.said, "m"))
@@ -278,11 +278,20 @@ def _measured(tokens: list[Token], nth: int) -> Token | None:
     after = tokens[nth + 1] if nth + 1 < len(tokens) else None
     if after is not None and after.kind in ("name", "ACTIVE"):
         return after
+    if after is not None and after.kind == "ON" and _is_repeated(tokens, nth):
+        return tokens[nth - 3]
     before = tokens[nth - 1] if nth else None
     ends = after is None or after.kind in PARTS
     first = nth < 2 or tokens[nth - 2].kind in PARTS
     named = before is not None and before.kind in ("name", "ACTIVE")
     return before if named and ends and first else None
+
+
+def _is_repeated(tokens: list[Token], nth: int) -> bool:
+    """Whether a figure is how far something goes so many times, each leaving on a time: swim 10 x 50 on 1:10."""
+    kinds = [one.kind for one in tokens]
+    before = ["name", "count", "X"]
+    return kinds[max(0, nth - 3) : nth] == before and kinds[nth + 1 : nth + 3] == ["ON", "time"]
 
 
 def _least_metres(name: Token) -> int:

@@ -12,6 +12,20 @@ MINUTES = re.compile(
     r"\s*(?:[-•*–]\s*)?(\d{1,2})\s*[-–]\s*(\d{1,2})\s*(?:min\w*|['’])?\s*:?\s+(?=\S)"
 )
 
+# a first line that only says which session it is, and of which day
+DATED = re.compile(
+    r"(?:(?:wod|workout|session|training|class|practice|einheit|stunde|seance|séance|sesion|sesión|clase|cours"
+    r"|mon|tue|tues|wed|thu|thur|thurs|fri|sat|sun|mo|di|mi|do|fr|sa|so|lun|mar|mer|jeu|ven|sam|dim"
+    r"|\w+day|\w+tag|mittwoch)\W+){1,2}\d{1,2}[./]\d{1,2}(?:[./](?:\d{2}|\d{4}))?[.:]?",
+    re.IGNORECASE,
+)
+
+
+def dated(lines: list[tuple[int, str]]) -> str:
+    """A title with its day, where the first line is nothing else; else nothing."""
+    said = lines[0][1].strip(" \t*_#") if len(lines) > 1 else ""
+    return said.rstrip(":") if DATED.fullmatch(said) else ""
+
 
 def stacked(lines: list[tuple[int, str]]) -> Iterator[tuple[int, str]]:
     """The lines of a message with their numbers; sets one under the other are one line, behind their move."""
