@@ -113,7 +113,7 @@ def test_a_thinned_trace_still_tells_what_the_whole_one_did(house: House) -> Non
     assert "Not to be trusted" not in house.client.get(f"/debrief/{class_id}").text
 
 
-@pytest.mark.parametrize("do", ["freeze", "throw", "by-effort"])
+@pytest.mark.parametrize("do", ["freeze", "throw"])
 def test_what_is_said_of_a_heart_while_it_is_learnt_stays(
     house: House, monkeypatch: pytest.MonkeyPatch, do: str
 ) -> None:
@@ -136,7 +136,7 @@ def test_what_is_said_of_a_heart_while_it_is_learnt_stays(
     with database.work() as work:
         one, other = people.get(work, 1), people.get(work, 2)
     assert other.heart and other.heart.evenings == 2 and [one] == said
-    assert one.effort_only or one.heart is None or one.heart.frozen
+    assert one.heart is None or one.heart.frozen
 
 
 def test_a_heart_is_learnt_used_frozen_and_thrown_away(house: House) -> None:

@@ -17,6 +17,7 @@ from lovrit.core.session.reader import read
 
 MOST_LINES, MOST_LETTERS = 200, 300  # of a message, of a line; more is no session
 MOST_SAID = 5_000  # letters of a message that are looked at
+MOST_IN_SENTENCES = 4000  # letters of a message that is read twice
 MOST_ASKED = 12  # questions whose answers are worked out
 NOTHING = "says no work, no rest and no moves: what is done, and how long?"
 TOO_LONG = f"has more than {MOST_LETTERS} letters: write it as several, what is only told on lines of its own."
@@ -87,7 +88,21 @@ def read_message(text: str) -> Message:
     if is_own(text):
         return Message(text, kept=tuple(_kept(text)))
     said, more = _looked_at(text)
-    made = gather(said)
+    found = _read(said, more)
+    if not found.asked or len(said) > MOST_IN_SENTENCES:
+        return found
+    apart = _read(said, more, by_sentence=True)
+    return min(found, apart, key=_doubts)
+
+
+def _doubts(made: Message) -> tuple[int, int]:
+    """How much of a message is asked: first what nobody has an answer for."""
+    return sum(not one.answers for one in made.asked), len(made.asked)
+
+
+def _read(said: str, more: tuple[Asked, ...], by_sentence: bool = False) -> Message:
+    """The message that lines are, or their sentences."""
+    made = gather(said, by_sentence)
     blocks = _Parts()
     parts = list(_together(part for draft in made.drafts for part in blocks.of(draft)))
     rows = [_row(one) for one in parts]
@@ -106,7 +121,7 @@ def _joined(head: str, blocks: Iterable[str]) -> str:
 
 
 def _row(part: _Part) -> Row:
-    said = "\n".join({line.number: line.text for line in part.draft.lines}.values())
+    said = "\n".join(dict.fromkeys(line.text for line in part.draft.lines))
     if not part.question:
         return Row(said, part.text)
     return Row(said, _placeholder(part.draft), _asked(part))

@@ -292,8 +292,9 @@ LIST = 3  # from so many on, 1 2 3 before names are places in a list
 def unnumbered(draft: Draft) -> Draft:
     """The draft without the numbers of a list: 1, 2, 3 … before its moves."""
     counts = [line[0].amount.number if line[0].amount else None for line in draft.tasks]
-    if len(draft.lines) == 1 and draft.roles.keys() & {"amrap", "fortime"}:
-        return draft  # on one line, in what is counted, they are counts
+    many = draft.tasks[0][0].name.endswith("s") if draft.tasks else False
+    if draft.roles.keys() & {"amrap", "fortime"} and (len(draft.lines) == 1 or not many):
+        return draft  # in what is counted they are counts, but for “1 squats”
     if len(counts) < LIST or counts != list(range(1, len(counts) + 1)):
         return draft
     tasks = [[replace(line[0], amount=None), *line[1:]] for line in draft.tasks]

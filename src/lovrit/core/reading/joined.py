@@ -36,6 +36,19 @@ def _goes_on_with(before: Draft, draft: Draft) -> bool:
     return (lifted and (same or draft.lines[0].then)) or (gone and same)
 
 
+def named_behind(drafts: list[Draft]) -> list[Draft]:
+    """Stations that are counted and not named, where as many names stand alone behind all: these are they."""
+    wanting = [one for one in drafts if one.roles.get("stations") and not one.moves]
+    names = drafts[-1] if drafts else None
+    if len(wanting) != 1 or names is None or names.roles or names is wanting[0]:
+        return drafts
+    if wanting[0].roles["stations"] != str(names.moves):
+        return drafts
+    wanting[0].tasks, wanting[0].labels = names.tasks, names.labels
+    wanting[0].lines += names.lines
+    return drafts[:-1]
+
+
 def raced(drafts: list[Draft]) -> Iterator[Draft]:
     """Blocks one after the other that are one race: what is done before the rounds, the rounds, what comes behind."""
     at, drafts = 0, list(_there_and_back(drafts))

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import replace
+from itertools import pairwise
 
 from lovrit.core.moves.library import shipped
 from lovrit.core.reading.draft import Draft, unnumbered
@@ -31,12 +32,13 @@ from lovrit.core.reading.timed import (
 )
 from lovrit.core.reading.token import Figure
 from lovrit.core.reading.tokens import time_of
-from lovrit.core.reading.vocabulary import labels, plain
+from lovrit.core.reading.vocabulary import labels, plain, stem
 
 STROKED = frozenset({"rower", "ski", "bike"})
 SLOWEST, QUICKEST = 14, 44  # strokes a minute
 STRETCHED = frozenset({"stretch", "stretching", "mobility", "breathing", "walk", "jog"})
 COUNTED = frozenset({"count", "far", "cal"})
+SO_ON = frozenset({"etc", "and so on", "usw", "und so weiter", "y asi", "et ainsi de suite"})
 WORKED = frozenset({"pair", "work", "each", "pattern"})
 
 
@@ -330,6 +332,46 @@ def _by_calories(draft: Draft) -> Draft:
     )
 
 
+def _goes_on(draft: Draft) -> Draft:
+    """1 burpee, 1 swing, 2 burpees, 2 swings, etc: a ladder of so many more each time."""
+    told = [one for one in draft.notes if plain(one).strip(". ") in SO_ON]
+    rows = [line[0] for line in draft.tasks if len(line) == 1]
+    many = len({stem(one.name) for one in rows})
+    if not told or "amrap" not in draft.roles or len(rows) != draft.moves or len(rows) < 2 * many:
+        return draft
+    rungs = [rows[at : at + many] for at in range(0, len(rows), many)]
+    counts = [{one.amount.number if one.amount else None for one in rung} for rung in rungs]
+    names = [[stem(one.name) for one in rung] for rung in rungs]
+    if any(one != names[0] for one in names) or any(len(one) != 1 or None in one for one in counts):
+        return draft
+    reps = [one for some in counts for one in some if one is not None]
+    steps = {after - before for before, after in pairwise(reps)}
+    if len(steps) != 1 or min(steps) <= 0:
+        return draft
+    return replace(
+        draft,
+        notes=[one for one in draft.notes if one not in told],
+        roles={**draft.roles, "ladder": f"{reps[0]} +{min(steps)}"},
+        tasks=[[replace(one, amount=None)] for one in rungs[0]],
+        labels=draft.labels[:many],
+    )
+
+
+def _named(draft: Draft) -> Draft:
+    """A word before its rounds that no move has, above things that are counted, is what they are called."""
+    every = [one for line in draft.tasks for one in line]
+    if not every:
+        return draft
+    first, *others = every
+    heads = draft.lines[0].tasks if draft.lines and draft.lines[0].roles else []
+    if first.known or first.amount or heads != [first] or "rounds" not in draft.roles:
+        return draft
+    if len(others) < 2 or not all(one.amount or one.name == "rest" for one in others):
+        return draft
+    notes = [*draft.notes, first.name]
+    return replace(draft, notes=notes, tasks=draft.tasks[1:], labels=draft.labels[1:])
+
+
 def _calories_of(task: Task) -> str:
     """What calories are of: “cal row” is the rower; nothing where it says none."""
     unit, _, name = task.name.partition(" ")
@@ -341,7 +383,7 @@ def _figure(many: str, calories: str) -> Figure:
 
 
 WAYS: tuple[Callable[[Draft], Draft], ...] = (
-    _all_out, _by_calories,
+    _all_out, _by_calories, _goes_on, _named,
     unnumbered, _rated, _rested_shortly, _reps_of_each, _sets_for_time, rest_last, changed_each, outer,
     _most_often, _of_a_part, _in_pairs, _sided, _gone_back, _unalike, without_rest, minutes_each,
     repeated_way, leaving, _climbed, once_each, by_stations, _built, told_in_all, shared, changed_sets,

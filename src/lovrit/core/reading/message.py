@@ -6,9 +6,9 @@ from dataclasses import dataclass, field, replace
 from lovrit.core.reading.apart import read_line
 from lovrit.core.reading.draft import Draft
 from lovrit.core.reading.giving import LONGEST_REST_S, seconds_in
-from lovrit.core.reading.joined import is_rest, of_the_same, raced
+from lovrit.core.reading.joined import is_rest, named_behind, of_the_same, raced
 from lovrit.core.reading.line import Said, Task
-from lovrit.core.reading.stacked import dated, stacked, timetable
+from lovrit.core.reading.stacked import dated, sentences, stacked, timetable
 from lovrit.core.reading.tokens import time_of
 from lovrit.core.reading.vocabulary import labels, plain
 
@@ -36,9 +36,14 @@ class Gathered:
     notes: list[str] = field(default_factory=list)
 
 
-def gather(text: str) -> Gathered:
-    """The blocks of a message."""
-    lines = [(nth, raw) for nth, raw in enumerate(text.split("\n"), 1) if raw.strip()]
+def gather(text: str, by_sentence: bool = False) -> Gathered:
+    """The blocks of a message, line by line or sentence by sentence."""
+    lines = [
+        (nth, raw)
+        for nth, line in enumerate(text.split("\n"), 1)
+        for raw in (sentences(line) if by_sentence else [line])
+        if raw.strip()
+    ]
     title = dated(lines)
     lines = lines[1:] if title else lines
     minutes = dict(timetable(lines))
@@ -70,12 +75,15 @@ class _Gatherer:
                 self._told(line)
             else:
                 self._take(line, after)
-        self.made.drafts = list(raced(list(of_the_same(self.made.drafts))))
+        drafts = named_behind(self.made.drafts)
+        self.made.drafts = list(raced(list(of_the_same(drafts))))
         return self.made
 
     def _says_of_all(self, nth: int, line: Said, after: list[Said]) -> bool:
         """Whether a line is no block and no part of one: a title, “then”, with whom, how long, the end."""
-        if self._is_title(nth, line):
+        if self._is_times_ahead(line, after):
+            after[0].roles["times"] = line.roles["sets"]
+        elif self._is_title(nth, line):
             self.made.title = line.text.strip("*_:! ")
             self.company = line.roles
         elif line.text.lower().strip(" :.") in ("then", "dann", "puis", "luego") and self.open:
@@ -94,6 +102,16 @@ class _Gatherer:
         else:
             return False
         return True
+
+    def _is_times_ahead(self, line: Said, after: list[Said]) -> bool:
+        """“4 x 4”, and below it four minutes and their rest: so many times."""
+        if line.roles.keys() != {"sets", "reps"} or line.tasks or not after:
+            return False
+        roles = after[0].roles
+        work = roles.get("work") or roles.get("pair", "").split("/")[0]
+        minutes = line.roles["reps"].removesuffix(" reps")
+        timed = bool(work) and not roles.keys() & {"times", "rounds", "sets", "often"}
+        return timed and minutes.isdecimal() and seconds_in(work) == 60 * int(minutes)
 
     def _is_between_blocks(self, line: Said) -> bool:
         """Whether a last line is the rest between the blocks above: it says blocks, or they are parts by name."""

@@ -103,6 +103,12 @@ def reps_of(figure: Figure) -> str:
     return figure.own if figure.form == "list" else f"{figure.own} reps"
 
 
+def effort_named(pieces: Pieces) -> list[Role]:
+    """“At effort 8”: the word is one for a work too."""
+    word = next(one.text.lower() for one in pieces.tokens if one.kind == "ON")
+    return effort(pieces) if word.startswith("effort") else [NOT_THIS]
+
+
 def effort(pieces: Pieces) -> list[Role]:
     """How hard, of ten; a figure above could be a load."""
     figure = pieces.figures[0]

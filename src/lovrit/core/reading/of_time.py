@@ -119,6 +119,12 @@ def outer_pair(pieces: Pieces) -> list[Role]:
     return [Role("outer", pieces.one()), *counted_pair("times")(pieces, 1)]
 
 
+def outer_times(pieces: Pieces) -> list[Role]:
+    """The same with units: 3 sets of (5 x 40 s hard / 20 s easy)."""
+    times, pair = Role("times", pieces.one(1)), "/".join(map(bare, pieces.figures[2:4]))
+    return [Role("outer", pieces.one()), times, Role("pair", pair)]
+
+
 def _rest_word(pieces: Pieces) -> str:
     word = pieces.kept("ACTIVE")
     return word or pieces.kept("name") or "walk"

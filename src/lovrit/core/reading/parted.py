@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable, Iterator
 from dataclasses import replace
-from itertools import pairwise
+from itertools import pairwise, zip_longest
 
 from lovrit.core.moves.library import shipped
 from lovrit.core.reading.giving import is_minutes
@@ -23,15 +23,26 @@ RUN_M, MACHINE_M = (
 )  # from so many on a bare figure of a run or a rower is metres; fewer could be calories
 RESTS_BEHIND = ((2, [",", "time"]), (3, ["(", "time", ")"]))
 OF_A_TIME = frozenset({"REST", "ON", "CHANGE", "HARD", "ACTIVE", "WITHIN"})
+ABOUT = frozenset(
+    {"about", "approx", "approximately", "roughly", "ca", "circa", "environ", "unos", "etwa"}
+)
 PLACES = frozenset({"SECTION", "STATION", "count_pair", "ON"})
 
 
 def parted(tokens: list[Token]) -> list[Token]:
     """The same with commas where they were left out; figures of a way have their metres."""
-    found = list(_in_minutes(_in_metres(list(_unstopped(tokens)))))
+    found = list(_in_minutes(_in_metres(list(_unstopped(list(_said_about(tokens)))))))
     found = _without_numbers(list(_in_their_minutes(found)))
     found = list(_often_apart(found))
     return list(_apart(_with_rest(list(_aside(found)))))
+
+
+def _said_about(tokens: list[Token]) -> Iterator[Token]:
+    """“About 75 s”: that a length is no exact one is how all of them are meant."""
+    for token, after in zip_longest(tokens, tokens[1:]):
+        told = token.kind in ("word", "AROUND", "~") and plain(token.text) in ABOUT
+        if not (told and after is not None and after.kind in AMOUNTS):
+            yield token
 
 
 def _comma(before: Token) -> Token:
@@ -189,7 +200,23 @@ def _signed(tokens: list[Token]) -> list[int]:
         if one.kind == "count" and after.kind == ")" and _is_open(tokens, nth)
     ]
     numbers = [one.figure.number for nth in at if (one := tokens[nth]).figure]
-    return at if len(at) > 1 and numbers in (_from(1, at), _from(2, at)) else []
+    signed = at if len(at) > 1 and numbers in (_from(1, at), _from(2, at)) else []
+    return signed or _dotted(tokens)
+
+
+def _dotted(tokens: list[Token]) -> list[int]:
+    """Where the numbers of a list stand, each with a full stop behind it and something to do behind that."""
+    kinds = [one.kind for one in tokens]
+    at = [
+        nth
+        for nth, kind in enumerate(kinds)
+        if kind == "count"
+        and kinds[nth + 1 : nth + 2] == ["."]
+        and kinds[nth + 2 : nth + 3]
+        and kinds[nth + 2] in AMOUNTS | {"name", "REST", "MAX", "KIT"}
+    ]
+    numbers = [one.figure.number for nth in at if (one := tokens[nth]).figure]
+    return at if len(at) >= NUMBERED and numbers in (_from(1, at), _from(2, at)) else []
 
 
 def _is_open(tokens: list[Token], nth: int) -> bool:

@@ -20,11 +20,28 @@ DATED = re.compile(
     re.IGNORECASE,
 )
 
+SENTENCE_ENDS = re.compile(r"(?<=[^\W_][.!?])\s+(?=\S)|(?<=[)%'’][.!?])\s+(?=\S)")
+SHORT_FORM = re.compile(
+    r"(?:^|\s)(?:\d+|(?:\d+\s*)?(?:min|sec|sek|std|ca|approx|bzw|z\.b|e\.g|i\.e|vs|max|no|nr|w))\.$",
+    re.IGNORECASE,
+)
+
 
 def dated(lines: list[tuple[int, str]]) -> str:
     """A title with its day, where the first line is nothing else; else nothing."""
     said = lines[0][1].strip(" \t*_#") if len(lines) > 1 else ""
     return said.rstrip(":") if DATED.fullmatch(said) else ""
+
+
+def sentences(line: str) -> list[str]:
+    """The sentences of a line; a full stop in a figure or behind a short form ends none."""
+    found: list[str] = []
+    for part in SENTENCE_ENDS.split(line):
+        if found and SHORT_FORM.search(found[-1]) and not part[0].isupper():
+            found[-1] += f" {part}"
+        else:
+            found.append(part)
+    return found
 
 
 def stacked(lines: list[tuple[int, str]]) -> Iterator[tuple[int, str]]:

@@ -152,6 +152,8 @@ def short(seconds: int) -> str:
 def _number(pieces: list[_Piece], at: int) -> Made:
     piece = pieces[at]
     unit, used = _unit(pieces, at + 1, piece.end)
+    if unit == "size" and _is_a_word(pieces, at):
+        unit, used = "", 0
     said = piece.text.replace(",", ".")
     last = pieces[at + used]
     if not unit:
@@ -173,6 +175,13 @@ def _number(pieces: list[_Piece], at: int) -> Made:
     made = _token(time_of(seconds), piece, last)
     made.kept = unit
     return made, used + 1
+
+
+def _is_a_word(pieces: list[_Piece], at: int) -> bool:
+    """Whether “in” behind a figure is no inch: a word follows it, as in “10 reps in 5 min”."""
+    unit, after = pieces[at + 1], pieces[at + 2] if at + 2 < len(pieces) else None
+    follows = after is not None and after.group in ("number", "word", "time")
+    return unit.text.lower() == "in" and unit.start > pieces[at].end and follows
 
 
 def _own_unit(unit: str, piece: _Piece) -> str:
