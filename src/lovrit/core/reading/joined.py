@@ -4,7 +4,20 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from lovrit.core.reading.draft import Draft
+from lovrit.core.reading.vocabulary import plain
 
+ENDS = frozenset(
+    {
+        "stretch",
+        "stretching",
+        "stretches",
+        "dehnen",
+        "mobility",
+        "walk",
+        "etirements",
+        "estiramientos",
+    }
+)
 FAR = frozenset({"far", "once_far"})
 MOST_PARTS = 3  # of a race: before its rounds, they, behind them
 
@@ -34,6 +47,20 @@ def _goes_on_with(before: Draft, draft: Draft) -> bool:
         return False
     same = draft.lines[0].number == before.lines[-1].number
     return (lifted and (same or draft.lines[0].then)) or (gone and same)
+
+
+def ended(drafts: list[Draft]) -> Iterator[Draft]:
+    """One name more than there are stations, and it is what ends an evening: a stretch, which stands behind them."""
+    for draft in drafts:
+        stations = draft.roles.get("stations", "")
+        last = draft.tasks[-1] if draft.tasks else []
+        over = stations.isdecimal() and draft.moves == int(stations) + 1 and len(last) == 1
+        if not over or plain(last[0].name) not in ENDS:
+            yield draft
+            continue
+        line = next(one for one in reversed(draft.lines) if last[0] in one.tasks)
+        yield replace(draft, tasks=draft.tasks[:-1], labels=draft.labels[:-1])
+        yield Draft(tasks=[last], labels=[""], lines=[line])
 
 
 def named_behind(drafts: list[Draft]) -> list[Draft]:

@@ -1,5 +1,6 @@
 """A gathered block as people mean it: what its lines say, by roles, where that can be one thing only."""
 
+import re
 from collections.abc import Callable
 from dataclasses import replace
 from itertools import pairwise
@@ -38,6 +39,7 @@ STROKED = frozenset({"rower", "ski", "bike"})
 SLOWEST, QUICKEST = 14, 44  # strokes a minute
 STRETCHED = frozenset({"stretch", "stretching", "mobility", "breathing", "walk", "jog"})
 COUNTED = frozenset({"count", "far", "cal"})
+SHARE = re.compile(r"@ [\d.-]+%")
 SO_ON = frozenset({"etc", "and so on", "usw", "und so weiter", "y asi", "et ainsi de suite"})
 WORKED = frozenset({"pair", "work", "each", "pattern"})
 
@@ -372,6 +374,31 @@ def _named(draft: Draft) -> Draft:
     return replace(draft, notes=notes, tasks=draft.tasks[1:], labels=draft.labels[1:])
 
 
+def _no_lift(draft: Draft) -> Draft:
+    """A share behind a machine or a way is no load of it: of what it is nobody says, so it is told."""
+    told: list[str] = []
+    tasks = []
+    for line in draft.tasks:
+        row = []
+        for one in line:
+            shares = [mark for mark in one.marks if SHARE.fullmatch(mark)]
+            if shares and _goes(one):
+                told += [mark.removeprefix("@ ") for mark in shares]
+                row.append(replace(one, marks=tuple(m for m in one.marks if m not in shares)))
+            else:
+                row.append(one)
+        tasks.append(row)
+    return replace(draft, tasks=tasks, notes=[*draft.notes, *told]) if told else draft
+
+
+def _goes(task: Task) -> bool:
+    """Whether a thing is a machine, or a way that is gone."""
+    move = shipped().find(task.name)
+    if move is None:
+        return bool(STROKED & set(plain(task.name).split()))
+    return move.pattern in ("machine", "gait") or bool(STROKED & set(move.kit))
+
+
 def _calories_of(task: Task) -> str:
     """What calories are of: “cal row” is the rower; nothing where it says none."""
     unit, _, name = task.name.partition(" ")
@@ -383,7 +410,7 @@ def _figure(many: str, calories: str) -> Figure:
 
 
 WAYS: tuple[Callable[[Draft], Draft], ...] = (
-    _all_out, _by_calories, _goes_on, _named,
+    _all_out, _by_calories, _goes_on, _named, _no_lift,
     unnumbered, _rated, _rested_shortly, _reps_of_each, _sets_for_time, rest_last, changed_each, outer,
     _most_often, _of_a_part, _in_pairs, _sided, _gone_back, _unalike, without_rest, minutes_each,
     repeated_way, leaving, _climbed, once_each, by_stations, _built, told_in_all, shared, changed_sets,

@@ -6,9 +6,9 @@ from dataclasses import dataclass, field, replace
 from lovrit.core.reading.apart import read_line
 from lovrit.core.reading.draft import Draft
 from lovrit.core.reading.giving import LONGEST_REST_S, seconds_in
-from lovrit.core.reading.joined import is_rest, named_behind, of_the_same, raced
+from lovrit.core.reading.joined import ended, is_rest, named_behind, of_the_same, raced
 from lovrit.core.reading.line import Said, Task
-from lovrit.core.reading.stacked import dated, sentences, stacked, timetable
+from lovrit.core.reading.stacked import dated, lettered, sentences, stacked, timetable
 from lovrit.core.reading.tokens import time_of
 from lovrit.core.reading.vocabulary import labels, plain
 
@@ -41,7 +41,8 @@ def gather(text: str, by_sentence: bool = False) -> Gathered:
     lines = [
         (nth, raw)
         for nth, line in enumerate(text.split("\n"), 1)
-        for raw in (sentences(line) if by_sentence else [line])
+        for apart in (sentences(line) if by_sentence else [line])
+        for raw in lettered(apart)
         if raw.strip()
     ]
     title = dated(lines)
@@ -75,7 +76,7 @@ class _Gatherer:
                 self._told(line)
             else:
                 self._take(line, after)
-        drafts = named_behind(self.made.drafts)
+        drafts = named_behind(list(ended(self.made.drafts)))
         self.made.drafts = list(raced(list(of_the_same(drafts))))
         return self.made
 

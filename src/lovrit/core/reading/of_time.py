@@ -192,6 +192,11 @@ def colon_pair(pieces: Pieces) -> list[Role]:
     return [Role("pair", f"{work}/{rest}")]
 
 
+def sets_every(pieces: Pieces) -> list[Role]:
+    """4 sets, every 3 min: how many, and how often one begins."""
+    return [*period(Pieces(pieces.tokens[2:])), Role("rounds", pieces.one())]
+
+
 def one_every(pieces: Pieces) -> list[Role]:
     """1 every 3 min: how often it begins."""
     first, often = pieces.figures[:2]

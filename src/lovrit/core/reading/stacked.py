@@ -20,6 +20,7 @@ DATED = re.compile(
     re.IGNORECASE,
 )
 
+PAIRED = re.compile(r"\s*(?:[-•*–]\s*)?([A-H])1[.):]?\s", re.IGNORECASE)
 SENTENCE_ENDS = re.compile(r"(?<=[^\W_][.!?])\s+(?=\S)|(?<=[)%'’][.!?])\s+(?=\S)")
 SHORT_FORM = re.compile(
     r"(?:^|\s)(?:\d+|(?:\d+\s*)?(?:min|sec|sek|std|ca|approx|bzw|z\.b|e\.g|i\.e|vs|max|no|nr|w))\.$",
@@ -31,6 +32,14 @@ def dated(lines: list[tuple[int, str]]) -> str:
     """A title with its day, where the first line is nothing else; else nothing."""
     said = lines[0][1].strip(" \t*_#") if len(lines) > 1 else ""
     return said.rstrip(":") if DATED.fullmatch(said) else ""
+
+
+def lettered(line: str) -> list[str]:
+    """A1 and A2 of one line, each on its own."""
+    first = PAIRED.match(line)
+    if not first:
+        return [line]
+    return re.split(rf"[,;.]?\s+(?={first[1]}[2-6][.):]?\s)", line, flags=re.IGNORECASE)
 
 
 def sentences(line: str) -> list[str]:
