@@ -17,6 +17,8 @@ How = Literal["in", "under", "over", "rising", "resting", "lost", "effort", "sto
 LAG_S = 45  # a heart at work lags: so long into a work it may still be climbing
 BOX_TOP, BOX_BOTTOM = 32.0, 60.0
 
+WORDS = 11  # percent of the width, left of the threads, for what their heights mean
+
 
 class Bead(Value):
     """A person's heart on a thread. ``y`` runs from 0 at the top to 100; ``how`` is how it is drawn.
@@ -50,12 +52,14 @@ def hearts_view(
 ) -> Hearts:
     """The threads: each person in their own corridor, the lag of a heart at work taken into account."""
     work = _work_near(plan, state)
-    step = 100 / max(1, len(comers))
+    step = (100 - WORDS) / max(1, len(comers))
     beads = tuple(
         _lagging(
             plan,
             state,
-            _bead(plan, state, comer, work, beats.get(comer.id), round((nth + 0.5) * step, 3)),
+            _bead(
+                plan, state, comer, work, beats.get(comer.id), round(WORDS + (nth + 0.5) * step, 3)
+            ),
         )
         for nth, comer in enumerate(comers)
     )
