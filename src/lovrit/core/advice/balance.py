@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from lovrit.core.advice.note import Fix, Look, Note, WayTo
 from lovrit.core.advice.order import FEW, put
+from lovrit.core.blocks.strength import Strength
 from lovrit.core.moves.guess import guess, nearest
 from lovrit.core.moves.move import Move, Pattern
 from lovrit.core.session.edits import LineEdit, SetSide
@@ -162,7 +163,7 @@ def side_not_said(look: Look) -> Iterator[Note]:
             or not move.sided
             or line.side != "none"
             or len(line.tasks) > 1
-            or not block.circuit
+            or not (block.circuit or isinstance(block, Strength))
         ):
             continue
         # each side in one turn takes twice as long, which a turn by the clock has no room for

@@ -203,7 +203,7 @@ def pace_will_not_hold(look: Look) -> Iterator[Note]:
     for at, block, laid in look.blocks():
         asked = effort(block)
         longest = next((limit for least, limit in LONGEST_S if asked >= least), None)
-        if longest is None or asked >= 10 or block.lifts:
+        if longest is None or (asked >= ALL_OUT and laid.work_s) or block.lifts:
             continue
         stretches = [
             i.seconds

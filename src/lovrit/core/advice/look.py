@@ -18,6 +18,7 @@ from lovrit.core.advice import (
     reps,
     sums,
     telling,
+    tested,
     untried,
 )
 from lovrit.core.advice.company import Company
@@ -106,6 +107,8 @@ RULES: tuple[Rule, ...] = (
     meant.box_while_tired,
     meant.climb_on_spent_grip,
     meant.noise_late,
+    tested.stretch_before_power,
+    tested.many_tests,
     pregnant.no_landings,
     pregnant.no_lying,
     pregnant.talk_test,

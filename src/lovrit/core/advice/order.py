@@ -23,6 +23,7 @@ from lovrit.core.slate.line import Line
 FEW = 10
 HANDS_S = 180  # hands that hang or carry come back in about three minutes; ours
 TIRING = 7.0
+ALL_GRIP = 3  # stations, all of them held in the hands; ours
 MOST_TOLD = 6  # the same remark about one block; who mends six finds the rest
 MOST_PLACES = (
     40  # beyond, no other place is looked for: each would be weighed against all the others
@@ -44,7 +45,7 @@ def _both_shoulders(one: Move, two: Move) -> bool:
         (move.shoulders or move.overhead) and move.pattern in STRENGTH | {"brace"}
         for move in (one, two)
     )
-    return loaded and not _same_pattern(one, two) and not (one.grip and two.grip)
+    return loaded and not _same_pattern(one, two) and not (_hangs(one) and _hangs(two))
 
 
 def _both_land(one: Move, two: Move) -> bool:
@@ -91,7 +92,27 @@ def pattern_twice(look: Look) -> Iterator[Note]:
 def grip_after_grip(look: Look) -> Iterator[Note]:
     """Two stations in a row that both hang on the hands, or two blocks with too little between."""
     yield from _told(look, GRIP)
+    yield from _grip_all_round(look)
     yield from _grip_across(look)
+
+
+def _grip_all_round(look: Look) -> Iterator[Note]:
+    """Every station of a hard circuit is held in the hands: no rest of one is a rest for them."""
+    for at, block, _ in look.blocks():
+        moves = [look.move(line) for line in block.moves if not line.is_rest]
+        many = len(moves) >= ALL_GRIP and bool(block.circuit)
+        if not many or (block.top_effort or 0) < TIRING:
+            continue
+        if all(move and move.grip for move in moves):
+            yield look.note(
+                GRIP.code,
+                "tell",
+                f"All {len(moves)} stations are held in the hands: they give out first.",
+                GRIP.reason,
+                at=at,
+                nth=1,
+                fixes=tuple(_apart(look, at, block, 1)),
+            )
 
 
 def _grip_across(look: Look) -> Iterator[Note]:

@@ -78,7 +78,7 @@ class Quality(Block):
         return True
 
     @property
-    def _to_the_most(self) -> bool:
+    def to_the_most(self) -> bool:
         """Whether each round is as many as one can of one move."""
         works = [line for line in self.moves if not line.is_rest]
         tasks = works[0].tasks if len(works) == 1 else ()
@@ -87,11 +87,11 @@ class Quality(Block):
     @property
     def asks_for(self) -> str | None:
         """What each round came to, where it is as many as one can."""
-        return "reps of each round, or seconds" if self._to_the_most else None
+        return "reps of each round, or seconds" if self.to_the_most else None
 
     def read_score(self, said: str, given: Scoring) -> str:
         """Reps (of a hold seconds) round by round, or of the first alone."""
-        if not self._to_the_most:
+        if not self.to_the_most:
             return super().read_score(said, given)
         works = [line for line in self.moves if not line.is_rest]
         move = given.library.find(works[0].tasks[0].name)
@@ -99,7 +99,7 @@ class Quality(Block):
 
     def reads(self, score: str) -> str:
         """How they fell, round by round."""
-        return read_counts(score, self.rounds.high) if self._to_the_most else ""
+        return read_counts(score, self.rounds.high) if self.to_the_most else ""
 
     def visits(self, line: int, library: Library) -> float:
         """Its rounds."""
