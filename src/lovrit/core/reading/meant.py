@@ -399,6 +399,33 @@ def _goes(task: Task) -> bool:
     return move.pattern in ("machine", "gait") or bool(STROKED & set(move.kit))
 
 
+def _sets_of_a_way(draft: Draft) -> Draft:
+    """4 sets of 400 m run and a rest: so many times so far."""
+    roles, one = draft.roles, draft.tasks[0][0] if draft.moves == 1 else None
+    far = one.amount if one and one.amount and one.amount.measure == "far" else None
+    rested = roles.keys() & {"rest", "within", "between"}
+    if one is None or far is None or far.form != "one" or not rested:
+        return draft
+    if "sets" not in roles or roles.keys() & {"reps", "times", "far", "pair", "work", "each"}:
+        return draft
+    kept = {name: said for name, said in roles.items() if name != "sets"}
+    roles = {**kept, "times": roles["sets"], "far": far.own}
+    return replace(draft, roles=roles, tasks=[[replace(one, amount=None)]])
+
+
+def _in_all(draft: Draft) -> Draft:
+    """1000 m swim: 10 x 100 m; what stands before its parts is what they come to, and only told."""
+    one = draft.tasks[0][0] if draft.moves == 1 else None
+    far = one.amount if one and one.amount and one.amount.measure == "far" else None
+    if one is None or far is None or not {"times", "far"} <= draft.roles.keys():
+        return draft
+    said, _, unit = draft.roles["far"].partition(" ")
+    times = draft.roles["times"]
+    whole = times.isdecimal() and unit == far.unit and far.number == int(times) * float(said)
+    told = f"{far.own} in all" if whole else far.own
+    return replace(draft, tasks=[[replace(one, amount=None)]], notes=[*draft.notes, told])
+
+
 def _calories_of(task: Task) -> str:
     """What calories are of: “cal row” is the rower; nothing where it says none."""
     unit, _, name = task.name.partition(" ")
@@ -410,7 +437,7 @@ def _figure(many: str, calories: str) -> Figure:
 
 
 WAYS: tuple[Callable[[Draft], Draft], ...] = (
-    _all_out, _by_calories, _goes_on, _named, _no_lift,
+    _all_out, _by_calories, _goes_on, _named, _no_lift, _sets_of_a_way, _in_all,
     unnumbered, _rated, _rested_shortly, _reps_of_each, _sets_for_time, rest_last, changed_each, outer,
     _most_often, _of_a_part, _in_pairs, _sided, _gone_back, _unalike, without_rest, minutes_each,
     repeated_way, leaving, _climbed, once_each, by_stations, _built, told_in_all, shared, changed_sets,

@@ -8,7 +8,7 @@ from lovrit.core.reading.draft import Draft
 from lovrit.core.reading.giving import LONGEST_REST_S, seconds_in
 from lovrit.core.reading.joined import ended, is_rest, named_behind, of_the_same, raced
 from lovrit.core.reading.line import Said, Task
-from lovrit.core.reading.stacked import dated, lettered, sentences, stacked, timetable
+from lovrit.core.reading.stacked import THEMED, dated, lettered, sentences, stacked, timetable
 from lovrit.core.reading.tokens import time_of
 from lovrit.core.reading.vocabulary import labels, plain
 
@@ -163,6 +163,8 @@ class _Gatherer:
     def _is_title(self, nth: int, line: Said) -> bool:
         if nth or self.made.title or line.roles.keys() - {"company"} or line.marks:
             return False
+        if not line.figures and len(self.lines) > 1 and THEMED.match(line.text):
+            return True
         if line.roles and not line.tasks:
             return False  # “partner up.”: with whom, and nothing that names the evening
         if any(one.seconds for one in line.tasks) or (

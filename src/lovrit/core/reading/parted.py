@@ -21,6 +21,7 @@ RUN_M, MACHINE_M = (
     50,
     100,
 )  # from so many on a bare figure of a run or a rower is metres; fewer could be calories
+RUN_ALONE_M = 100
 RESTS_BEHIND = ((2, [",", "time"]), (3, ["(", "time", ")"]))
 OF_A_TIME = frozenset({"REST", "ON", "CHANGE", "HARD", "ACTIVE", "WITHIN"})
 ABOUT = frozenset(
@@ -291,7 +292,7 @@ def _in_metres(tokens: list[Token]) -> Iterator[Token]:
     for nth, token in enumerate(tokens):
         figure, name = token.figure, _measured(tokens, nth)
         if token.kind == "count" and figure and name is not None:
-            least = _least_metres(name)
+            least = RUN_ALONE_M if _is_run_alone(tokens, nth) else _least_metres(name)
             if least and name.start < token.start and not _is_repeated(tokens, nth):
                 least = MACHINE_M  # behind a name a small figure may be seconds
             if least and figure.number is not None and figure.number >= least:
@@ -307,11 +308,26 @@ def _measured(tokens: list[Token], nth: int) -> Token | None:
         return after
     if after is not None and after.kind == "ON" and _is_repeated(tokens, nth):
         return tokens[nth - 3]
+    if _is_run_alone(tokens, nth):
+        return next(one for one in tokens[nth:] if one.kind == "ACTIVE")
     before = tokens[nth - 1] if nth else None
     ends = after is None or after.kind in PARTS
     first = nth < 2 or tokens[nth - 2].kind in PARTS
     named = before is not None and before.kind in ("name", "ACTIVE")
     return before if named and ends and first else None
+
+
+def _is_run_alone(tokens: list[Token], nth: int) -> bool:
+    """Whether a bare figure is how far one runs, since a jog or a walk is its rest: 8 x 400 @ 1:45, 60 s jog."""
+    kinds = [one.kind for one in tokens]
+    behind = kinds[nth + 1 :]
+    behind = behind[2:] if behind[:2] in (["@", "time"], ["AT", "time"]) else behind
+    goes = behind[:3] == [",", "time", "ACTIVE"]
+    return (
+        kinds[:nth] == ["count", "X"]
+        and goes
+        and any(one.kept in ("jog", "walk") for one in tokens)
+    )
 
 
 def _is_repeated(tokens: list[Token], nth: int) -> bool:

@@ -21,9 +21,15 @@ DATED = re.compile(
 )
 
 PAIRED = re.compile(r"\s*(?:[-•*–]\s*)?([A-H])1[.):]?\s", re.IGNORECASE)
-SENTENCE_ENDS = re.compile(r"(?<=[^\W_][.!?])\s+(?=\S)|(?<=[)%'’][.!?])\s+(?=\S)")
+SENTENCE_ENDS = re.compile(r"(?<=[^\W_][.!?])\s+(?=\S)|(?<=[)%'’][.!?])\s+(?=\S)|;\s+(?=\S)")
 SHORT_FORM = re.compile(
     r"(?:^|\s)(?:\d+|(?:\d+\s*)?(?:min|sec|sek|std|ca|approx|bzw|z\.b|e\.g|i\.e|vs|max|no|nr|w))\.$",
+    re.IGNORECASE,
+)
+
+THEMED = re.compile(
+    r"\s*(?:mon|tue|wed|thu|fri|sat|sun|montag|dienstag|mittwoch|donnerstag|freitag|samstag|sonntag)\w*"
+    r"\s*[:–-]",
     re.IGNORECASE,
 )
 
