@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lovrit.core.messages.read import Message, read_message
+from lovrit.core.messages.read import Message, is_own, read_message
 from lovrit.core.reading.tokens import cut
 from lovrit.core.session.reader import read
 from lovrit.core.session.writer import write
@@ -45,6 +45,7 @@ def test_what_is_asked_can_be_answered_and_what_was_read_reads_as_itself(case: C
         assert all(not read(answer).problems for answer in one.answers), one
     session = read(made.slate).session
     assert read(write(session)).session == session
+    assert is_own(write(session)) is bool(session.blocks)
 
 
 def _figures(text: str) -> Counter[float]:

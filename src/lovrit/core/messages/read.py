@@ -18,6 +18,7 @@ from lovrit.core.session.reader import read
 MOST_LINES, MOST_LETTERS = 200, 300  # of a message, of a line; more is no session
 MOST_SAID = 5_000  # letters of a message that are looked at
 MOST_IN_SENTENCES = 4000  # letters of a message that is read twice
+FIRST_LINES = 8  # of a message that are enough to see that it is no slate
 MOST_ASKED = 12  # questions whose answers are worked out
 NOTHING = "says no work, no rest and no moves: what is done, and how long?"
 TOO_LONG = f"has more than {MOST_LETTERS} letters: write it as several, what is only told on lines of its own."
@@ -128,9 +129,20 @@ def _row(part: _Part) -> Row:
 
 
 def is_own(text: str) -> bool:
-    """Whether a text is a slate already, each line in the slate's own form."""
+    """Whether a text is a slate already, each line in the slate's own form.
+
+    Its first lines are looked at alone before all are: of a message few are needed to see that it is none.
+    """
+    lines = text.split("\n")
+    begun = [nth for nth, line in enumerate(lines[:FIRST_LINES]) if line[:1].strip()]
+    first = "\n".join(lines[: begun[-1]]) if begun else ""  # the last of them may go on below
+    return (not first.strip() or _is_clean(first, whole=False)) and _is_clean(text)
+
+
+def _is_clean(text: str, whole: bool = True) -> bool:
     made = read(text, 0)
-    return bool(made.session.blocks) and not (made.problems or made.spoken or made.said)
+    clean = not (made.problems or made.spoken or made.said)
+    return clean and (bool(made.session.blocks) or not whole)
 
 
 def _looked_at(text: str) -> tuple[str, tuple[Asked, ...]]:
