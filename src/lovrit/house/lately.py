@@ -89,7 +89,8 @@ def _whys(live: Live) -> dict[int, str]:
 
 def last_seen_of(house: House, work: Work, everyone: Iterable[Person]) -> dict[int, Seen]:
     """When everybody came last within a year, and how many classes there were since."""
-    came = seen.last_came(work, house.now_ms() - YEAR_MS)
+    everyone = list(everyone)
+    came = seen.last_came(work, house.now_ms() - YEAR_MS, [one.id for one in everyone])
     since = seen.classes_since(work, {0, *(ms for _, ms in came.values())})
     found = {}
     for one in everyone:

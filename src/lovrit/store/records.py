@@ -197,7 +197,9 @@ def attended(work: Work, person: int | None, since: str) -> list[Attended]:
     )
     query = query.where(col(RecordRow.day) >= since, *counts)
     rows = list(work.exec(query.order_by(col(RecordRow.day), col(RecordRow.class_id))))
-    there = set(work.exec(select(ClassRow.id).where(came(person)))) if person else set()
+    ids = select(RecordRow.class_id).join(ClassRow, col(ClassRow.id) == col(RecordRow.class_id))
+    ids = ids.where(col(RecordRow.day) >= since, *counts)
+    there = set(work.exec(ids.where(came(person)))) if person else set()
     every = (Attended(one, day, checked(Outcome, out), one in there) for one, day, out in rows)
     return [one for one in every if one.outcome.run]
 
