@@ -229,7 +229,7 @@ def test_what_somebody_does_in_one_go_is_kept_and_felt_on_every_page(
     assert "keep 9 as what they do in one go" in client.get("/people/1").text
     client.post("/people/1/can", data={"what": "most", "move": "push up"})
     page = client.get("/people/1").text
-    assert "does in one go 9 push up" in page and "keep 9" not in page
+    assert "does in one go 9 push-up" in page and "keep 9" not in page
 
     again = "title: Again\n\n1 round for quality\n  max push-up\n\namrap 8:00\n  12 push-up\n  9 squat\n"
     number = client.post("/desk", data={"text": again}).url.path.rsplit("/", 1)[1]
@@ -245,6 +245,7 @@ def test_what_somebody_does_in_one_go_is_kept_and_felt_on_every_page(
     assert "as people here do" not in client.get("/moves/push-up").text
     for person, most in ((2, "push-up 30"), (3, "push-up 34 reps, plank 80 s")):
         client.post(f"/people/{person}/goes", data={"mosts": most})
+    assert "does in one go 34 push-up, 80 s plank" in client.get("/people/3").text
     move = client.get("/moves/push-up").text
     assert "about <b>30</b> in one go fresh, as people here do" in move
     refused = client.post("/people/3/goes", data={"mosts": "push-up many"})

@@ -68,14 +68,7 @@ def _of_class(floor: Floor, work: Work, class_id: int) -> dict[int, LastTime]:
 
 def _loads(live: Live, comer: Comer) -> tuple[str, ...]:
     """What somebody used in a class, a station each, as they were told it."""
-    lines = dict.fromkeys(
-        line
-        for block in live.plan.session.blocks
-        if block.works
-        for line in block.moves
-        if not line.is_rest
-    )
-    own = [cell(comer, line, live.plan.library) for line in lines]
+    own = [cell(comer, line, live.plan.library) for line in live.plan.session.stations]
     return tuple(
         dict.fromkeys(f"{one.does} {number(one.load)} kg" for one in own if one.load is not None)
     )

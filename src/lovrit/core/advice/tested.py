@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from lovrit.core.advice.dose import NEAR_ALL_OUT
 from lovrit.core.advice.note import Fix, Look, Note, effort
 from lovrit.core.blocks.block import Block
 from lovrit.core.blocks.build import Build
@@ -16,7 +17,6 @@ from lovrit.core.timeline.interval import LaidBlock
 
 LONG_STRETCH_S = 60  # of one stretch; below 45 s hardly anything is lost (Simic and others 2013)
 BARE_STRETCH_S = 300  # called stretching, and nobody says of what
-ALL_OUT = 9.5
 MANY_TESTS = 3  # ours
 MOVING = ("leg swing", "ankle rocks", "hip circles")
 
@@ -60,7 +60,7 @@ def _is_power(look: Look, block: Block) -> bool:
     """Whether a block is jumps or sprints: hard landings in every move, or all there is."""
     moves = [look.move(line) for line in block.moves if not line.is_rest]
     leaps = bool(moves) and all(move and _leaps(move) for move in moves)
-    return block.works and (leaps or effort(block) >= ALL_OUT)
+    return block.works and (leaps or effort(block) >= NEAR_ALL_OUT)
 
 
 def _leaps(move: Move) -> bool:

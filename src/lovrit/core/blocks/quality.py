@@ -15,6 +15,7 @@ from lovrit.core.blocks.score import Scoring, most_score
 from lovrit.core.blocks.step import Case, Laying, Step
 from lovrit.core.blocks.worktime import FACTOR, round_s
 from lovrit.core.moves.library import Library
+from lovrit.core.slate.line import Task
 from lovrit.core.slate.words import Word
 
 QUALITY_TAKES = {**SAID_AIMS, **RESTS, "cap": "cap {}", "around": ""}
@@ -80,9 +81,14 @@ class Quality(Block):
     @property
     def to_the_most(self) -> bool:
         """Whether each round is as many as one can of one move."""
-        works = [line for line in self.moves if not line.is_rest]
-        tasks = works[0].tasks if len(works) == 1 else ()
-        return len(tasks) == 1 and bool(tasks[0].amount and tasks[0].amount.form == "max")
+        return self._most_of is not None
+
+    @property
+    def _most_of(self) -> Task | None:
+        """The one thing that each round is as many of as one can; None where it is something else."""
+        tasks = [task for line in self.moves if not line.is_rest for task in line.tasks]
+        amount = tasks[0].amount if len(tasks) == 1 else None
+        return tasks[0] if amount and amount.form == "max" else None
 
     @property
     def asks_for(self) -> str | None:
@@ -91,10 +97,9 @@ class Quality(Block):
 
     def read_score(self, said: str, given: Scoring) -> str:
         """Reps (of a hold seconds) round by round, or of the first alone."""
-        if not self.to_the_most:
+        if self._most_of is None:
             return super().read_score(said, given)
-        works = [line for line in self.moves if not line.is_rest]
-        move = given.library.find(works[0].tasks[0].name)
+        move = given.library.find(self._most_of.name)
         return most_score(said, self.rounds.high, "s" if move and move.counted == "s" else "reps")
 
     def reads(self, score: str) -> str:

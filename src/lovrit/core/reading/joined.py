@@ -7,7 +7,7 @@ from lovrit.core.reading.draft import Draft
 from lovrit.core.reading.vocabulary import plain
 
 ENDS = frozenset(
-    {
+    [
         "stretch",
         "stretching",
         "stretches",
@@ -16,7 +16,7 @@ ENDS = frozenset(
         "walk",
         "etirements",
         "estiramientos",
-    }
+    ]
 )
 FAR = frozenset({"far", "once_far"})
 MOST_PARTS = 3  # of a race: before its rounds, they, behind them

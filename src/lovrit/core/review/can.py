@@ -113,8 +113,8 @@ def _lifted(one: _Score) -> Found | None:
 
 def _held(one: _Score) -> Found | None:
     told = HELD.fullmatch(one.said)
-    to_the_most = isinstance(one.block, Quality) and not one.line.tasks[0].load
-    if not told or not (to_the_most or one.block.kind == "hold-ladder"):
+    most = isinstance(one.block, Quality) and one.block.to_the_most
+    if not told or not (one.block.kind == "hold-ladder" or (most and not one.line.tasks[0].load)):
         return None
     return _of("hold", max(map(float, told[1].split())))
 

@@ -101,7 +101,7 @@ def _lifted(block: Block, kg: float, reps: int) -> Worth | None:
 
 def _counted(block: Block, values: list[float]) -> Worth | None:
     """Reps or metres in all, where all works were counted or all in one figure; of rounds to the most the best."""
-    if isinstance(block, Quality):
+    if isinstance(block, Quality) and block.to_the_most:
         return Worth("reps", max(values), True)
     works = block.count.high * len(block.pattern) if isinstance(block, Intervals) else 0
     return Worth("reps", sum(values), True) if len(values) in (1, works) else None

@@ -12,6 +12,7 @@ from pydantic import Field
 from lovrit.core.blocks.kinds import AnyBlock
 from lovrit.core.blocks.parts import Seconds
 from lovrit.core.blocks.rest import Rest
+from lovrit.core.slate.line import Line
 from lovrit.core.values import Value
 
 USUAL_BEGINS = time(18, 0)  # when a session begins of which nobody wrote when
@@ -89,6 +90,12 @@ class Session(Value):
     floor: Underfoot | None = None
     blocks: tuple[AnyBlock, ...] = ()
     nests: tuple[Nest, ...] = ()
+
+    @property
+    def stations(self) -> tuple[Line, ...]:
+        """The move lines that somebody may do in their own way, each name once, in their order."""
+        lines = (line for block in self.blocks if block.works for line in block.moves)
+        return tuple({line.name: line for line in lines if not line.is_rest}.values())
 
     def nest_of(self, at: int) -> Nest | None:
         """What a block is repeated in; None where it stands alone."""

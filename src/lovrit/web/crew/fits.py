@@ -104,14 +104,7 @@ class Sheet(NamedTuple):
 
 def stations_in(session: Session) -> tuple[Line, ...]:
     """The move lines that somebody may do in their own way, each once."""
-    lines = {
-        line.name: line
-        for block in session.blocks
-        if block.works
-        for line in block.moves
-        if not line.is_rest
-    }
-    return tuple(lines.values())[:MOST_STATIONS]
+    return session.stations[:MOST_STATIONS]
 
 
 def sheet_of(house: House, plan: Plan, comers: list[tuple[Person, int]]) -> Sheet:

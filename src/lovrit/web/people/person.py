@@ -9,9 +9,10 @@ from fastapi import APIRouter, Form, Request
 from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
 from pydantic import BaseModel, Field
 
+from lovrit.core.clock import number
 from lovrit.core.crew.dose import SHARES
 from lovrit.core.crew.highest import BY_AGE
-from lovrit.core.crew.person import DOES_NOT, Cleared, Limit, Share, Standing
+from lovrit.core.crew.person import DOES_NOT, Cleared, Limit, Person, Share, Standing
 from lovrit.core.days import NoSuchDay
 from lovrit.core.moves.names import key_of
 from lovrit.core.review.can import What
@@ -53,6 +54,16 @@ def shown(request: Request, house: InHouse, person_id: Id) -> HTMLResponse:
     return _shown(request, house, person_id)
 
 
+def _mosts_said(house: House, one: Person) -> list[tuple[str, str]]:
+    """What somebody does in one go: the move by its name, and how many, or for how many seconds."""
+    found = []
+    for key, most in one.mosts.items():
+        move = house.library.find(key)
+        unit = " s" if move and move.counted == "s" else ""
+        found.append((move.name if move else key, f"{number(most)}{unit}"))
+    return found
+
+
 def _shown(
     request: Request,
     house: House,
@@ -85,6 +96,7 @@ def _shown(
         "shares": SHARES,
         "formulas": BY_AGE,
         "pace": paces.get(person_id),
+        "mosts": _mosts_said(house, one),
         "came": came,
         "can": can,
         "calendar": calendar,
