@@ -28,7 +28,9 @@ def evening(case: dict[str, Any], nth: int, seed: int, steers: bool = True) -> E
     someone = person_of(known)
     line = foresee(plan, someone, body_of(someone)).bpm
     if case.get("ours"):
-        told = np.round(line + np.random.default_rng(seed).normal(0, 1, len(line)))
+        own = body_of(someone).but(tau_on=heart["on"], tau_off=heart["off"])
+        true = foresee(plan, someone, own).bpm
+        told = np.round(true + np.random.default_rng(seed).normal(0, 1, len(true)))
     else:
         whole = {"session": session, "strap": strap, "did": did, "heart": heart}
         told = trace_of(whole, seed)[0]
@@ -91,3 +93,41 @@ def test_what_was_learnt_is_said_in_words() -> None:
         "rises and comes down as usual; from 62"
     )
     assert "rises quickly and comes down slowly" in fit.but(down="slow").said
+
+
+EIGHT = ["usual", "long", "hard", "usual", "laps", "usual", "hard", "long"]
+
+
+@pytest.mark.parametrize(
+    ("heart", "known"),
+    [
+        ({"on": 14, "off": 35}, {}),
+        ({"on": 50, "off": 120}, {}),
+        ({"on": 28, "off": 65}, {}),
+        ({"on": 28, "off": 65, "highest": 125}, {"highest": 125}),
+    ],
+    ids=["quick", "slow", "usual", "on medicine"],
+)
+def test_after_eight_evenings_the_ninth_is_within_five_beats(
+    heart: dict[str, float], known: dict[str, float]
+) -> None:
+    case = {"heart": heart, "known": known, "evenings": [[name] for name in EIGHT]}
+    body = body_of(person_of(HEART | heart))
+    for evenings in (3, 8):
+        found = learn(body, [evening(case, nth, 70 + nth) for nth in range(evenings)])
+        assert found
+        ninth = evening({**case, "evenings": [["usual"]]}, 0, 99)
+        assert error(learnt_body(body, found), ninth) <= 5
+
+
+@pytest.mark.parametrize(
+    ("word", "on", "off"), [("quick", 14, 35), ("usual", 28, 65), ("slow", 50, 120)]
+)
+def test_a_heart_of_our_kind_is_called_what_it_is_and_stays_so(
+    word: str, on: float, off: float
+) -> None:
+    case = {"heart": {"on": on, "off": off}, "ours": True, "evenings": [[name] for name in EIGHT]}
+    body = body_of(person_of(HEART))
+    for evenings in range(3, 9):
+        found = learn(body, [evening(case, nth, 70 + nth) for nth in range(evenings)])
+        assert found and (found.up, found.down) == (word, word)

@@ -15,25 +15,21 @@ from lovrit.core.crew.fit import FAR_OFF, Fitted, Pace
 from lovrit.core.heart.body import Body
 from lovrit.core.heart.hearts import Floats, ManyHearts
 
-SPREAD = np.array(
-    [0.22, 0.25, 0.10]
-)  # one standard deviation of people: rise, fall, gain (logarithms)
-BOUNDS = (np.log([15.0, 30.0, 0.7]), np.log([70.0, 140.0, 1.35]))
+# one standard deviation of people: rise, fall, gain (logarithms)
+SPREAD = np.array([0.22, 0.25, 0.10])
+# far outside people: a heart that isn't built as ours is comes near with a rise that nobody's is
+BOUNDS = (np.log([6.0, 15.0, 0.7]), np.log([80.0, 180.0, 1.35]))
 MISS = 3.0 * sqrt(12)  # beats; errors hang together over some twelve seconds
-OFFSET, LONE_OFFSET = (
-    2.5,
-    8.0,
-)  # beats that an evening may lie off as a whole, one standard deviation
+# beats that an evening may lie off as a whole, one standard deviation
+OFFSET, LONE_OFFSET = 2.5, 8.0
 SURE = 0.03  # what an evening can't tell may hardly move: the gain from a lone one, the fall without long rests
 STEP = 1e-3
 HALF_LIFE_WEEKS = 10.0
 LEAST_MIN = 6.0  # clean minutes, old ones counted less, under which nothing is claimed
 BETTER, BETTER_BEATS = 0.92, 0.4  # how much better it must foretell to be used
 FOLDS = 3
-SEVERAL, ODD = (
-    3,
-    2.5,
-)  # evenings from which on one that is so many times further off than usual is left out
+# evenings from which on one that is so many times further off than usual is left out
+SEVERAL, ODD = 3, 2.5
 MOST_OFF = FAR_OFF
 KNOWN = 0.6  # of the usual spread: a figure known no better than that says nothing
 QUICK, SLOW = 0.82, 1.22
