@@ -179,11 +179,6 @@ Known = tuple[str, str, tuple[str, ...]]
 
 def routes(app: Any) -> list[Known]:
     """Every route: method, path, and the names of what it takes."""
-    every = [
-        one
-        for router in app.routes
-        for one in getattr(getattr(router, "original_router", None), "routes", [router])
-    ]
     return [
         (
             method,
@@ -192,7 +187,7 @@ def routes(app: Any) -> list[Known]:
                 field.alias for field in (*one.dependant.query_params, *one.dependant.body_params)
             ),
         )
-        for one in every
+        for one in app.routes
         if isinstance(one, APIRoute) and one.path != "/stream"
         for method in sorted(one.methods)
     ]

@@ -37,6 +37,9 @@ from lovrit.web.weeks.series import hold_where_too_much
 # so many pages are worked out at once; more would only share the same cores and slow the clocks down
 PAGES_AT_ONCE = 6
 BUILT = Path(__file__).parent / "static" / "built"
+ROUTERS = (api, shell, stream, *(router for screen in SCREENS for router in screen.routers))
+# a router that is included has each of its routes made anew, a third of what a new application takes
+ROUTES = [route for router in ROUTERS for route in router.routes]
 
 
 class _Assets(StaticFiles):
@@ -97,11 +100,9 @@ def create_app(
         docs_url=None,
         redoc_url=None,
         openapi_url="/api/openapi.json",
+        routes=ROUTES,
     )
     app.state.house, app.state.floor = house, floor
-    app.include_router(api)
-    for router in (shell, stream, *(router for screen in SCREENS for router in screen.routers)):
-        app.include_router(router, include_in_schema=False)
     app.mount("/static", _Assets(directory=BUILT, check_dir=False), name="static")
     add_error_pages(app)
     app.add_middleware(GZipMiddleware, minimum_size=600, compresslevel=4)

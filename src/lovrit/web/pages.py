@@ -1,18 +1,25 @@
 """Pages: templates with the words and figures that all of them share."""
 
-from collections.abc import Sequence
 from contextlib import suppress
 from datetime import date
+from functools import cache
 from pathlib import Path
 from typing import Any
 from uuid import uuid4
 
 from fastapi import Request
 from fastapi.responses import HTMLResponse
-from jinja2 import ChoiceLoader, Environment, FileSystemLoader, StrictUndefined
+from jinja2 import (
+    ChoiceLoader,
+    Environment,
+    FileSystemBytecodeCache,
+    FileSystemLoader,
+    StrictUndefined,
+)
 
 from lovrit.core.clock import clock, minutes, number
 from lovrit.core.crew.groups import letter
+from lovrit.core.kept import kept_at
 from lovrit.core.moves.guess import guess
 from lovrit.core.moves.move import PATTERNS
 from lovrit.core.values import plain
@@ -28,7 +35,8 @@ OF_A_SESSION = frozenset(
 )  # screens with a session's thread over them
 
 
-def environment(assets: str, screens: Sequence[Any]) -> Environment:
+@cache
+def environment(assets: str, screens: tuple[Any, ...]) -> Environment:
     """The templates of all screens; ``assets`` tells one build of styles and scripts from another."""
     loaders = [
         FileSystemLoader(HERE / name / "templates")
@@ -41,6 +49,7 @@ def environment(assets: str, screens: Sequence[Any]) -> Environment:
         undefined=StrictUndefined,
         trim_blocks=True,
         lstrip_blocks=True,
+        bytecode_cache=_compiled(),
     )
     made.filters |= {
         "clock": clock,
@@ -61,6 +70,16 @@ def environment(assets: str, screens: Sequence[Any]) -> Environment:
     }
     made.globals["patterns"] = PATTERNS
     return made
+
+
+def _compiled() -> FileSystemBytecodeCache | None:
+    """Where templates are kept compiled, so that the first pages after a start come as quickly as the others."""
+    folder = kept_at("pages")
+    with suppress(OSError):
+        if folder:
+            folder.mkdir(exist_ok=True)
+            return FileSystemBytecodeCache(str(folder))
+    return None
 
 
 def day(house: House, ms: int) -> str:

@@ -1,6 +1,6 @@
 """The screens, in the order of the work. A new one is a line here: its folder has its routes and its templates."""
 
-from typing import NamedTuple
+from dataclasses import dataclass
 
 from fastapi import APIRouter
 
@@ -50,7 +50,8 @@ from lovrit.web.weeks.seen import router as seen
 from lovrit.web.weeks.series import router as series
 
 
-class Screen(NamedTuple):
+@dataclass(frozen=True, eq=False)
+class Screen:
     """A screen: the folder that it lives in, what it is called, where it begins, and its routes.
 
     One of the club's stands in the row above; one that is a ``step`` of a session stands in its thread; one that is

@@ -23,7 +23,7 @@ from lovrit.web.guard import token_of
 from lovrit.web.inhouse import Id, InHouse, WholeForm
 from lovrit.web.pages import day, page
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 
 # field: (the question, then each answer in words)
 QUESTIONS: dict[str, tuple[str, dict[str, str]]] = {

@@ -10,7 +10,7 @@ from lovrit.house.guests import NotOfTheHouse
 from lovrit.web.club.routes import shown
 from lovrit.web.inhouse import Id, InHouse
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 
 
 @router.post("/club/people")

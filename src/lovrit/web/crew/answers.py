@@ -13,7 +13,7 @@ from lovrit.web.crew.onfloor import tell_floor
 from lovrit.web.crew.routes import NobodyThere, as_it_runs, coming
 from lovrit.web.inhouse import FormId, Id, InHouse, floor_of
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 Back = Annotated[str, Form(pattern="^(crew|tonight)$")]
 
 

@@ -30,7 +30,7 @@ from lovrit.web.inhouse import Id, InHouse
 from lovrit.web.pages import page, render
 from lovrit.web.words import KEYS
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 MOST_STATIONS = 12
 EVERYBODY = 0
 

@@ -25,7 +25,7 @@ from lovrit.web.crew.fits import stations_in
 from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import render
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 WEEKS, MOST_CLASSES = 12, 40
 
 

@@ -25,7 +25,7 @@ from lovrit.web.inhouse import FormId, Id, InHouse, floor_of
 from lovrit.web.pages import page
 from lovrit.web.words import KEYS
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 
 
 class NobodyThere(LovritError):

@@ -14,7 +14,7 @@ from lovrit.store import classes
 from lovrit.web.debrief.exports import class_json, clean_csv, scores_csv, traces_csv, turns_csv
 from lovrit.web.inhouse import Id, InHouse, floor_of
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 READ_ME = """A class of {club}: {title}, {when}.
 
 session.slate   the session as it went to the floor

@@ -12,7 +12,7 @@ from lovrit.store.sessions import Gone
 from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import page
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 SHOWN = 6
 OLD_DAYS = 35  # a kin series that is older wants a test of the same thing
 

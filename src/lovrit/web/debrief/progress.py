@@ -24,7 +24,7 @@ from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import page, render
 from lovrit.web.small import Small, small
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 MOST_WITH_HEARTS, FEWEST = 16, 2
 LAST = 3  # evenings, whose middle is what stands
 AVERAGE, DROP = "average heart, without the first turn", "drop in 60 s of rest"

@@ -30,7 +30,7 @@ from lovrit.web.debrief.view import debrief_view, held
 from lovrit.web.inhouse import FormId, Id, InHouse, floor_of
 from lovrit.web.pages import day, page, render
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 TIMES_THE_LAST = 10
 MOST_AWAY = 20  # so many that were put away are listed
 Op = Annotated[str, Form(min_length=1, max_length=64)]

@@ -18,7 +18,7 @@ from lovrit.web.debrief.year import club_of
 from lovrit.web.inhouse import InHouse
 from lovrit.web.pages import page
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 BACK_DAYS, MOST_KINDS, MOST_NIGHTS = 365, 12, 12
 # a picture, in pixels: its size, and what is left of it for scores, for names and for days
 WIDE, HIGH, LEFT, RIGHT, TOP, UNDER = 600.0, 250.0, 76.0, 96.0, 10.0, 30.0

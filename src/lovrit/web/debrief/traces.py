@@ -26,7 +26,7 @@ from lovrit.web.debrief.exports import CSV, clean_csv, download, turns_csv
 from lovrit.web.inhouse import Id, InHouse, WholeForm, floor_of
 from lovrit.web.pages import page
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 MOST_WAITING, MOST_TRACES = 8, 60
 WIDEST_S = 3600
 FORMS = {

@@ -12,7 +12,7 @@ from lovrit.store import sessions
 from lovrit.web.desk.library import describe
 from lovrit.web.inhouse import Id, InHouse
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 Number = Annotated[int, Field(ge=0, le=MOST_ID)]
 
 

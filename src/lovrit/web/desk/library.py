@@ -19,7 +19,7 @@ from lovrit.store.tables import SessionRow
 from lovrit.web.inhouse import Id, InHouse
 from lovrit.web.pages import page
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 MOST_BYTES = 256 * 1024
 
 

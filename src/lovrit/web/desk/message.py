@@ -20,7 +20,7 @@ from lovrit.web.desk.think import panel
 from lovrit.web.inhouse import Id, InHouse
 from lovrit.web.pages import render
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 CHOSEN = re.compile(r"(\d{1,3})\.(\d)")
 UNDO = "undo"
 

@@ -15,7 +15,7 @@ from lovrit.web.desk.tape import Tape, Tick, tape_view
 from lovrit.web.inhouse import Id, InHouse
 from lovrit.web.pages import day, page
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 MOST_PAIRS = 2000
 At = Annotated[int, Query(ge=0, le=MOST_ID)]
 

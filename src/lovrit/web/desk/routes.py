@@ -36,7 +36,7 @@ from lovrit.web.inhouse import FormId, Id, InHouse
 from lovrit.web.pages import day, page, render
 from lovrit.web.words import KEYS
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 EDIT: TypeAdapter[Edit] = TypeAdapter(Edit)
 GOAL_OF: dict[str, str] = {**dict(zip(GOALS, GOALS, strict=True)), "spare": "slot"}
 

@@ -27,7 +27,7 @@ from lovrit.web.desk.parts import Shown, parts_of
 from lovrit.web.inhouse import FormId, Id, InHouse
 from lovrit.web.pages import page, render
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 MOST_REP_S = 60
 
 

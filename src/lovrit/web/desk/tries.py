@@ -23,7 +23,7 @@ from lovrit.web.desk.think import panel
 from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import day
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 MOST_TRYING = 3
 MOST_SHOWN = 8
 WHOLE = -1

@@ -19,7 +19,7 @@ from lovrit.web.hall.view import hall_view
 from lovrit.web.inhouse import Id, InHouse, WholeForm
 from lovrit.web.pages import render
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 MOST_KIT = 200  # kinds, and pieces of one
 MOST_BYTES = 200_000
 HELD = re.compile(r"<metadata>(.*?)</metadata>", re.DOTALL)

@@ -30,7 +30,7 @@ if TYPE_CHECKING:
     from lovrit.core.place.place import Placing
     from lovrit.core.place.watch import Watch
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 SECONDS = 6.0
 MOST_WAYS = 6
 SOME = CapacityLimiter(4)

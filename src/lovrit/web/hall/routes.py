@@ -11,7 +11,7 @@ from lovrit.store import halls, sessions
 from lovrit.web.hall.answer import NoHall, answer
 from lovrit.web.inhouse import Id, InHouse, WholeForm
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 
 
 @router.get("/hall")

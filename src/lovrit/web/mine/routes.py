@@ -29,7 +29,7 @@ from lovrit.web.inhouse import FormId, Id, InHouse
 from lovrit.web.pages import page
 from lovrit.web.pictures import own_drawings
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 MOST_CAME = 12
 LONGEST_S = 6 * 3600
 

@@ -18,7 +18,7 @@ from lovrit.web.moves.view import Sought, form_fields, move_of, moves_view, used
 from lovrit.web.pages import page
 from lovrit.web.pictures import picture, picture_of
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 MOST_BYTES = 1_000_000
 Said = Annotated[str, Form(max_length=2000)]
 

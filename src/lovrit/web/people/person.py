@@ -31,7 +31,7 @@ from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import day, page
 from lovrit.web.people.charts import charts_of
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 MOST_CLASSES, MOST_CHANGES = 200, 30
 MoveKey = Annotated[str, Form(max_length=120)]
 # which facts a kept figure is taken from

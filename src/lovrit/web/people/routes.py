@@ -30,7 +30,7 @@ from lovrit.store import people
 from lovrit.web.inhouse import Id, InHouse, WholeForm, floor_of
 from lovrit.web.pages import page
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 MOST_TEXT = 100_000
 APART = 20  # beats between rest and highest, at the least
 SORTS = {"name": lambda one: one.name.casefold(), "age": lambda one: -(one.age or 0)}

@@ -22,7 +22,7 @@ from lovrit.web.inhouse import InHouse, floor_of
 from lovrit.web.pages import page
 from lovrit.web.pictures import own_drawings
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 MAY = ("done", "in", "change", "felt")  # what somebody may press for themselves
 
 

@@ -21,7 +21,7 @@ from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import page
 from lovrit.web.pictures import Picture, picture
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 MOST_ROUNDS = 5  # that a card has room for
 
 

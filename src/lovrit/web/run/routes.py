@@ -22,7 +22,7 @@ from lovrit.web.rights import who_of
 from lovrit.web.run.coach import coach_view
 from lovrit.web.words import KEYS
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 MANY_AT_FIRST = 60
 
 

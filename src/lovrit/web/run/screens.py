@@ -17,7 +17,7 @@ from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import page
 from lovrit.web.run.routes import on_screen
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 WALL = 0  # where a station's number would be
 
 

@@ -16,7 +16,7 @@ from lovrit.store import club
 from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import page
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 LONGEST = 8000
 
 

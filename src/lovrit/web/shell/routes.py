@@ -13,7 +13,7 @@ from lovrit.web.guard import cookie_name, token_of
 from lovrit.web.inhouse import InHouse
 from lovrit.web.pages import page
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 Token = Annotated[str, Path(max_length=64)]
 
 

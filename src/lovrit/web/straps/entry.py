@@ -21,7 +21,7 @@ from lovrit.web.guard import LOCAL_HOSTS
 from lovrit.web.inhouse import InHouse
 
 MOST_TEXT = 64 * 1024  # letters of one message over a WebSocket; a few straps tell a few hundred
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 MOST_AT_ONCE = 500
 
 

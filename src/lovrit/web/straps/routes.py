@@ -19,7 +19,7 @@ from lovrit.web.inhouse import InHouse
 from lovrit.web.pages import page, render
 from lovrit.web.straps.entry import key_of
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 PER_CENT_UNDER, LOW_BATTERY = 45, 15
 OUTSIDE = 12  # beats under a rest or over a highest that a strap may tell before it is doubted
 Strap = Annotated[str, Form(min_length=1, max_length=64)]

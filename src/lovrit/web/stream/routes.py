@@ -17,7 +17,7 @@ from lovrit.store import sessions
 from lovrit.store.sessions import Gone
 from lovrit.web.inhouse import InHouse, floor_of
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 CHANNEL = re.compile(r"^(coach|wall|desk)-([0-9]{1,19})$", re.ASCII)
 MOST_CHANNELS = 40
 

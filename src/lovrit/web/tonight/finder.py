@@ -15,7 +15,7 @@ from lovrit.store import classes, people, records, sessions
 from lovrit.web.inhouse import InHouse
 from lovrit.web.pages import page, render
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 MOST, MOST_SESSIONS, MOST_SHOWN = 5, 8, 200
 
 

@@ -15,7 +15,7 @@ from lovrit.web.inhouse import Id, InHouse, floor_of
 from lovrit.web.pages import page, render
 from lovrit.web.tonight.view import evening_shown, last_time, meant, still_wanted, then
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 FIRST = (
     "station-circuit",
     "every-minute",

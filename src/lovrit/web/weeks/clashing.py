@@ -25,7 +25,7 @@ from lovrit.web.weeks.doing import Doing
 from lovrit.web.weeks.routes import MOST_WEEKS, USUAL_WEEKS, Day, From, Shown, back_to, first_of
 from lovrit.web.weeks.view import wish_said
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 MOST_CLASHES = 12
 MOST_WAYS = 6  # of one session, whatever it clashes in
 LEAST_GAIN = 0.1  # of what the week costs now: less is not worth a changed week

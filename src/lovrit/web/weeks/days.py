@@ -15,7 +15,7 @@ from lovrit.web.inhouse import Id, InHouse, WholeForm
 from lovrit.web.weeks.doing import Doing
 from lovrit.web.weeks.routes import Day, back_to
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 LIMITS = (1.0, 60.0)
 MOST_APART = 26  # weeks over which a week is copied or shifted
 WEEK = timedelta(days=7)

@@ -13,7 +13,7 @@ from lovrit.web.pages import page
 from lovrit.web.weeks.routes import From, Shown, first_of
 from lovrit.web.weeks.view import board_view
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 
 
 class OnDoor(NamedTuple):

@@ -17,7 +17,7 @@ from lovrit.store import club, halls, people, sessions, weeks
 from lovrit.store.tables import SessionRow
 from lovrit.web.inhouse import InHouse
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 MOST_WORDS = 400
 KEPT_DAYS = 30  # what is gone by for so long is shown no more
 

@@ -18,7 +18,7 @@ from lovrit.web.pages import page, render
 from lovrit.web.weeks.doing import Doing
 from lovrit.web.weeks.routes import Day, From, Shown, back_to, first_of
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 LOOKED_WEEKS, MOST_SHOWN, BACK_DAYS = 8, 14, 365
 
 

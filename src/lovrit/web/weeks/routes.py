@@ -24,7 +24,7 @@ from lovrit.web.weeks.publish import people_see
 from lovrit.web.weeks.view import board_view, wish_said
 from lovrit.web.words import KEYS
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 USUAL_WEEKS, MOST_WEEKS = 4, 8
 Day = Annotated[str, Form(max_length=40)]
 Shown = Annotated[int, Query(alias="weeks", ge=1, le=MOST_WEEKS)]

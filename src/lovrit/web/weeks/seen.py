@@ -20,7 +20,7 @@ from lovrit.store.sessions import Gone
 from lovrit.web.inhouse import FormId, Id, InHouse
 from lovrit.web.pages import page
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 
 
 def _by(house: House, work: Work, token: str) -> tuple[Shown, ...]:

@@ -21,7 +21,7 @@ from lovrit.web.inhouse import FormId, InHouse
 from lovrit.web.pages import page
 from lovrit.web.weeks.doing import Doing
 
-router = APIRouter()
+router = APIRouter(include_in_schema=False)
 USUAL_WEEKS, MOST_WEEKS = 6, 26
 Grow = Annotated[list[str] | None, Query(max_length=8)]
 
