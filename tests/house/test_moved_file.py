@@ -9,7 +9,8 @@ import pytest
 from lovrit.store import classes
 from lovrit.store.check import look_through
 from lovrit.store.database import Database
-from lovrit.store.trouble import Moved
+from lovrit.store.trouble import Busy, Moved
+from lovrit.web import settle
 from lovrit.web.settle import look_after_file
 from tests.conftest import Clock
 from tests.house.test_floor import House
@@ -87,3 +88,21 @@ def test_what_was_being_written_as_it_moved_is_not_acknowledged(tmp_path: Path) 
         asked = "SELECT count(*) FROM club WHERE key = 'a'"
         assert work.connection().exec_driver_sql(asked).scalar() == 0
     database.close()
+
+
+@pytest.mark.parametrize("trouble", [Busy, Moved])
+def test_work_beside_begins_again_where_the_file_is_held_or_moving(
+    trouble: type[Exception], tmp_path: Path, clock: Clock, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(settle, "AGAIN_S", 0.01)
+    house = House(tmp_path, clock)
+    tried: list[int] = []
+
+    def does(_house: object) -> None:
+        tried.append(1)
+        if len(tried) < 3:
+            raise trouble
+
+    settle.beside(house.floor.house, does)
+    house.stop()
+    assert len(tried) == 3

@@ -29,7 +29,7 @@ from lovrit.web.guard import Guard
 from lovrit.web.pages import environment
 from lovrit.web.run.drawn import hearts_drawn
 from lovrit.web.screens import SCREENS
-from lovrit.web.settle import copy_nightly, describe_all, settle, watch_file
+from lovrit.web.settle import beside, copy_nightly, describe_all, settle, watch_file
 from lovrit.web.shell.routes import router as shell
 from lovrit.web.stream.routes import router as stream
 from lovrit.web.weeks.series import hold_where_too_much
@@ -83,15 +83,15 @@ def create_app(
         to_thread.current_default_thread_limiter().total_tokens = PAGES_AT_ONCE
         house.hub.loop = asyncio.get_running_loop()
         floor.open()
-        beside = [
-            asyncio.create_task(asyncio.to_thread(one, house))
+        working = [
+            asyncio.create_task(asyncio.to_thread(beside, house, one))
             for one in (describe_all, record_all, erase_all, copy_nightly, watch_file)
         ]
         yield
         house.hub.close()
         house.closing.set()
         await floor.close()
-        await asyncio.gather(*beside)
+        await asyncio.gather(*working)
         house.database.close()
 
     app = FastAPI(

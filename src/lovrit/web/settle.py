@@ -1,5 +1,7 @@
 """What an earlier Lovrit left to be worked out: done once, as this one starts."""
 
+from collections.abc import Callable
+
 import structlog
 
 from lovrit.house.erased import erase
@@ -8,12 +10,13 @@ from lovrit.house.paces import learn_class, sum_up
 from lovrit.store import classes, sessions
 from lovrit.store.copies import NoCopy, forget_old, nightly
 from lovrit.store.erase import off_the_disk
-from lovrit.store.trouble import Trouble
+from lovrit.store.trouble import Busy, Moved, Trouble
 from lovrit.web.desk.library import described
 
 AT_ONCE = 20
 LOOK_S, NIGHT = 300.0, 3
 WATCH_S = 1.0
+AGAIN_S = 2.0
 log = structlog.get_logger()
 
 
@@ -72,6 +75,17 @@ def look_after_file(house: House) -> None:
     house.beside = beside
     log.error("the club's file is gone from its place; all goes on beside it", file=beside.name)
     house.hub.say_all("trouble", house.beside_said)
+
+
+def beside(house: House, does: Callable[[House], None]) -> None:
+    """Work that nobody waits for: where the file is held or just moving it begins again later, and ends nothing."""
+    while not house.closing.is_set():
+        try:
+            does(house)
+            return
+        except (Busy, Moved) as trouble:
+            log.warning("tried again later", what=does.__name__, why=str(trouble))
+            house.closing.wait(AGAIN_S)
 
 
 def describe_all(house: House) -> None:
