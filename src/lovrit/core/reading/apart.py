@@ -6,12 +6,12 @@ from itertools import zip_longest
 
 from lovrit.core.reading.builder import build
 from lovrit.core.reading.giving import Role
-from lovrit.core.reading.line import Said
+from lovrit.core.reading.line import Said, Task
 from lovrit.core.reading.parted import parted
 from lovrit.core.reading.said import Taken, taken
 from lovrit.core.reading.token import ENDS, Token
 from lovrit.core.reading.tokens import cut
-from lovrit.core.reading.vocabulary import plain, prose
+from lovrit.core.reading.vocabulary import again_said, plain, prose
 
 SHOW = re.compile(r"[*_~`]+(?=\S)|(?<=\S)[*_~`]+|[\U0001F000-\U0001FAFF\u2600-\u27bf\ufe0f\u20e3]")
 SIGN = re.compile(r"\s*(?:[-*•·–—▪◦☐☑✓✔✅→>➡👉🔥💪⏱🏃]\ufe0f?\s*(?=\S))+")
@@ -57,7 +57,7 @@ def read_line(number: int, raw: str) -> list[Said]:
     text = _unlabelled(said, SHOW.sub(" ", raw).rstrip(), raw)
     text = _without_prose(said, text)
     text = _unquoted(text)
-    tokens = cut(text)
+    tokens = _named_ahead(cut(text))
     said.then = bool(tokens) and tokens[0].kind == "THEN"
     said.finish = any(plain(one.text) in FINISH for one in tokens)
     said.joined = _is_joined([one.kind for one in tokens])
@@ -70,11 +70,27 @@ def read_line(number: int, raw: str) -> list[Said]:
         part.then = part.then or (bool(made) and ended == "THEN")
         ended = items[-1].tokens[-1].kind if items else ""
         build(part, text, items)
+        part.tasks = _once_each(part.tasks) if "(" in text else part.tasks
         if made and not part.roles and made[-1].roles.keys() & {"far", "amrap"}:
             part.finish = True  # what was parted from intervals or a trial is none of them
         made.append(part)
     _rest_of_all(made)
     return made
+
+
+def _named_ahead(tokens: list[Token]) -> list[Token]:
+    """“Run: 2 km” is “run 2 km”."""
+    kinds = [one.kind for one in tokens[:3]]
+    return [tokens[0], *tokens[2:]] if kinds == ["name", ":", "far"] else tokens
+
+
+def _once_each(tasks: list[Task]) -> list[Task]:
+    """Things to do, each once where a bracket only says it in another word: “2 row (erg)”."""
+    kept: list[Task] = []
+    for one in tasks:
+        said = bool(kept) and kept[-1].name == one.name and not (one.amount or one.marks)
+        kept += [] if said else [one]
+    return kept
 
 
 def _is_joined(kinds: list[str]) -> bool:
@@ -165,9 +181,11 @@ def _blocks(items: list[Taken]) -> list[list[Taken]]:
         )
         ended = bool(last) and last[-1].tokens[-1].kind == "."
         behind = behind or (ended and _is_of_its_own(segment, last))
+        behind = behind or (_names(last) >= {"times", "far", "rest"} and _is_way(segment))
         between = _is_rest_alone(segment) and _may_part(last, after)
         begun = between or (bool(opens) and _is_rest_alone(last))
         begun = begun or (not beside and _begins(opens, opened, segment, last))
+        begun = begun or (bool(opened) and _is_of_the_end(segment)) or _is_same_again(segment)
         if not blocks or off or behind or begun:
             blocks.append([])
             opened = set()
@@ -183,6 +201,17 @@ def _names(segment: list[Taken]) -> set[str]:
 
 def _is_then(segment: list[Taken]) -> bool:
     return bool(segment) and segment[0].tokens[0].kind == "THEN"
+
+
+def _is_of_the_end(segment: list[Taken]) -> bool:
+    """Whether a part says that it is the end: “finish with 100 sit-ups”."""
+    return bool(segment) and plain(segment[0].tokens[0].text) in FINISH
+
+
+def _is_same_again(segment: list[Taken]) -> bool:
+    """Whether a part says only that what was done is done again."""
+    said = [one for item in segment if not item.roles for one in item.tokens]
+    return again_said(" ".join(one.text for one in said if one.kind not in ENDS))
 
 
 def _is_rest_alone(segment: list[Taken]) -> bool:
@@ -294,8 +323,21 @@ def _is_of_above(segment: list[Taken]) -> bool:
 def _is_way_alone(last: list[Taken]) -> bool:
     """So far of one thing, and nothing else."""
     kinds = [item.tokens[0].kind for item in last if not item.roles]
-    way = kinds[:1] == ["far"] or (kinds[:2] == ["name", "far"] and kinds[-1] == ".")
+    named = [one for one in kinds if one != ":"]
+    way = kinds[:1] == ["far"] or (named[:2] == ["name", "far"] and kinds[-1] in (".", ","))
     return not any(item.roles for item in last) and way and "count" not in kinds
+
+
+def _is_way(segment: list[Taken]) -> bool:
+    """So far of one thing that is named or easy, with nothing said of it but how hard."""
+    left = [
+        item.tokens[0] for item in segment if not item.roles and item.tokens[0].kind not in ENDS
+    ]
+    kinds = [one.kind for one in left]
+    alone = not _names(segment) - {"effort", "heart", "mark"}
+    return (
+        alone and len(kinds) > 1 and kinds.count("far") == 1 and not {"count", "time"} & set(kinds)
+    )
 
 
 def _is_of_its_own(segment: list[Taken], last: list[Taken]) -> bool:

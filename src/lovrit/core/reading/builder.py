@@ -8,7 +8,7 @@ from lovrit.core.reading.line import Left, Said, Task, amount_of
 from lovrit.core.reading.said import Taken
 from lovrit.core.reading.token import ENDS, Figure, Token
 from lovrit.core.reading.tokens import time_of
-from lovrit.core.reading.vocabulary import labels, plain, prose, units
+from lovrit.core.reading.vocabulary import labels, plain, prose, signals, units
 
 # pieces that say nothing of their own where no way of saying took them
 SILENT = frozenset({
@@ -456,6 +456,8 @@ class _Builder:
         )
         beside = counted or behind or bool(self.depth and self.said.tasks)
         heading = bool(self.said.roles.keys() - {"around"})
+        if heading and words[-1] in signals() and all(one.kind != "name" for one in parts):
+            return True
         if beside or any(one in prose() or one in units() for one in words):
             return True
         return heading and all(

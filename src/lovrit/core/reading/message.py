@@ -8,9 +8,18 @@ from lovrit.core.reading.draft import Draft
 from lovrit.core.reading.giving import LONGEST_REST_S, seconds_in
 from lovrit.core.reading.joined import ended, is_rest, named_behind, of_the_same, raced
 from lovrit.core.reading.line import Said, Task
-from lovrit.core.reading.stacked import THEMED, dated, lettered, sentences, stacked, timetable
+from lovrit.core.reading.stacked import (
+    THEMED,
+    dated,
+    in_turn,
+    lettered,
+    of_each,
+    sentences,
+    stacked,
+    timetable,
+)
 from lovrit.core.reading.tokens import time_of
-from lovrit.core.reading.vocabulary import labels, plain
+from lovrit.core.reading.vocabulary import again_said, labels, plain
 
 HEADERS = ("slot", "people", "setup")
 # what is said of a block that stands above or below, and makes none alone
@@ -20,6 +29,7 @@ OF_ANOTHER = frozenset({
 })  # fmt: skip
 RESTS_UNSURE = frozenset({"rest", "between", "odd:rest"})
 RACES = frozenset({"amrap", "fortime"})
+TURNED = frozenset({"pair", "work", "each", "far", "sets", "period"})
 SENTENCE = 4  # words
 OF_ONE = re.compile(r"sets?|rounds?|reps?|exercises?|stations?|intervals?|efforts?", re.IGNORECASE)
 LONG_TASK_S, LONG_SLOT_S = 90, 20 * 60
@@ -47,6 +57,7 @@ def gather(text: str, by_sentence: bool = False) -> Gathered:
     ]
     title = dated(lines)
     lines = lines[1:] if title else lines
+    lines = list(of_each(in_turn(lines)))
     minutes = dict(timetable(lines))
     said = [(number, minutes[number][0] if number in minutes else raw) for number, raw in lines]
     read_ = [one for number, raw in stacked(said) for one in read_line(number, raw)]
@@ -89,11 +100,19 @@ class _Gatherer:
             self.company = line.roles
         elif line.text.lower().strip(" :.") in ("then", "dann", "puis", "luego") and self.open:
             self.open.then_at.append(self.open.moves)
+        elif self._is_same_again(line):
+            self._same_again(line)
         elif line.roles.keys() == {"company"} and not (line.tasks or self.open):
             self.company = line.roles
         elif self._is_length_ahead(line, after):
             self.open, self.minutes = None, line.roles["time"]
-        elif not after and self._is_between_blocks(line):
+        else:
+            return self._says_the_end(line, after)
+        return True
+
+    def _says_the_end(self, line: Said, after: list[Said]) -> bool:
+        """Whether a line closes all: the rest between the blocks above, or what they end with."""
+        if not after and self._is_between_blocks(line):
             self.made.drafts = [
                 one for draft in self.made.drafts for one in (_rest_of(line), draft)
             ][1:]
@@ -103,6 +122,24 @@ class _Gatherer:
         else:
             return False
         return True
+
+    def _is_same_again(self, line: Said) -> bool:
+        """Whether a line says only that what stands above is done again: behind a rest, what stands before that."""
+        one = line.tasks[0] if len(line.tasks) == 1 else None
+        only = one is not None and not (one.amount or line.roles or line.left)
+        return only and again_said(line.tasks[0].name) and self._above() is not None
+
+    def _above(self) -> Draft | None:
+        """The last block above with work in it."""
+        said = [one for one in self.made.drafts if one.roles.keys() & (TURNED | RACES)]
+        return said[-1] if said else None
+
+    def _same_again(self, line: Said) -> None:
+        above = self._above()
+        assert above
+        again = replace(above, roles=dict(above.roles), lines=[line])
+        self.open = again
+        self.made.drafts.append(again)
 
     def _is_times_ahead(self, line: Said, after: list[Said]) -> bool:
         """“4 x 4”, and below it four minutes and their rest: so many times."""

@@ -14,6 +14,7 @@ from lovrit.core.reading.giving import (
 )
 from lovrit.core.reading.of_time import counted_pair
 from lovrit.core.reading.token import Figure, Token
+from lovrit.core.reading.vocabulary import plain
 
 PHASES = ("down", "low", "up", "high")
 HEAVY_SETS = {"single": "1", "double": "2", "triple": "3", "five": "5"}
@@ -213,9 +214,17 @@ def by_minute(pieces: Pieces) -> list[Role]:
     said = [figure.number or 0 for figure in pieces.figures]
     name = next((one.text for one in pieces.tokens if one.kind in ("name", "word")), "")
     grows = said[2] - said[0]
+    named = {plain(one.text) for one in pieces.tokens if one.kind in ("name", "word")}
+    if len(named) > 1:
+        return [NOT_THIS]
     if grows < 1 or said[1:4:2] != [1, 2]:
         return [Role("left", pieces.text)]
     return [Role("ladder", f"{said[0]} +{grows}"), *([Role("task", name)] if name else [])]
+
+
+def in_minute(pieces: Pieces) -> list[Role]:
+    """Behind a move, the minute that it is done in: one of them each minute."""
+    return [Role("alternating"), Role("note", pieces.text)]
 
 
 def team_of(pieces: Pieces) -> list[Role]:

@@ -119,6 +119,12 @@ def outer_pair(pieces: Pieces) -> list[Role]:
     return [Role("outer", pieces.one()), *counted_pair("times")(pieces, 1)]
 
 
+def outer_named(pieces: Pieces) -> list[Role]:
+    """The same with what is done: 3 x (8 x 20 s sprint, 40 s walk)."""
+    name = " ".join(one.text for one in pieces.tokens if one.kind in ("name", "word"))
+    return [*outer_times(pieces), Role("task", name)]
+
+
 def outer_times(pieces: Pieces) -> list[Role]:
     """The same with units: 3 sets of (5 x 40 s hard / 20 s easy)."""
     times, pair = Role("times", pieces.one(1)), "/".join(map(bare, pieces.figures[2:4]))

@@ -27,6 +27,22 @@ SHORT_FORM = re.compile(
     re.IGNORECASE,
 )
 
+A_TIME = r"(?:\d{1,3}\s*(?:min(?:ute)?s?|sec(?:ond)?s?|sek|s|m(?!\w)|['’′\"”″])|\d{1,2}:\d\d)"
+TIMED = re.compile(rf"\s*(?:[-•*–]\s*)?{A_TIME}\s*:?\s*[^\W\d_][^\d]*$", re.IGNORECASE)
+REST_LINE = re.compile(
+    rf"\s*(?:[-•*–]\s*)?{A_TIME}\s*:?\s*(?:rest|off|pause|repos|descanso|break)\s*$", re.IGNORECASE
+)
+OFTEN = re.compile(
+    r"\s*(?:repeat\s*)?[x×]\s*(\d{1,2})\s*|\s*(?:repeat\s*)?(\d{1,2})\s*(?:x|×|times|rounds?|mal|fois|veces)\s*",
+    re.IGNORECASE,
+)
+BLOCKS_OF = re.compile(
+    rf"\b\d{{1,2}}\s+(?:blocks?|parts?|blöcke|blocs|bloques)\s*(?:of|à|a|of each|x|von|de|each)?\s*"
+    rf"(?P<each>{A_TIME})(?:\s*each)?(?:\W+(?P<rest>{A_TIME})\s*(?:rest|break|pause|off)?\s*(?:in\s+)?between)?",
+    re.IGNORECASE,
+)
+NUMBERED = re.compile(r"\s*(?:block|part|bloc|bloque|teil)\s*(\d{1,2})\s*[:.)–-]\s*", re.IGNORECASE)
+
 THEMED = re.compile(
     r"\s*(?:mon|tue|wed|thu|fri|sat|sun|montag|dienstag|mittwoch|donnerstag|freitag|samstag|sonntag)\w*"
     r"\s*[:–-]",
@@ -88,6 +104,56 @@ def timetable(lines: list[tuple[int, str]]) -> Iterator[tuple[int, tuple[str, st
         counted = any(map(str.isdecimal, rest))
         said = rest if counted else f"{ends - begins} min {rest}"
         yield number, (said, " ".join(raw.split()), f"minutes {begins}-{ends}")
+
+
+def in_turn(lines: list[tuple[int, str]]) -> list[tuple[int, str]]:
+    """Timed things with their rests, one under the other, and below them how often: that comes before them."""
+    found = list(lines)
+    for at in range(len(lines)):
+        often = OFTEN.fullmatch(lines[at][1])
+        begun = _timed_before(lines, at)
+        if often and at - begun > 1:
+            found = [
+                *lines[:begun],
+                *_turns(lines[begun:at], next(filter(None, often.groups()))),
+                *lines[at + 1 :],
+            ]
+    return found
+
+
+def _turns(lines: list[tuple[int, str]], often: str) -> list[tuple[int, str]]:
+    number = lines[0][0]
+    if len(lines) == 2:
+        return [(number, f"{often} x {lines[0][1].strip()}, {lines[1][1].strip()}")]
+    return [(number, f"{often} rounds:"), *((at, f"  {raw.strip()}") for at, raw in lines)]
+
+
+def _timed_before(lines: list[tuple[int, str]], at: int) -> int:
+    """Where the timed things above a line begin; there, if their last is no rest."""
+    begun = at
+    while begun and TIMED.match(lines[begun - 1][1]):
+        begun -= 1
+    rests = [bool(REST_LINE.match(raw)) for _, raw in lines[begun:at]]
+    turns = bool(rests) and rests[-1] and not rests[0] and True not in map(all, pairwise(rests))
+    return begun if turns else at
+
+
+def of_each(lines: list[tuple[int, str]]) -> Iterator[tuple[int, str]]:
+    """Blocks that are numbered under a line that says how long each lasts, and the break between them."""
+    said: re.Match[str] | None = None
+    for nth, (number, raw) in enumerate(lines):
+        block = NUMBERED.match(raw)
+        after = lines[nth + 1][1] if nth + 1 < len(lines) else ""
+        if not block and (head := BLOCKS_OF.search(raw)) and NUMBERED.match(after):
+            said = head
+            continue
+        if block and said:
+            if said["rest"] and int(block[1]) > 1:
+                yield number, f"{said['rest']} rest"
+            yield number, f"{said['each']} {raw[block.end() :]}"
+        else:
+            said = None
+            yield number, raw
 
 
 def _with_sets(line: str, sets: list[str]) -> str:

@@ -15,7 +15,7 @@ PIECE = re.compile(
     r"|(?P<short>:[0-5]\d)(?!\d)"
     r"|(?P<minsec>\d{1,2}['′’]\s?[0-5]?\d(?:[\"″”]|'')?)(?=\W|$)"
     r"|(?P<best>\d{1,2}\s?-?rm(?!\w))"
-    r"|(?P<rhythm>(?<=\()[1-6][0-3][0-6][0-3](?<!00)(?=\))|[2-6][0-3](?-i:X)[0-3]|\d{4}(?=\s*(?:,|$)))(?!\w)"
+    r"|(?P<rhythm>(?<=\()[1-6][0-3][0-6][0-3](?<!00)(?=\))|[2-6][0-3](?-i:X)[0-3]|\d{4}(?=\s*(?:,|$)|\s+\d))(?!\w)"
     r"|(?P<emom>e\d{0,2}mom|e\d{2,3}s)(?![^\W\d_])"
     r"|(?P<limbed>[1-4]-(?=arm|leg|hand|point|way|foot)[a-z]+)"
     r"|(?P<mixed>(?!x\d)[^\W\d_]{1,3}\d[^\W\d_]{1,3}(?!\w))"
@@ -276,12 +276,19 @@ def _day(pieces: list[_Piece], at: int) -> Made:
 def _rhythm(pieces: list[_Piece], at: int) -> Made | None:
     text = pieces[at].text
     before = plain(pieces[at - 1].text) if at else ""
-    if not re.search("[xX]", text) and before not in ("tempo", "("):
+    if not (re.search("[xX]", text) or before in ("tempo", "(") or _is_of_sets(pieces, text)):
         return _number(
             [_Piece("number", text, pieces[at].start, pieces[at].end), *pieces[at + 1 : at + 4]], 0
         )
     said = tuple("0" if one in "xX" else one for one in text)
     return Token("rhythm", pieces[at].start, pieces[at].end, text, Figure("count", "list", said)), 1
+
+
+def _is_of_sets(pieces: list[_Piece], text: str) -> bool:
+    """Whether four figures in one, of no round number, stand in a line that says so many sets of so many."""
+    kinds = ["x" if one.text in "xX×" else one.group for one in pieces]
+    sets = any(kinds[at : at + 3] == ["number", "x", "number"] for at in range(len(kinds)))
+    return sets and not text.endswith("00")
 
 
 FIGURES: dict[str, Callable[[list[_Piece], int], Made | None]] = {

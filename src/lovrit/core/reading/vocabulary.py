@@ -101,6 +101,17 @@ def prose() -> frozenset[str]:
 
 
 @cache
+def signals() -> frozenset[str]:
+    """What tells a group to change, which is no part of a move."""
+    return frozenset(_data()["signals"]["words"])
+
+
+def again_said(text: str) -> bool:
+    """Whether words say that what was done is done again, and nothing else."""
+    return plain(text).removeprefix("then ").removeprefix("the ") in _data()["again"]["words"]
+
+
+@cache
 def labels() -> frozenset[str]:
     """What a stretch of so many minutes may be called without being a move."""
     return frozenset(map(plain, _data()["labels"]["words"]))
