@@ -2,15 +2,16 @@
 
 import re
 from collections.abc import Iterator
+from dataclasses import replace
 from itertools import zip_longest
 
 from lovrit.core.reading.builder import build
-from lovrit.core.reading.giving import Role
+from lovrit.core.reading.giving import Role, seconds_in
 from lovrit.core.reading.line import Said, Task
 from lovrit.core.reading.parted import parted
 from lovrit.core.reading.said import Taken, taken
 from lovrit.core.reading.token import ENDS, Token
-from lovrit.core.reading.tokens import cut
+from lovrit.core.reading.tokens import cut, time_of
 from lovrit.core.reading.vocabulary import again_said, plain, prose
 
 SHOW = re.compile(r"[*_~`]+(?=\S)|(?<=\S)[*_~`]+|[\U0001F000-\U0001FAFF\u2600-\u27bf\ufe0f\u20e3]")
@@ -32,6 +33,7 @@ PLACE = re.compile(
     re.IGNORECASE,
 )
 SENTENCE = re.compile(r"(?<=[^\W\d_])[.!?]+\s+(?=[A-ZÀ-Þ])")
+AND = re.compile(r"[^\W_]\s+(?:and|&|und|et|y)\s+[^\W\d_]", re.IGNORECASE)
 MANY_WORDS = 6
 FINISH = frozenset({"to finish", "finisher", "finish with", "zum schluss", "pour finir"})
 QUOTES = '"“”„«»'
@@ -70,12 +72,36 @@ def read_line(number: int, raw: str) -> list[Said]:
         part.then = part.then or (bool(made) and ended == "THEN")
         ended = items[-1].tokens[-1].kind if items else ""
         build(part, text, items)
-        part.tasks = _once_each(part.tasks) if "(" in text else part.tasks
+        part.tasks = _once_each(part.tasks) if "(" in text else _of_both(part)
+        _so_long(part)
         if made and not part.roles and made[-1].roles.keys() & {"far", "amrap"}:
             part.finish = True  # what was parted from intervals or a trial is none of them
         made.append(part)
     _rest_of_all(made)
     return made
+
+
+def _of_both(part: Said) -> list[Task]:
+    """So many minutes of two things are one stretch: “10 min mobility and skipping”."""
+    if len(part.tasks) != 2 or part.roles or part.left or part.joined:
+        return part.tasks
+    first, second = part.tasks
+    long_ = first.seconds >= LONG_S and not (second.amount or second.marks or second.most)
+    known = first.known and second.known
+    if not (long_ and known and AND.search(part.text)):
+        return part.tasks
+    return [replace(first, name=f"{first.name} and {second.name}")]
+
+
+def _so_long(part: Said) -> None:
+    """So long at a zone, and behind it of what: that is how long it is done."""
+    zoned = any(plain(one).startswith("zone") for one in part.notes) or "heart" in part.roles
+    bare = len(part.tasks) == 1 and not (part.tasks[0].amount or part.tasks[0].most)
+    if bare and zoned and part.roles.keys() <= {"time", "heart"} and "time" in part.roles:
+        seconds = seconds_in(part.roles["time"])
+        if seconds >= LONG_S:
+            part.tasks = [replace(part.tasks[0], amount=time_of(seconds))]
+            del part.roles["time"]
 
 
 def _named_ahead(tokens: list[Token]) -> list[Token]:

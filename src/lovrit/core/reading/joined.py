@@ -36,7 +36,8 @@ def of_the_same(drafts: list[Draft]) -> Iterator[Draft]:
 
 def _goes_on_with(before: Draft, draft: Draft) -> bool:
     lifted = (
-        bool(before.roles.keys() & {"heavy", "sets"}) and {"sets", "reps"} <= draft.roles.keys()
+        bool(before.roles.keys() & {"heavy", "sets", "scheme"})
+        and {"sets", "reps"} <= draft.roles.keys()
     )
     amount = before.tasks[0][0].amount
     far = before.roles.keys() & FAR or (amount and amount.measure == "far")

@@ -13,6 +13,7 @@ from lovrit.core.reading.stacked import (
     dated,
     in_turn,
     lettered,
+    numbered,
     of_each,
     sentences,
     stacked,
@@ -52,7 +53,7 @@ def gather(text: str, by_sentence: bool = False) -> Gathered:
         (nth, raw)
         for nth, line in enumerate(text.split("\n"), 1)
         for apart in (sentences(line) if by_sentence else [line])
-        for raw in lettered(apart)
+        for raw in lettered(numbered(apart))
         if raw.strip()
     ]
     title = dated(lines)
@@ -184,6 +185,12 @@ class _Gatherer:
     def _slot(self, line: Said) -> None:
         """A first line that names no move and says a long time is how long the hall is ours."""
         rest = [one for one in self.lines if one.number > line.number and one.roles]
+        ahead = line.text.endswith(":") and line.roles.keys() == {"time"} and not line.tasks
+        if ahead and len(rest) > 1 and all(one.inside for one in rest):
+            seconds = seconds_in(line.roles["time"])
+            if seconds >= LONG_SLOT_S:
+                self.made.headers["slot"] = line.roles.pop("time")
+            return
         alone = len(line.tasks) == 1 and not line.roles and not line.tasks[0].known
         amount = line.tasks[0].amount if alone else None
         name = plain(line.tasks[0].name) if alone else ""

@@ -12,7 +12,7 @@ from lovrit.core.reading.giving import (
     gives,
     marked,
 )
-from lovrit.core.reading.of_time import counted_pair
+from lovrit.core.reading.of_time import bare, counted_pair
 from lovrit.core.reading.token import Figure, Token
 from lovrit.core.reading.vocabulary import plain
 
@@ -222,6 +222,14 @@ def by_minute(pieces: Pieces) -> list[Role]:
     return [Role("ladder", f"{said[0]} +{grows}"), *([Role("task", name)] if name else [])]
 
 
+def and_back(pieces: Pieces) -> list[Role]:
+    """So long of one thing, so long walked or at rest, and how often: 5 min run 1 min walk x 5."""
+    name = " ".join(one.text for one in pieces.tokens if one.kind in ("name", "word"))
+    work, rest, often = pieces.figures
+    pair = f"{bare(work)}/{bare(rest)}"
+    return [Role("pair", pair), Role("times", often.own), Role("task", name)]
+
+
 def in_minute(pieces: Pieces) -> list[Role]:
     """Behind a move, the minute that it is done in: one of them each minute."""
     return [Role("alternating"), Role("note", pieces.text)]
@@ -307,6 +315,17 @@ def way(pieces: Pieces) -> list[Role]:
     """10 to 1, 1 to 10, 1-10."""
     low, high = [one for figure in pieces.figures for one in figure.said][:2]
     return [Role("scheme", f"{low} to {high}")]
+
+
+def bare_length(pieces: Pieces) -> list[Role]:
+    """Minutes before the name of a part: “25 main:”."""
+    return [Role("total", f"{pieces.one()}:00")]
+
+
+def rungs(pieces: Pieces) -> list[Role]:
+    """A ladder by its rungs, or by its first and last."""
+    figures = Pieces([one for one in pieces.tokens if one.figure])
+    return way(figures) if len(figures.figures[0].said) == 2 else scheme(figures)
 
 
 def heavy(pieces: Pieces) -> list[Role]:

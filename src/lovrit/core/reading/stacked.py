@@ -27,6 +27,7 @@ SHORT_FORM = re.compile(
     re.IGNORECASE,
 )
 
+INLINE = re.compile(r"(?<![\d:])(\d):\s+(?=\S)")
 A_TIME = r"(?:\d{1,3}\s*(?:min(?:ute)?s?|sec(?:ond)?s?|sek|s|m(?!\w)|['’′\"”″])|\d{1,2}:\d\d)"
 TIMED = re.compile(rf"\s*(?:[-•*–]\s*)?{A_TIME}\s*:?\s*[^\W\d_][^\d]*$", re.IGNORECASE)
 REST_LINE = re.compile(
@@ -62,6 +63,14 @@ def lettered(line: str) -> list[str]:
     if not first:
         return [line]
     return re.split(rf"[,;.]?\s+(?={first[1]}[2-6][.):]?\s)", line, flags=re.IGNORECASE)
+
+
+def numbered(line: str) -> str:
+    """“… 1: 12 cal row 2: 15 wall balls” within a line, as “1) 12 cal row 2) 15 wall balls”."""
+    found = [one for one in INLINE.finditer(line) if one.start()]
+    if len(found) < 2 or [int(one[1]) for one in found] != list(range(1, len(found) + 1)):
+        return line
+    return re.sub(r"\s*[-–]\s+(?=1\) )", ": ", INLINE.sub(r"\1) ", line))
 
 
 def sentences(line: str) -> list[str]:
