@@ -7,6 +7,7 @@ from lovrit.core.clock import clock, number, ratio
 from lovrit.core.timeline.plan import Plan
 
 LITTLE = 0.05
+LASTING = 4  # effort from which on steady minutes are what the session is about; ours
 KINDER = ("less work", "less of it hard", "more rest to each work", "a lower top")
 HARDER = ("more work", "more of it hard", "less rest to each work", "a higher top")
 
@@ -36,7 +37,7 @@ def feel(before: Plan, after: Plan) -> Feel:
 
 
 def _figures(plan: Plan) -> Iterator[str]:
-    yield f"{clock(plan.timeline.work_s)} of work"
+    yield f"{clock(round(_work(plan)))} of work"
     work, rest = plan.sums.ratio
     if work and rest:
         yield f"{ratio(work, rest)} work to rest"
@@ -55,7 +56,10 @@ def _less(one: Plan, two: Plan, words: tuple[str, ...]) -> Iterator[str]:
 
 
 def _work(plan: Plan) -> float:
-    return plan.timeline.work_s
+    """Seconds of work, a steady stretch that is more than a warm-up among them."""
+    steady = (one for one in plan.timeline.intervals if one.phase == "steady")
+    lasting = sum(one.seconds for one in steady if (one.asked or 0) >= LASTING)
+    return plan.timeline.work_s + lasting
 
 
 def _hard_share(plan: Plan) -> float:

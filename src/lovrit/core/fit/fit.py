@@ -16,7 +16,7 @@ from lovrit.core.clock import clock, number, ratio
 from lovrit.core.fit.cautions import at_one_effort, past_slot
 from lovrit.core.fit.feel import Feel, feel
 from lovrit.core.fit.knobs import GIVES, Give, Knob, Setting, in_cycles, in_place, knobs
-from lovrit.core.fit.search import Combination, Goal, by_effort, by_ratio, by_time, cost_of
+from lovrit.core.fit.search import OFFERED, Combination, Goal, by_effort, by_ratio, by_time, cost_of
 from lovrit.core.fit.variations import Variation, variations
 from lovrit.core.moves.library import Library
 from lovrit.core.session.edit import apply_edit
@@ -26,6 +26,10 @@ from lovrit.core.timeline.sums import TIMES, Time
 from lovrit.core.values import LovritError, Value
 
 BESIDE = "No step of five seconds meets that;"
+FORETOLD = "Reps take as long as they take: these come within half a minute of {}."
+# turning that is much for seconds of a forecast, and how much less of it is worth them; ours
+MUCH, SEVERAL = 4.0, 0.75
+FEW_BLOCKS = 8
 CYCLES = "No whole round of the lines of a task a minute meets that;"
 STEP_S, MOST_BESIDE_S = 30, 240
 LEAST_S, MOST_S = 30, 12 * 3600
@@ -117,6 +121,8 @@ def fit(text: str, plan: Plan, wish: Wish, library: Library) -> Fits:
         if found:
             said = f"{why} these come to {clock(beside.seconds)}."
             break
+    if found and wish.figure == "total" and cost_of(found[0]) > MUCH and _is_forecast(plan):
+        found, said = _about(wish, ways, found, said)
     if found:
         return Fits(tuple(_made(text, one, plan, library) for one in found), None, said)
     return Fits((), _least(wish, ways))
@@ -136,6 +142,32 @@ def _beside(plan: Plan, wish: Wish) -> Iterator[tuple[Wish, str]]:
         for by in range(STEP_S, MOST_BESIDE_S + 1, STEP_S):
             yield wish.but(seconds=wish.seconds - by), CYCLES
             yield wish.but(seconds=wish.seconds + by), CYCLES
+
+
+def _is_forecast(plan: Plan) -> bool:
+    """Whether a part of its length is only foretold: then nobody needs it to the second.
+
+    Of many blocks some bring it to the second for little, and looking beside would take seconds.
+    """
+    few = len(plan.session.blocks) <= FEW_BLOCKS
+    return few and any(one.low_s < one.high_s for one in plan.timeline.blocks)
+
+
+def _about(
+    wish: Wish, ways: "_Ways", found: list[Combination], said: str
+) -> tuple[list[Combination], str]:
+    """What comes within half a minute, where the wish to the second takes far more turning."""
+    dearest = SEVERAL * cost_of(found[0])
+    times = [wish.seconds + by for by in range(-STEP_S, STEP_S + 1) if by]
+    beside = [one for at in times for one in _search(wish.but(seconds=at), ways)]
+    kept: dict[frozenset[tuple[int, str]], Combination] = {}
+    for one in sorted((one for one in beside if cost_of(one) < dearest), key=cost_of):
+        figures = frozenset((part.block, knob.figure) for part in one for knob, _ in part.turned)
+        if not any(fewer <= figures for fewer in kept):
+            kept[figures] = one
+    if not kept:
+        return found, said
+    return list(kept.values())[:OFFERED], FORETOLD.format(clock(wish.seconds))
 
 
 def _check(plan: Plan, wish: Wish) -> None:
