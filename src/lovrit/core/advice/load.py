@@ -19,6 +19,8 @@ TIMES_FRESH, SPREAD_OUT = (
 HEAVY, LIGHT = 75.0, 60.0  # per cent of one's best
 # share of one's best: seconds of rest that the next set as heavy wants
 RESTS = ((85.0, 120), (75.0, 90))
+# share of one's best: reps in all from which on they are many for one lift in an evening
+MANY_HEAVY = ((90.0, 15), (85.0, 28), (80.0, 36))
 ROOM = 1.5  # people differ, and a coach may mean the last set
 SEVERAL, SEVERAL_ROOM = 3, 1.1  # so many sets at what can be done once are not done
 
@@ -171,19 +173,67 @@ def rest_short_for_load(look: Look) -> Iterator[Note]:
         )
 
 
+def _is_beyond(block: Strength, line: Line) -> bool:
+    """Whether each set asks for more reps than anybody does at its load."""
+    share = _share(line)
+    if not share or block.by_set:
+        return False
+    room = ROOM if block.sets.high < SEVERAL else SEVERAL_ROOM
+    return block.reps.low + (line.tasks[0].rir or 0) > (reps_at(share / 100) + 1) * room
+
+
+def _reps_from(block: Strength, line: Line, least: float) -> int:
+    """Reps of a line in all its sets that are so heavy or heavier."""
+    loads = [task.load.values for task in line.tasks if task.load and task.load.unit == "%"]
+    sets = block.sets.low
+    reps = block.by_set or (block.reps.low,) * sets
+    shares = loads[0] if loads and len(loads[0]) == len(reps) else (_share(line),) * len(reps)
+    return sum(many for many, share in zip(reps, shares, strict=True) if share >= least)
+
+
+def _heavy_reps(look: Look, least: float) -> dict[str, list[tuple[int, Strength, int, int]]]:
+    """For each lift, where reps at so many per cent and more are: block, line, how many."""
+    found: dict[str, list[tuple[int, Strength, int, int]]] = {}
+    for at, block, _ in look.of(Strength):
+        for nth, line in enumerate(block.moves):
+            many = 0 if _is_beyond(block, line) else _reps_from(block, line, least)
+            if many:  # a set that can't be done is another remark
+                found.setdefault(line.tasks[0].name, []).append((at, block, nth, many))
+    return found
+
+
+def heavy_reps_many(look: Look) -> Iterator[Note]:
+    """Reps of one lift near one's best, in all of an evening: more of them are done badly, or not at all."""
+    for least, most in MANY_HEAVY:
+        for name, there in _heavy_reps(look, least).items():
+            in_all = sum(many for *_, many in there)
+            if in_all <= most:
+                continue
+            at, block, nth, _ = max(there, key=lambda one: one[3])
+            sets = most // max(1, block.reps.low)
+            alone = len(there) == 1 and sets > 1 and not block.by_set
+            lower = (_lighter(look, at, nth, block.moves[nth], HEAVY),)
+            yield look.note(
+                code="heavy-reps-many",
+                level="weigh",
+                text=f"{in_all} reps of {name} at {least:g} % and more: the last ones go wrong.",
+                reason=f"Of one lift some {most} in an evening are many at that; fewer sets, or lighter ones.",
+                basis="coaches' practice for heavy lifts; ours",
+                at=at,
+                fixes=look.set(at, "sets", sets, f"{sets} sets", 0) if alone else lower,
+            )
+            return
+
+
 def load_cannot_be(look: Look) -> Iterator[Note]:
     """More reps than anybody does at that share of their best."""
     for at, block, _ in look.of(Strength):
         for nth, line in enumerate(block.moves):
             share, left = _share(line), line.tasks[0].rir or 0
             reps = block.reps.low + left
-            most = reps_at(share / 100) + 1 if share else 0.0
-            if (
-                not share
-                or reps <= most * (ROOM if block.sets.high < SEVERAL else SEVERAL_ROOM)
-                or block.by_set
-            ):
+            if not _is_beyond(block, line):
                 continue
+            most = reps_at(share / 100) + 1
             can = max(30.0, round((100 / lifted_once(1, reps) - 5) / 5) * 5.0)
             yield look.note(
                 code="load-cannot-be",

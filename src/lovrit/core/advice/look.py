@@ -64,6 +64,7 @@ RULES: tuple[Rule, ...] = (
     load.skill_while_tired,
     load.rest_short_for_load,
     load.load_cannot_be,
+    load.heavy_reps_many,
     course.sprint_from_cold,
     course.heart_nobody_holds,
     course.gate_not_reached,
