@@ -146,6 +146,21 @@ def last_whole(last: LastTime, today: str) -> str:
     return f"{day_said(last.on, today)}: {'; '.join(said) or 'came'}"
 
 
+HARDER = 1.0  # so much above what was asked isn't chance
+
+
+def says_not_yet(last: LastTime) -> bool:
+    """Whether somebody's last class, whatever was done in it, speaks against more from now on.
+
+    >>> says_not_yet(LastTime("2026-11-26", felt=8, asked=7)), says_not_yet(LastTime("2026-11-26", stopped="?"))
+    (True, True)
+    >>> says_not_yet(LastTime("2026-11-26", felt=7.5, asked=7)), says_not_yet(LastTime("2026-11-26", felt=9))
+    (False, False)
+    """
+    harder = last.felt is not None and last.asked is not None and last.felt - last.asked >= HARDER
+    return bool(last.stopped) or harder or mostly_over(last.over, last.turns)
+
+
 def _beside(felt: float, asked: float | None) -> str:
     if asked is None:
         return ""

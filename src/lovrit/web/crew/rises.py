@@ -14,7 +14,7 @@ from lovrit.core.crew.rising import Did, Rise, rise
 from lovrit.core.run.event import Event
 from lovrit.core.run.events.kinds import KNOWN
 from lovrit.core.run.frozen import Frozen, UnreadableClass
-from lovrit.core.tonight.people import last_whole
+from lovrit.core.tonight.people import last_whole, says_not_yet
 from lovrit.core.tries.in_one_go import TooMuch, too_much
 from lovrit.house.folded import folded
 from lovrit.house.house import House
@@ -70,6 +70,7 @@ def rises(request: Request, house: InHouse, session_id: Id) -> HTMLResponse:
     found = [
         RiseRow(one, nth, told)
         for one in coming
+        if one.id not in last or not says_not_yet(last[one.id])
         for nth, line in enumerate(lines)
         for told in [rise(one, line, house.library, did.get((one.id, line.name), ()), today)]
         if told

@@ -270,12 +270,12 @@ class Run {
   /** When the class will end, by the wall clock; while nothing runs it moves on. @param {number} now */
   endsAt(now) {
     const stands = this.view.phase === "on" ? 0 : now - standing(this.view, now);
-    return this.timeOfDay(Math.round((this.view.ends_ms + stands) / 5000) * 5000);
+    return this.timeOfDay(Math.round((this.view.ends_ms + stands) / 60000) * 60000);
   }
 
   /** @param {number} ms */
   timeOfDay(ms) {
-    return new Date(ms).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", second: "2-digit", timeZone: this.zone });
+    return new Date(ms).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", timeZone: this.zone });
   }
 
   over() {
