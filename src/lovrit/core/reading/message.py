@@ -12,6 +12,7 @@ from lovrit.core.reading.line import Said, Task
 from lovrit.core.reading.stacked import (
     THEMED,
     dated,
+    headed_in_turn,
     in_turn,
     lettered,
     numbered,
@@ -51,7 +52,7 @@ def gather(text: str, by_sentence: bool = False) -> Gathered:
     ]
     title = dated(lines)
     lines = lines[1:] if title else lines
-    lines = list(of_each(in_turn(lines)))
+    lines = list(of_each(in_turn(list(headed_in_turn(lines)))))
     minutes = dict(timetable(lines))
     said = [(number, minutes[number][0] if number in minutes else raw) for number, raw in lines]
     read_ = [one for number, raw in stacked(said) for one in read_line(number, raw)]

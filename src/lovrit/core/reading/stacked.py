@@ -37,6 +37,14 @@ OFTEN = re.compile(
     r"\s*(?:repeat\s*)?[x×]\s*(\d{1,2})\s*|\s*(?:repeat\s*)?(\d{1,2})\s*(?:x|×|times|rounds?|mal|fois|veces)\s*",
     re.IGNORECASE,
 )
+RESTING = re.compile(
+    r"(?:then\s+)?(?:rest|pause|repos|descanso)\b|.*\b(?:rest|off|pause|repos|descanso)$",
+    re.IGNORECASE,
+)
+PARTED = re.compile(r"\s*\(?[A-E][.):]\s+", re.IGNORECASE)
+RACE = re.compile(
+    r"(?:\d+\s*['’]?\s*(?:min\w*\s*)?)?(?:amrap|emom|e\dmom)\b|.*\bfor time$", re.IGNORECASE
+)
 BLOCKS_OF = re.compile(
     rf"\b\d{{1,2}}\s+(?:blocks?|parts?|blöcke|blocs|bloques)\s*(?:of|à|a|of each|x|von|de|each)?\s*"
     rf"(?P<each>{A_TIME})(?:\s*each)?(?:\W+(?P<rest>{A_TIME})\s*(?:rest|break|pause|off)?\s*(?:in\s+)?between)?",
@@ -145,6 +153,37 @@ def _timed_before(lines: list[tuple[int, str]], at: int) -> int:
     rests = [bool(REST_LINE.match(raw)) for _, raw in lines[begun:at]]
     turns = bool(rests) and rests[-1] and not rests[0] and True not in map(all, pairwise(rests))
     return begun if turns else at
+
+
+def headed_in_turn(lines: list[tuple[int, str]]) -> Iterator[tuple[int, str]]:
+    """“AMRAP 8, rest 4, AMRAP 8” over lines A and B: each heading over its own line, the rests between them."""
+    skip = 0
+    for nth, (number, raw) in enumerate(lines):
+        if skip:
+            skip -= 1
+            continue
+        parts = [one.strip() for one in raw.split(",")]
+        heads = [one for one in parts if not RESTING.match(one)]
+        below = lines[nth + 1 : nth + 1 + len(heads)]
+        named = [bool(PARTED.match(line)) for _, line in below]
+        more = lines[nth + 1 + len(heads) :][:1]
+        parted = 1 < len(heads) < len(parts) and len(below) == len(heads) and all(named)
+        if not (parted and all(map(RACE.match, heads))) or (more and PARTED.match(more[0][1])):
+            yield number, raw
+            continue
+        skip = len(heads)
+        yield from _over_each(parts, below)
+
+
+def _over_each(parts: list[str], below: list[tuple[int, str]]) -> Iterator[tuple[int, str]]:
+    at = 0
+    for part in parts:
+        number, said = below[min(at, len(below) - 1)]
+        if RESTING.match(part):
+            yield number, part
+        else:
+            yield number, f"{part}: {PARTED.sub('', said)}"
+            at += 1
 
 
 def of_each(lines: list[tuple[int, str]]) -> Iterator[tuple[int, str]]:
