@@ -86,6 +86,12 @@ class _Builder:
                 replace(one, marks=(*one.marks, EACH_SIDE)) for one in self.said.tasks
             ]
         self._in_turn()
+        if {"amrap", "total"} <= self.said.roles.keys() and any(
+            one.most for one in self.said.tasks
+        ):
+            self.said.left.append(
+                Left(self.said.roles["total"], "second")
+            )  # the most of one of several
         self._without_title()
         self._settle()
         if (

@@ -11,8 +11,10 @@ from lovrit.core.reading.of_moves import (
     STROKED,
     all_out,
     by_calories,
+    filled_by_turns,
     goes_on,
     in_all,
+    most_by_clock,
     named,
     no_lift,
     sets_of_a_way,
@@ -308,7 +310,7 @@ def _paired(draft: Draft) -> Draft:
 
 
 WAYS: tuple[Callable[[Draft], Draft], ...] = (
-    all_out, by_calories, goes_on, named, no_lift, sets_of_a_way, in_all,
+    all_out, most_by_clock, filled_by_turns, by_calories, goes_on, named, no_lift, sets_of_a_way, in_all,
     unnumbered, _rated, _rested_shortly, _reps_of_each, _sets_for_time, rest_last, changed_each, outer,
     _most_often, _of_a_part, _in_pairs, _sided, _gone_back, _unalike, without_rest, minutes_each,
     repeated_way, leaving, _climbed, once_each, by_stations, _built, told_in_all, shared, changed_sets,

@@ -26,6 +26,7 @@ from lovrit.core.reading.vocabulary import again_said, labels, plain
 
 HEADERS = ("slot", "people", "setup")
 TURNED = frozenset({"pair", "work", "each", "far", "sets", "period"})
+RESTS = frozenset({"rest", "within", "between", "needed"})
 SENTENCE = 4  # words
 OF_ONE = re.compile(r"sets?|rounds?|reps?|exercises?|stations?|intervals?|efforts?", re.IGNORECASE)
 LONG_SLOT_S = 20 * 60
@@ -319,7 +320,13 @@ class _Gatherer:
         """Whether a rest is said of all blocks above."""
         unsure = [one.unsure for one in line.left] == ["range:rest"] and not line.roles
         said = line.roles.keys() in ({"rest"}, {"within"}) and not line.left
-        return line.all_ and not line.tasks and (said or unsure)
+        return (line.all_ or self._is_last_rest(line)) and not line.tasks and (said or unsure)
+
+    def _is_last_rest(self, line: Said) -> bool:
+        """Whether a line is the last, over which several lifts stand one below the other, none with its rest."""
+        above = self.made.drafts[-2:]
+        lifts = [one for one in above if "sets" in one.roles and not one.roles.keys() & RESTS]
+        return line is self.lines[-1] and len(lifts) == 2
 
     def _rests_among(self, line: Said) -> bool:
         """Whether a rest stands among the lines of rounds."""

@@ -6,7 +6,7 @@ from itertools import pairwise
 
 from lovrit.core.moves.library import shipped
 from lovrit.core.reading.draft import Draft
-from lovrit.core.reading.giving import ALL_OUT
+from lovrit.core.reading.giving import ALL_OUT, seconds_in
 from lovrit.core.reading.line import Task
 from lovrit.core.reading.token import Figure
 from lovrit.core.reading.vocabulary import plain, stem
@@ -24,6 +24,38 @@ def all_out(draft: Draft) -> Draft:
         return draft
     notes = [one for one in draft.notes if one not in told]
     return replace(draft, notes=notes, roles={**draft.roles, "effort": "10"})
+
+
+def most_by_clock(draft: Draft) -> Draft:
+    """As far or as many as one can in each of several works: the clock is what is run, the rest is told."""
+    if not {"amrap", "pair"} <= draft.roles.keys():
+        return draft
+    kept = {name: said for name, said in draft.roles.items() if name != "amrap"}
+    return replace(
+        draft, roles=kept, notes=[*draft.notes, "as far as possible, as many as possible"]
+    )
+
+
+def filled_by_turns(draft: Draft) -> Draft:
+    """So long of a thing and its rest, one after the other: 20 minutes of 30 s swings and 30 s rest."""
+    name = next((one for one in ("time", "total") if one in draft.roles), "")
+    one = draft.tasks[0][0] if draft.moves == 1 and len(draft.tasks[0]) == 1 else None
+    if one is None or not one.seconds or ":" not in draft.roles.get("rest", ""):
+        return draft
+    if draft.roles.keys() - {"alternating"} != {name, "rest"}:
+        return draft
+    turn = one.seconds + seconds_in(draft.roles["rest"])
+    times, over = divmod(seconds_in(draft.roles[name]), turn)
+    if over or times < 2:
+        return draft
+    pair = f"{one.seconds}/{seconds_in(draft.roles['rest'])}"
+    told = f"{draft.roles[name]} in all"
+    return replace(
+        draft,
+        roles={"times": str(times), "pair": pair},
+        tasks=[[replace(one, amount=None)]],
+        notes=[*draft.notes, told],
+    )
 
 
 def by_calories(draft: Draft) -> Draft:

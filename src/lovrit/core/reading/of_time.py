@@ -119,6 +119,17 @@ def outer_pair(pieces: Pieces) -> list[Role]:
     return [Role("outer", pieces.one()), *counted_pair("times")(pieces, 1)]
 
 
+def outer_work(pieces: Pieces) -> list[Role]:
+    """Sets of so many works; what rests are said of them stands behind: 3 sets of 5 x 1 min."""
+    work = Role("work", bare(pieces.figures[2]))
+    return [Role("outer", pieces.one()), Role("times", pieces.one(1)), work]
+
+
+def of_one(pieces: Pieces) -> list[Role]:
+    """A rest behind one of several only: it is asked about, since all others have another."""
+    return [Role("left", pieces.text)]
+
+
 def outer_named(pieces: Pieces) -> list[Role]:
     """The same with what is done: 3 x (8 x 20 s sprint, 40 s walk)."""
     name = " ".join(one.text for one in pieces.tokens if one.kind in ("name", "word"))

@@ -45,6 +45,10 @@ PARTED = re.compile(r"\s*\(?[A-E][.):]\s+", re.IGNORECASE)
 RACE = re.compile(
     r"(?:\d+\s*['’]?\s*(?:min\w*\s*)?)?(?:amrap|emom|e\dmom)\b|.*\bfor time$", re.IGNORECASE
 )
+AS_MANY = re.compile(
+    r"(\d{1,2}(?::\d\d)?)\s*(?:min\w*|['’])?\s*amrap|amrap\s*(\d{1,2}(?::\d\d)?)\s*(?:min\w*|['’])?",
+    re.IGNORECASE,
+)
 BLOCKS_OF = re.compile(
     rf"\b\d{{1,2}}\s+(?:blocks?|parts?|blöcke|blocs|bloques)\s*(?:of|à|a|of each|x|von|de|each)?\s*"
     rf"(?P<each>{A_TIME})(?:\s*each)?(?:\W+(?P<rest>{A_TIME})\s*(?:rest|break|pause|off)?\s*(?:in\s+)?between)?",
@@ -162,9 +166,13 @@ def headed_in_turn(lines: list[tuple[int, str]]) -> Iterator[tuple[int, str]]:
         if skip:
             skip -= 1
             continue
-        parts = [one.strip() for one in raw.split(",")]
+        parts = [one.strip() for one in re.split(r",|\s/\s", raw)]
         heads = [one for one in parts if not RESTING.match(one)]
         below = lines[nth + 1 : nth + 1 + len(heads)]
+        same = _same_race(parts, heads)
+        if same and below and not PARTED.match(below[0][1]):
+            yield number, same
+            continue
         named = [bool(PARTED.match(line)) for _, line in below]
         more = lines[nth + 1 + len(heads) :][:1]
         parted = 1 < len(heads) < len(parts) and len(below) == len(heads) and all(named)
@@ -173,6 +181,16 @@ def headed_in_turn(lines: list[tuple[int, str]]) -> Iterator[tuple[int, str]]:
             continue
         skip = len(heads)
         yield from _over_each(parts, below)
+
+
+def _same_race(parts: list[str], heads: list[str]) -> str:
+    """One race said twice with the same rest between, as so many times of it; else nothing."""
+    rests = {one.lower() for one in parts if RESTING.match(one)}
+    race = AS_MANY.fullmatch(heads[0]) if heads else None
+    if len(heads) < 2 or len({one.lower() for one in heads}) > 1 or len(rests) != 1 or not race:
+        return ""
+    length = race[1] or race[2]
+    return f"{len(heads)} x {length}{'' if ':' in length else ' min'} AMRAP, {next(iter(rests))}"
 
 
 def _over_each(parts: list[str], below: list[tuple[int, str]]) -> Iterator[tuple[int, str]]:

@@ -232,6 +232,12 @@ def changed_sets(draft: Draft) -> Draft:
 def outer(draft: Draft) -> Draft:
     """10 x 30/30, rest 3:00, x 2: sets of intervals."""
     roles = draft.roles
+    if {"outer", "work", "rest"} <= roles.keys() and "pair" not in roles:
+        kept = {
+            name: said for name, said in roles.items() if name not in ("work", "rest", "within")
+        }
+        behind = {"rest": roles["within"]} if "within" in roles else {}
+        return replace(draft, roles={**kept, "pair": f"{roles['work']}/{roles['rest']}", **behind})
     if {"outer", "within", "between"} <= roles.keys():
         kept = {name: said for name, said in roles.items() if name != "within"}
         return replace(draft, roles={**kept, "rest": roles["within"]})
