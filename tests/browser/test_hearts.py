@@ -95,7 +95,7 @@ def test_a_class_with_straps_of_its_own_and_a_wall_without_hearts(
         wall = browser.new_page()
         wall.goto(page.url.replace("/run/", "/wall/"))
         page.keyboard.press("Space")
-        until(page, "document.querySelectorAll('#hearts .bead').length >= 12")
+        until(page, "document.querySelectorAll('#hearts .bead').length >= 12", 120_000)
         expect(page.locator(".calls").first).to_contain_text("strap tells nothing", timeout=40_000)
         text = wall.locator("main").inner_text()
         assert "strap" not in text and "heart" not in text.lower()

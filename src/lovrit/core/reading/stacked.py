@@ -28,8 +28,11 @@ SHORT_FORM = re.compile(
 )
 
 INLINE = re.compile(r"(?<![\d:])(\d):\s+(?=\S)")
-A_TIME = r"(?:\d{1,3}\s*(?:min(?:ute)?s?|sec(?:ond)?s?|sek|s|m(?!\w)|['’′\"”″])|\d{1,2}:\d\d)"
-TIMED = re.compile(rf"\s*(?:[-•*–]\s*)?{A_TIME}\s*:?\s*[^\W\d_][^\d]*$", re.IGNORECASE)
+A_TIME = (
+    r"(?:\d{1,3}\s*(?:min(?:ute)?s?|sec(?:ond)?s?|sek|s|m)(?!\w)|\d{1,3}\s*['’′\"”″]|\d{1,2}:\d\d)"
+)
+ON = r"(?!(?:on|work|hard|effort|arbeit|belastung|trabajo)\b)"
+TIMED = re.compile(rf"\s*(?:[-•*–]\s*)?{A_TIME}\s*:?\s*{ON}[^\W\d_][^\d]*$", re.IGNORECASE)
 REST_LINE = re.compile(
     rf"\s*(?:[-•*–]\s*)?{A_TIME}\s*:?\s*(?:rest|off|pause|repos|descanso|break)\s*$", re.IGNORECASE
 )
