@@ -133,15 +133,11 @@ def timetable(lines: list[tuple[int, str]]) -> Iterator[tuple[int, tuple[str, st
 def in_turn(lines: list[tuple[int, str]]) -> list[tuple[int, str]]:
     """Timed things with their rests, one under the other, and below them how often: that comes before them."""
     found = list(lines)
-    for at in range(len(lines)):
+    for at in reversed(range(len(lines))):
         often = OFTEN.fullmatch(lines[at][1])
-        begun = _timed_before(lines, at)
+        begun = _timed_before(lines, at) if often else at
         if often and at - begun > 1:
-            found = [
-                *lines[:begun],
-                *_turns(lines[begun:at], next(filter(None, often.groups()))),
-                *lines[at + 1 :],
-            ]
+            found[begun : at + 1] = _turns(lines[begun:at], next(filter(None, often.groups())))
     return found
 
 
@@ -157,6 +153,8 @@ def _timed_before(lines: list[tuple[int, str]], at: int) -> int:
     begun = at
     while begun and TIMED.match(lines[begun - 1][1]):
         begun -= 1
+    while begun < at and REST_LINE.match(lines[begun][1]):
+        begun += 1  # a rest before all of it stands by itself
     rests = [bool(REST_LINE.match(raw)) for _, raw in lines[begun:at]]
     turns = bool(rests) and rests[-1] and not rests[0] and True not in map(all, pairwise(rests))
     return begun if turns else at
