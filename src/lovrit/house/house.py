@@ -126,8 +126,9 @@ class House:
             )
         for end in ("-wal", "-shm"):
             home.with_name(home.name + end).unlink(missing_ok=True)
-        before, self.beside = self.beside, None
-        self.database.move_to(home)
+        before = self.beside
+        self.database.move_to(home)  # where that fails, it is still known where all is
+        self.beside = None
         for end in ("", "-wal", "-shm"):
             before.with_name(before.name + end).unlink(missing_ok=True)
 

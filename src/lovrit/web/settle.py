@@ -79,13 +79,14 @@ def look_after_file(house: House) -> None:
 
 def beside(house: House, does: Callable[[House], None]) -> None:
     """Work that nobody waits for: where the file is held or just moving it begins again later, and ends nothing."""
-    while not house.closing.is_set():
+    while True:
         try:
             does(house)
             return
         except (Busy, Moved) as trouble:
             log.warning("tried again later", what=does.__name__, why=str(trouble))
-            house.closing.wait(AGAIN_S)
+        if house.closing.wait(AGAIN_S):
+            return
 
 
 def describe_all(house: House) -> None:

@@ -283,3 +283,8 @@ def test_ten_steady_minutes_more_are_more_work() -> None:
     assert str(found.feel).startswith("40:00 of work") and "more work" in found.feel.verdict
     longer = solve("warm-up 10:00 at 3\n\n6 x 3:00/1:00, at 8\n  row\n", 2220, "warm-up").fits[0]
     assert longer.feel.verdict == "About the same to do."
+
+
+def test_where_reps_meet_no_second_what_comes_near_is_offered() -> None:
+    told = solve("5 sets of 5 reps, rest 3:00\n  deadlift @ 80%\n", 1200, "rounds")
+    assert told.fits and not told.least and "half a minute of 20:00" in told.instead

@@ -204,11 +204,13 @@ def _heavy_reps(look: Look, least: float) -> dict[str, list[tuple[int, Strength,
 
 def heavy_reps_many(look: Look) -> Iterator[Note]:
     """Reps of one lift near one's best, in all of an evening: more of them are done badly, or not at all."""
+    told: set[str] = set()
     for least, most in MANY_HEAVY:
         for name, there in _heavy_reps(look, least).items():
             in_all = sum(many for *_, many in there)
-            if in_all <= most:
+            if in_all <= most or name in told:
                 continue
+            told.add(name)
             at, block, nth, _ = max(there, key=lambda one: one[3])
             sets = most // max(1, block.reps.low)
             alone = len(there) == 1 and sets > 1 and not block.by_set
@@ -222,7 +224,6 @@ def heavy_reps_many(look: Look) -> Iterator[Note]:
                 at=at,
                 fixes=look.set(at, "sets", sets, f"{sets} sets", 0) if alone else lower,
             )
-            return
 
 
 def load_cannot_be(look: Look) -> Iterator[Note]:

@@ -8,6 +8,7 @@ nearest there is, and where nothing is offered, there is nothing. Zero breaks an
 from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import combinations
+from math import inf
 from typing import Annotated
 
 from pydantic import Field
@@ -121,7 +122,7 @@ def fit(text: str, plan: Plan, wish: Wish, library: Library) -> Fits:
         if found:
             said = f"{why} these come to {clock(beside.seconds)}."
             break
-    if found and wish.figure == "total" and cost_of(found[0]) > MUCH and _is_forecast(plan):
+    if wish.figure == "total" and (not found or cost_of(found[0]) > MUCH) and _is_forecast(plan):
         found, said = _about(wish, ways, found, said)
     if found:
         return Fits(tuple(_made(text, one, plan, library) for one in found), None, said)
@@ -156,8 +157,8 @@ def _is_forecast(plan: Plan) -> bool:
 def _about(
     wish: Wish, ways: "_Ways", found: list[Combination], said: str
 ) -> tuple[list[Combination], str]:
-    """What comes within half a minute, where the wish to the second takes far more turning."""
-    dearest = SEVERAL * cost_of(found[0])
+    """What comes within half a minute, where the wish to the second takes far more turning, or can't be met."""
+    dearest = SEVERAL * cost_of(found[0]) if found else inf
     times = [wish.seconds + by for by in range(-STEP_S, STEP_S + 1) if by]
     beside = [one for at in times for one in _search(wish.but(seconds=at), ways)]
     kept: dict[frozenset[tuple[int, str]], Combination] = {}
