@@ -362,8 +362,17 @@ MEASURED = """() => {
   const every = document.querySelectorAll("#run p, #run li :is(span, small, b, em, i)");
   const texts = [...every].filter(seen);
   const root = document.documentElement;
+  const box = (e) => e.getBoundingClientRect();
+  const across = (a, b) => Math.min(a.right, b.right) - Math.max(a.left, b.left) > 2
+    && Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top) > 0.12 * size + 2;
+  const every_part = boards.querySelectorAll(".stands > li > *, .stands .here > *, .lanes > li");
+  const shown = [...every_part].filter((e) => box(e).width);
+  const laid = shown.filter((e) => !shown.some((one) => one !== e && e.contains(one)));
+  const called = (e) => `${e.getAttribute("class")} ${e.textContent.trim()}`;
+  const cross = laid.flatMap((one, nth) => laid.slice(nth + 1).filter((other) => across(box(one), box(other)))
+    .map((other) => `${called(one)} over ${called(other)}`));
   return {
-    over: now, larger: larger || size > innerHeight * 0.41, lines: names.length,
+    cross, over: now, larger: larger || size > innerHeight * 0.41, lines: names.length,
     name: Math.min(...names.map(px)), clock: px(document.getElementById("time")),
     smallest: Math.min(...texts.map(px)), small: Math.min(innerWidth, innerHeight),
     page: [root.scrollWidth - innerWidth, root.scrollHeight - innerHeight],
@@ -388,6 +397,7 @@ def test_a_wall_fills_the_wall_at_any_size(page: Page, server: Here) -> None:
             found = page.evaluate(MEASURED)
             where = (nth, width, height, found)
             assert not found["over"] and found["larger"], where
+            assert not found["cross"], where
             assert max(found["page"]) <= 1, where
             assert found["clock"] >= found["small"] * 300 / 1080, where
             if found["lines"]:

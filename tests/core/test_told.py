@@ -16,7 +16,8 @@ MOVES = (
     "bench step-up", "plank", "box jump", "8 squat + 10 box jump", "overhead press", "burpee",
     "goblet squat | bell 16 12 8",
     "broad jump, easier step", "kettlebell swing @ 16/12/8", "hollow rock", "rope skip or side steps", "drop jump",
-    "thruster @ 70%", "10 tuck jump", "push-up", "bear crawl", "wall sit", "zorb hop", "overhead zorb",
+    "thruster @ 70%", "row @ 220 W", "250 m row @ 2:05/500 m", "5 back squat @ 75-80%",
+    "swing @ 35 lb", "10 tuck jump", "push-up", "bear crawl", "wall sit", "zorb hop", "overhead zorb",
 )  # fmt: skip
 
 
@@ -64,6 +65,18 @@ def test_no_limit_is_passed_over_in_any_task(person: Person, text: str) -> None:
             asked = move.asks if move and not way else frozenset()
             assert own.open == said.endswith("ask your coach")
             assert own.open or not asked & frozenset(person.limits), own
+
+
+@examples(150)
+@given(people(), sessions())
+def test_a_load_that_stands_on_the_line_is_told(person: Person, text: str) -> None:
+    for line in lines(text):
+        every = zip(
+            line.tasks, cells(person, line, shipped()), told(person, line, shipped()), strict=True
+        )
+        for task, own, said in every:
+            if task.load and not own.swapped and not own.open:
+                assert own.load_said and own.load_said in said and own.load_said in own.said
 
 
 @examples(100)

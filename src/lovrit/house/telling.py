@@ -243,6 +243,7 @@ def _lane(live: Told, lane: LaneShown, screen: str) -> dict[str, Any]:
         "takes": lane.takes,
         "nth": lane.nth,
         "on": _called(on, screen) if on else "",
+        "changes": lane.changes,
     }
 
 
@@ -302,7 +303,7 @@ def _card(line: Line, plan: ClassPlan) -> dict[str, Any]:
     """The line's own ways; where it has none, the move's."""
     move = plan.library.find(line.tasks[0].name)
     own = [said for task in line.tasks for said in ways_said(task)]
-    usual = [f"easier {move.name} {way}" for way in move.easier[:2]] if move else []
+    usual = [f"easier: {', or '.join(move.easier[:2])}"] if move and move.easier else []
     return {
         "station": line.name,
         "cue": move.cue if move else "",

@@ -13,6 +13,7 @@ from lovrit.core.moves.library import Library
 from lovrit.core.moves.move import Move
 from lovrit.core.moves.names import FREE, key_of
 from lovrit.core.slate.line import Line, Task, Way
+from lovrit.core.slate.written import load as load_words
 from lovrit.core.slate.written import task_said
 from lovrit.core.values import Value
 
@@ -40,12 +41,14 @@ class Option(NamedTuple):
 class Cell(Value):
     """What somebody does at a station, and why; ``open`` where nobody knows a way and somebody has to choose.
 
-    ``at`` is its place among the options, the easiest first; ``swapped`` where it isn't the move as written.
+    ``at`` is its place among the options, the easiest first; ``swapped`` where it isn't the move as written;
+    ``written`` the load as the line has it, where it is nobody's kilograms: a share of a best that is not known, watts.
     """
 
     station: str
     does: str
     load: float | None = None
+    written: str = ""
     because: str = ""
     swapped: bool = False
     open: bool = False
@@ -55,8 +58,13 @@ class Cell(Value):
     @property
     def said(self) -> str:
         """In words: the version, with its load; where nobody knows one, whom to ask."""
-        said = self.does + ("" if self.load is None else f", {number(self.load)} kg")
+        said = ", ".join(filter(None, (self.does, self.load_said)))
         return f"{said}: ask your coach" if self.open else said
+
+    @property
+    def load_said(self) -> str:
+        """The load in words: somebody's own kilograms, else as it is written."""
+        return self.written if self.load is None else f"{number(self.load)} kg"
 
 
 def ladder(line: Line, library: Library, person: Person | None = None) -> tuple[Option, ...]:
@@ -88,6 +96,13 @@ def _share_asked(line: Line) -> float | None:
     """The share of one's best that a line asks for, per cent; of a range its middle."""
     load = line.tasks[0].load
     return fmean((load.values[0], load.values[-1])) if load and load.unit == "%" else None
+
+
+def _as_written(task: Task) -> str:
+    """A load that is nobody's kilograms, as people are told it."""
+    if task.load is None or task.load.unit == "kg":
+        return ""
+    return load_words(task.load) + (" of best" if task.load.unit == "%" else "")
 
 
 def _loadable(kg: float) -> float:
@@ -215,12 +230,14 @@ def cell(
             )
         at = found
     chosen = options[at]
+    swapped = chosen.name != line.tasks[0].name
     return Cell(
         station=line.name,
         does=chosen.name,
         load=chosen.load,
+        written="" if swapped else _as_written(line.tasks[0]),
         because=because,
-        swapped=chosen.name != line.tasks[0].name,
+        swapped=swapped,
         at=at,
         options=len(options),
     )
@@ -260,8 +277,7 @@ def told(person: Person, line: Line, library: Library) -> tuple[str, ...]:
 
 
 def _with_amount(task: Task, own: Cell, most: float | None, library: Library) -> str:
-    load = "" if own.load is None else f", {number(own.load)} kg"
-    said = f"{task_said(task.but(load=None), own.does)}{load}"
+    said = ", ".join(filter(None, (task_said(task.but(load=None), own.does), own.load_said)))
     if own.open:
         return f"{said}: ask your coach"
     if most is None or own.swapped or not task.amount or task.amount.form != "max":

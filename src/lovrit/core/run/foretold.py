@@ -34,7 +34,7 @@ class LaneShown(NamedTuple):
     """A lane as it is shown: what it does, since when, and when its clock ends, in seconds since the class was opened.
 
     ``takes`` is the tap that it waits for; ``on`` is whose turn it is in a lane whose people
-    take turns, ``people`` who it is of, ``of`` which of how many it is at.
+    take turns, ``people`` who it is of, ``of`` which of how many it is at; ``changes`` where they hand over besides.
     """
 
     name: str
@@ -46,6 +46,7 @@ class LaneShown(NamedTuple):
     on: str = ""
     people: tuple[str, ...] = ()
     of: str = ""
+    changes: bool = False
 
 
 class Moment(NamedTuple):
@@ -188,9 +189,10 @@ def _kind(lane: Lane, step: FloorStep) -> str:
 
 
 def _last(state: Going, lane: Lane) -> bool:
-    """Whether it is the last that is to be done in the class."""
+    """Whether it is the last that is to be done in the class; not where it is all there is."""
     later = any(block.floor.steps for block in state.plan.blocks[state.at + 1 :])
-    return not later and lane.at == len(lane.steps) - 1
+    before = state.at > 0 or lane.at > 0
+    return before and not later and lane.at == len(lane.steps) - 1
 
 
 def _usual_s(state: Going, planned: PlannedBlock, step: FloorStep, lane: Lane) -> float | None:
@@ -215,11 +217,11 @@ def _lanes(state: Going) -> tuple[LaneShown, ...]:
         tap = lane.step.tap if lane.step else ""
         ends = None if left is None or lane.done else state.now_s + left
         nth = lane.steps[lane.at].round or 1 if lane.steps else 1
-        turns = state.floor.endless and len(lane.people) > 1
-        on = lane.people[lane.turns % len(lane.people)] if turns else ""
+        on, changes = state.on_in(lane), not state.floor.endless and tap == "done"
         does, who = doing(lane, lane.step), tuple(lane.people)
         of = of_words(state, state.plan.blocks[state.at], step_now(state, lane))
-        shown.append(LaneShown(lane.name, does, since, ends, tap, nth, on, who, of))
+        told = LaneShown(lane.name, does, since, ends, tap, nth, on, who, of, bool(on) and changes)
+        shown.append(told)
     return tuple(shown)
 
 

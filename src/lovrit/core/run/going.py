@@ -325,6 +325,8 @@ class Going:
 
     def tap(self, name: str, kind: Tap) -> bool:
         """Somebody is in, or done, or changes; whether that changed anything."""
+        if kind == "change" and not self.floor.endless:
+            return self._hand_over(name)
         hit = [lane for lane in self.lane_named(name) if lane.takes(kind)]
         for lane in hit:
             block, alone = self.at, kind == "in" and name in lane.people and len(lane.people) > 1
@@ -332,6 +334,19 @@ class Going:
             if self.at != block:
                 break
         return bool(hit)
+
+    def _hand_over(self, name: str) -> bool:
+        """The next of a team is on, in work that goes on for the team."""
+        hit = [one for one in self.lane_named(name) if self.on_in(one) and one.takes("done")]
+        for lane in hit:
+            lane.turns += 1
+        return bool(hit)
+
+    def on_in(self, lane: Lane) -> str:
+        """Whose turn it is in a lane of which one works while the others rest; nobody who has stopped."""
+        there = [one for one in lane.people if one not in self.stopped]
+        by_turns = self.floor.lanes == "pairs" and len(lane.people) > 1 and not lane.done
+        return there[lane.turns % len(there)] if by_turns and there else ""
 
     def leaves(self, lane: Lane, who: str) -> Lane:
         """Somebody goes on for themselves: a lane of their own, with what they have done with the others so far."""

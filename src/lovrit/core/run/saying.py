@@ -116,7 +116,7 @@ def _working(state: Going, block: Block, step: FloorStep, lane: Lane) -> str:
             else "the rest of the turn is yours"
         )
     if state.floor.lanes == "pairs":
-        return "one works, the other rests"
+        return f"one works, the other{'s rest' if state.floor.team > 2 else ' rests'}"
     if step.tap == "done":
         done = sum(lane.done for lane in state.lanes)
         return f"{done} of {len(state.lanes)} are done" if done else "as it suits you, to the end"

@@ -10,9 +10,12 @@ LOAD_WORDS = {"kg": " kg", "%": "%", "lb": " lb", "W": " W"}
 SIDE_WORDS = {"none": "", "each": "each side", "by-round": "left then right"}
 
 
+LONG_S = 100  # from here on nobody says seconds
+
+
 def short(seconds: int) -> str:
     """Seconds as a coach writes them in a pair: bare up to 99, m:ss above."""
-    return str(seconds) if seconds < 100 else clock(seconds)
+    return str(seconds) if seconds < LONG_S else clock(seconds)
 
 
 def span(low: float, high: float) -> str:
@@ -21,9 +24,11 @@ def span(low: float, high: float) -> str:
 
 
 def amount(value: Amount) -> str:
-    """An amount as it is written, reps without a unit."""
+    """An amount as it is written, reps without a unit; a time from ``LONG_S`` on by the clock."""
     if value.form == "max":
         return "max"
+    if value.form == "one" and value.unit == "s" and value.values[0] >= LONG_S:
+        return clock(value.values[0])
     joint = "-" if value.form == "range" else "/"
     return joint.join(number(one) for one in value.values) + UNIT_WORDS[value.unit]
 

@@ -42,9 +42,11 @@ export function draw(list, view, nth, station) {
   const plain = together && !coming && rows[0].what.length === 1 && rows[0].what[0].does === moment.says;
   list.dataset.coming = coming ? "1" : "";
   list.dataset.together = together ? "1" : "";
+  list.dataset.alone = station !== undefined && !together && rows.length === 1 ? "1" : "";
   const lines = together ? rows[0].what.length : rows.length;
   list.dataset.many = String(lines);
   list.style.setProperty("--lines", String(lines));
+  list.style.setProperty("--here", String(Math.max(1, ...rows.map((row) => (row.who ? Math.max(HALF_WIDE, row.groups.length) : row.groups.length)))));
   if (plain) list.replaceChildren();
   else if (together) list.replaceChildren(...rows[0].what.map((what) => task(what, coming, rows[0].what.length)));
   else list.replaceChildren(...rows.map((row) => stationRow(row, coming, station !== undefined, view.names)));
@@ -62,6 +64,7 @@ export function drawNames(list, names) {
   }));
 }
 
+const HALF_WIDE = 2.2; // letters as wide as the words of a half
 const DRAWN = 3; // lines beside which there is room for their drawings
 
 /** A line of what everybody does: how much of what, large. @param {import("./foretold.js").What} what @param {boolean} coming @param {number} lines */
@@ -161,7 +164,8 @@ export function drawLanes(list, view, moment, groups) {
   list.dataset.shape = moment.shape;
   if (moment.shape === "gate") return list.replaceChildren(...gate(moment.lanes ?? [], groups));
   const inRows = view.rows[moment.rows]?.some((row) => row.who);
-  const told = moment.shape === "race" || inRows ? [] : (moment.lanes ?? []);
+  const alone = moment.shape === "race" && !moment.lanes?.some((lane) => lane.on);
+  const told = alone || inRows ? [] : (moment.lanes ?? []);
   const lines = told.map((lane) => {
     const line = made("li", "", `lane ${lane.does}`);
     line.dataset.lane = lane.lane;

@@ -8,7 +8,7 @@ import { PLACED } from "./events.js";
 /**
  * @typedef {{does: string, reps?: string, side?: string, notes?: string, part?: string, parts?: string[], label?: string, opens?: boolean, climbs?: boolean, station?: string}} What
  * @typedef {{nth: number, station: string, who: string, groups: string[], then: string[], what: What[]}} Row
- * @typedef {{lane: string, said: string, group: string, does: string, since: number, ends: number | null, takes: string, nth: number, on: string}} Lane
+ * @typedef {{lane: string, said: string, group: string, does: string, since: number, ends: number | null, takes: string, nth: number, on: string, changes: boolean}} Lane
  * @typedef {[number, string, string | null]} Cue when in ms, its kind, what is said
  * @typedef {{at: number, kind: string, place: string, block: number | null, says: string, shape: string, where: string,
  *   effort: string | null, up: boolean, zero: number, began: number, least: number | null, cap: number | null, beat: number | null,

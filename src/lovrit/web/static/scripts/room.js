@@ -29,7 +29,7 @@ export function fillRoom(root, boards) {
 function search(root, boards, list) {
   const many = list.children.length;
   const columns = many > MOST_COLUMNS ? Math.min(MOST_COLUMNS, Math.ceil(many / 2)) : 1;
-  const forms = list.dataset.together ? ["under"] : list.querySelector(".then:not(:empty)") ? ["under", "beside", "below"] : ["under", "below"];
+  const forms = list.dataset.together ? ["under"] : list.dataset.alone ? ["alone"] : list.querySelector(".then:not(:empty)") ? ["under", "beside", "below"] : ["under", "below"];
   root.style.setProperty("--words", "1");
   let best = { clock: "top", form: "under", columns: 1, size: 0, words: 1 };
   const sides = root.classList.contains("wall") && root.clientWidth > root.clientHeight;

@@ -10,7 +10,8 @@ const WORDS = /** @type {Record<string, string>} */ ({ in: "in", done: "done?", 
 export function tapButtons(view, moment, groups) {
   if (!moment) return [];
   const lanes = (moment.lanes ?? []).filter((lane) => lane.takes || ["race", "repeats"].includes(moment.shape));
-  const buttons = lanes.map((lane) => {
+  const over = lanes.flatMap((lane) => (lane.changes ? [{ ...lane, takes: "change", changes: false }] : []));
+  const buttons = [...over, ...lanes].map((lane) => {
     const button = tap(lane.takes, lane.lane);
     const person = lane.said !== lane.lane && groups.includes(lane.group) ? [patch(lane.group, lane.does === "work" ? "fill" : "outline")] : [];
     const head = person.length ? [...person, made("span", lane.said)] : laneHead(lane, groups);
