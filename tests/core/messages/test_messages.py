@@ -18,7 +18,7 @@ OURS = frozenset({"expected", "token", "syntax", "parse", "does not belong"})
 MINUTE_S = 60
 PLACES = (
     r"(?m)^\s*(?:\d{1,2}(?:[.)]| [-–] |: )|min\w* \d+:?|[A-H]\d(?=[.):\s]))|^\d(?= [a-z])"
-    r"|\d+ (?:station|atelier|exerci|exo|movement)\w*|1:1\b"
+    r"|(?m:^)[Pp]\d(?=:)|\d+ (?:station|atelier|exerci|exo|movement)\w*|1:1\b"
     r"|(?<=[,;] )[A-H]\d(?=[.):\s])|bloc \d|part \d|after A\d|station \d|\b\d[.):](?=\s)"
 )
 
@@ -55,7 +55,9 @@ def _figures(text: str) -> Counter[float]:
         for one in cut(line):
             if one.figure and one.kind != "day":
                 said = one.figure.seconds or [
-                    float(figure.split("/")[0].replace(":", "")) for figure in one.figure.said
+                    float(figure.split("/")[0].replace(":", ""))
+                    for figure in one.figure.said
+                    if figure != "x"
                 ]
                 found.update(float(figure) for figure in said)
     return found

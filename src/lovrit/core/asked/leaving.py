@@ -209,7 +209,7 @@ def _sore(total: _Sum, part: _Part) -> None:
     """Reps that are lowered slowly, and hard landings: felt for days (Cheung and others 2003)."""
     if part.move is None or part.task is None:
         return
-    lowered = part.task.slow_s or (part.task.tempo[0] if part.task.tempo else 0)
+    lowered = part.task.slow_s or (part.task.tempo[0] if part.task.tempo else 0) or 0
     reps = _reps(part)
     for region in _works(part):
         if lowered >= SLOW_S or "lowered" in part.move.uses:

@@ -90,6 +90,8 @@ WHAT = {
     "while": "two things at once: is one of them only told?",
     "many": "metres, or so many of them?",
     "again": "so often in all, or so often more?",
+    "ways": "one counts up and another down: which count is it for all?",
+    "times": "how many of them?",
     "among": "in each round, or only told?",
 }
 

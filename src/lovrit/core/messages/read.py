@@ -9,6 +9,7 @@ from lovrit.core.messages.several import race, two_ways
 from lovrit.core.messages.sound import sound
 from lovrit.core.messages.turns import ways_of_turns
 from lovrit.core.reading.alone import standing
+from lovrit.core.reading.apart import is_manner
 from lovrit.core.reading.draft import Draft
 from lovrit.core.reading.meant import meant
 from lovrit.core.reading.message import Gathered, gather
@@ -141,7 +142,10 @@ def is_own(text: str) -> bool:
 
 def _is_clean(text: str, whole: bool = True) -> bool:
     made = read(text, 0)
-    clean = not (made.problems or made.spoken or made.said)
+    names = (
+        task.name for block in made.session.blocks for line in block.moves for task in line.tasks
+    )
+    clean = not (made.problems or made.spoken or made.said or any(map(is_manner, names)))
     return clean and (bool(made.session.blocks) or not whole)
 
 

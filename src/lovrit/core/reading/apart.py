@@ -5,7 +5,7 @@ from dataclasses import replace
 
 from lovrit.core.reading.builder import build
 from lovrit.core.reading.giving import seconds_in
-from lovrit.core.reading.line import Said, Task
+from lovrit.core.reading.line import Left, Said, Task
 from lovrit.core.reading.parted import parted
 from lovrit.core.reading.said import taken
 from lovrit.core.reading.segments import FINISH, LONG_S, RESTED, blocks
@@ -33,7 +33,14 @@ PLACE = re.compile(
 )
 SENTENCE = re.compile(r"(?<=[^\W\d_])[.!?]+\s+(?=[A-ZÀ-Þ])")
 AND = re.compile(r"[^\W_]\s+(?:and|&|und|et|y)\s+[^\W\d_]", re.IGNORECASE)
+# how a thing is done
+MANNER = re.compile(
+    r"(?:slow(?:ly)?|controlled|explosive(?:ly)?|strict|smooth(?:ly)?|langsam|lentement|lento)"
+    r"(?: (?:and|on|auf|dans|en|the|way|weg|down|up|lowering|descent|return|controlled|slow|runter|hoch|la))*$",
+    re.IGNORECASE,
+)
 MANY_WORDS = 6
+LEAST_WAY = 100  # metres of a repeat that is said without its unit
 QUOTES = '"“”„«»'
 SCORES = frozenset({"score", "scoring", "wertung", "puntuacion"})
 # words that only headings have: what they stand in is no sentence to people
@@ -63,11 +70,60 @@ def read_line(number: int, raw: str) -> list[Said]:
         build(part, text, items)
         part.tasks = _once_each(part.tasks) if "(" in text else _of_both(part)
         _so_long(part)
+        _most_of_a_pair(part)
+        _in_metres(part)
+        _how(part)
         if made and not part.roles and made[-1].roles.keys() & {"far", "amrap"}:
             part.finish = True  # what was parted from intervals or a trial is none of them
         made.append(part)
     _rest_of_all(made)
+    if _both_ways(made):
+        return [replace(said, left=[Left(said.text, "ways")], roles={}, tasks=[], marks=[])]
     return made
+
+
+def _most_of_a_pair(part: Said) -> None:
+    """Beside sets, so many times as many as one can: that of the second, not of both."""
+    if {"maxed", "together"} <= part.roles.keys() and len(part.tasks) == 1:
+        del part.roles["maxed"]
+        part.tasks = [replace(part.tasks[0], most=True)]
+
+
+def is_manner(name: str) -> bool:
+    """Whether words say how a thing is done, and none that is."""
+    return bool(MANNER.match(name))
+
+
+def _how(part: Said) -> None:
+    """How a thing is done is told beside it."""
+    told = [one for one in part.tasks if not one.amount and not one.whole and is_manner(one.name)]
+    if len(told) < len(part.tasks):
+        part.tasks = [one for one in part.tasks if one not in told]
+        part.notes += [one.name for one in told]
+
+
+def _in_metres(part: Said) -> None:
+    """Nobody does sets of 800 of nothing: behind them a way as rest, they are ways themselves."""
+    reps = part.roles.get("reps", "").removesuffix(" reps")
+    way = part.roles.get("rest", "").partition(" ")[2].startswith("m")
+    if (
+        way
+        and not part.tasks
+        and "sets" in part.roles
+        and reps.isdecimal()
+        and int(reps) >= LEAST_WAY
+    ):
+        part.roles["times"] = part.roles.pop("sets")
+        part.roles["far"] = f"{reps} m"
+        del part.roles["reps"]
+
+
+def _both_ways(made: list[Said]) -> bool:
+    """Whether one thing counts up and another down: a slate has one count for all."""
+    counted = [one for one in made if "scheme" in one.roles and one.tasks]
+    spans = (task.amount for one in counted for task in one.tasks if len(one.tasks) > 1)
+    ranged = any(one and one.measure == "count" and one.form == "range" for one in spans)
+    return len({one.roles["scheme"] for one in counted}) > 1 or ranged
 
 
 def _of_both(part: Said) -> list[Task]:

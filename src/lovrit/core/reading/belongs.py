@@ -114,6 +114,8 @@ def _takes_tasks(draft: Draft, line: Said) -> bool:
         task.name == "rest" for row in draft.tasks for task in row
     ):
         return True
+    if roles.keys() == {"rounds"} and _begins_long(draft):
+        return not any(plain(task.name) in labels() for task in line.tasks)
     if roles.keys() == {"around"} and not draft.moves:
         return True
     if roles.keys() <= {"rounds", "sets", "times"} and not draft.moves:
@@ -125,6 +127,11 @@ def _takes_tasks(draft: Draft, line: Said) -> bool:
     return line.inside or not any(
         _stands_alone(task, bool(roles.keys() & CLOCKED)) for task in line.tasks
     )
+
+
+def _begins_long(draft: Draft) -> bool:
+    """Whether the first thing of rounds is as long as a stretch of its own: then others of them may be."""
+    return bool(draft.tasks) and draft.tasks[0][0].seconds >= LONGEST_REST_S
 
 
 def _is_whole(draft: Draft) -> bool:

@@ -281,7 +281,7 @@ class Draft:
         if roles.get("stations") == str(self.moves):
             del roles["stations"]
         if "add" in roles:
-            roles["ladder"] = f"{roles.pop('add')} +{self.roles['add']}"
+            roles["ladder"] = f"{roles.pop('first', self.roles['add'])} +{roles.pop('add')}"
         return roles
 
 

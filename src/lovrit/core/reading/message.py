@@ -9,6 +9,7 @@ from lovrit.core.reading.draft import Draft
 from lovrit.core.reading.giving import seconds_in
 from lovrit.core.reading.joined import ended, named_behind, of_the_same, raced
 from lovrit.core.reading.line import Said, Task
+from lovrit.core.reading.retold import in_twos, odd_and_even
 from lovrit.core.reading.stacked import (
     THEMED,
     dated,
@@ -21,8 +22,9 @@ from lovrit.core.reading.stacked import (
     stacked,
     timetable,
 )
-from lovrit.core.reading.tokens import time_of
+from lovrit.core.reading.tokens import cut, time_of
 from lovrit.core.reading.vocabulary import again_said, labels, plain
+from lovrit.core.slate.slowly import slowly
 
 HEADERS = ("slot", "people", "setup")
 TURNED = frozenset({"pair", "work", "each", "far", "sets", "period"})
@@ -48,12 +50,13 @@ def gather(text: str, by_sentence: bool = False) -> Gathered:
         (nth, raw)
         for nth, line in enumerate(text.split("\n"), 1)
         for apart in (sentences(line) if by_sentence else [line])
-        for raw in lettered(numbered(apart))
+        for part in odd_and_even(slowly(apart))
+        for raw in lettered(numbered(part))
         if raw.strip()
     ]
     title = dated(lines)
     lines = lines[1:] if title else lines
-    lines = list(of_each(in_turn(list(headed_in_turn(lines)))))
+    lines = list(of_each(in_turn(list(headed_in_turn(list(in_twos(lines)))))))
     minutes = dict(timetable(lines))
     said = [(number, minutes[number][0] if number in minutes else raw) for number, raw in lines]
     read_ = [one for number, raw in stacked(said) for one in read_line(number, raw)]
@@ -79,6 +82,7 @@ class _Gatherer:
             after = self.lines[nth + 1 :]
             if self._says_of_all(nth, line, after):
                 continue
+            self._way_in_rounds(line)
             if line.says_nothing:
                 self._told(line)
             else:
@@ -123,7 +127,8 @@ class _Gatherer:
         """Whether a line says only that what stands above is done again: behind a rest, what stands before that."""
         one = line.tasks[0] if len(line.tasks) == 1 else None
         only = one is not None and not (one.amount or line.roles or line.left)
-        return only and again_said(line.tasks[0].name) and self._above() is not None
+        said = one.name if one and only else line.text if line.says_nothing else ""
+        return again_said(said) and self._above() is not None
 
     def _above(self) -> Draft | None:
         """The last block above with work in it."""
@@ -249,6 +254,13 @@ class _Gatherer:
             self.open.lines.append(line)
         else:
             self.made.notes += kept
+
+    def _way_in_rounds(self, line: Said) -> None:
+        """A way that is gone back among the things of rounds is one of them."""
+        among = self.open and self.open.moves and self.open.roles.keys() & (RACES | {"rounds"})
+        if among and line.roles.keys() == {"back", "once_far"}:
+            far = cut(line.roles["once_far"])[0].figure
+            line.tasks, line.roles = [Task(f"{line.roles['back']} back", far)], {}
 
     def _take(self, line: Said, after: list[Said]) -> None:
         for is_so, does in (

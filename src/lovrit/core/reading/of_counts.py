@@ -311,6 +311,15 @@ def added(pieces: Pieces) -> list[Role]:
     return [Role("add", pieces.one())]
 
 
+FROM = frozenset({"from", "starting", "start", "beginning", "ab", "desde"})
+
+
+def added_from(pieces: Pieces) -> list[Role]:
+    """So many more each round, from so many on; any other word between is none of this."""
+    first = any(plain(one.text) in FROM for one in pieces.tokens)
+    return [Role("add", pieces.one()), Role("first", pieces.one(1))] if first else [NOT_THIS]
+
+
 def way(pieces: Pieces) -> list[Role]:
     """10 to 1, 1 to 10, 1-10."""
     low, high = [one for figure in pieces.figures for one in figure.said][:2]

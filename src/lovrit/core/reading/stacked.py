@@ -4,6 +4,8 @@ import re
 from collections.abc import Iterator
 from itertools import pairwise
 
+from lovrit.core.reading.tokens import cut
+
 SET_OF = re.compile(
     r"\s*(?:[-•*–]\s*)?(?:\d{1,2}\s*[x×]\s*)?\d{1,2}\+?\s*(?:reps?\s*)?@\s*\d[\d.,]*\s*(?:%|kgs?|lbs?)?\s*(?:1rm)?\s*$",
     re.IGNORECASE,
@@ -17,6 +19,14 @@ DATED = re.compile(
     r"(?:(?:wod|workout|session|training|class|practice|einheit|stunde|seance|séance|sesion|sesión|clase|cours"
     r"|mon|tue|tues|wed|thu|thur|thurs|fri|sat|sun|mo|di|mi|do|fr|sa|so|lun|mar|mer|jeu|ven|sam|dim"
     r"|\w+day|\w+tag|mittwoch)\W+){1,2}\d{1,2}[./]\d{1,2}(?:[./](?:\d{2}|\d{4}))?[.:]?",
+    re.IGNORECASE,
+)
+
+# or that says its hour besides, and where
+HOUR = re.compile(
+    r"(?:mon|tue|tues|wed|thu|thur|thurs|fri|sat|sun|mo|di|mi|do|fr|sa|so|lun|mar|mer|jeu|ven|sam|dim"
+    r"|\w+day|\w+tag|mittwoch)\W+(?:at\s+|um\s+|à\s+)?(?:[5-9]|1\d|2[0-3])[:.h][0-5]\d(?:\s*(?:uhr|h|am|pm))?"
+    r"(?:[\s,–-]+(?:in\s+|the\s+|im\s+)?(?P<where>[^\W\d_]+(?:\s+[^\W\d_]+)?))?[.:]?",
     re.IGNORECASE,
 )
 
@@ -69,7 +79,10 @@ THEMED = re.compile(
 def dated(lines: list[tuple[int, str]]) -> str:
     """A title with its day, where the first line is nothing else; else nothing."""
     said = lines[0][1].strip(" \t*_#") if len(lines) > 1 else ""
-    return said.rstrip(":") if DATED.fullmatch(said) else ""
+    hour = HOUR.fullmatch(said)
+    done = any(one.kind == "name" for one in cut(hour["where"] or "")) if hour else True
+    evening = hour and not done
+    return said.rstrip(":") if evening or DATED.fullmatch(said) else ""
 
 
 def lettered(line: str) -> list[str]:

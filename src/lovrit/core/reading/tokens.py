@@ -15,7 +15,8 @@ PIECE = re.compile(
     r"|(?P<short>:[0-5]\d)(?!\d)"
     r"|(?P<minsec>\d{1,2}['′’]\s?[0-5]?\d(?:[\"″”]|'')?)(?=\W|$)"
     r"|(?P<best>\d{1,2}\s?-?rm(?!\w))"
-    r"|(?P<rhythm>(?<=\()[1-6][0-3][0-6][0-3](?<!00)(?=\))|[2-6][0-3](?-i:X)[0-3]|\d{4}(?=\s*(?:,|$)|\s+\d))(?!\w)"
+    r"|(?P<rhythm>(?<=tempo )(?=[\d-]*x)[\dx]{1,2}(?:-[\dx]{1,2}){3}(?!-)"
+    r"|(?<=\()[1-6][0-3][0-6][0-3](?<!00)(?=\))|[2-6][0-3](?-i:X)[0-3]|\d{4}(?=\s*(?:,|$)|\s+\d))(?!\w)"
     r"|(?P<emom>e\d{0,2}mom|e\d{2,3}s)(?![^\W\d_])"
     r"|(?P<limbed>[1-4]-(?=arm|leg|hand|point|way|foot)[a-z]+)"
     r"|(?P<mixed>(?!x\d)[^\W\d_]{1,3}\d[^\W\d_]{1,3}(?!\w))"
@@ -275,6 +276,11 @@ def _day(pieces: list[_Piece], at: int) -> Made:
 
 def _rhythm(pieces: list[_Piece], at: int) -> Made | None:
     text = pieces[at].text
+    if "-" in text:
+        said = tuple(text.lower().split("-"))
+        return Token(
+            "rhythm", pieces[at].start, pieces[at].end, text, Figure("count", "list", said)
+        ), 1
     before = plain(pieces[at - 1].text) if at else ""
     if not (re.search("[xX]", text) or before in ("tempo", "(") or _is_of_sets(pieces, text)):
         return _number(

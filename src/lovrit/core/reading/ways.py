@@ -14,6 +14,7 @@ from lovrit.core.reading.giving import (
 )
 from lovrit.core.reading.of_counts import (
     added,
+    added_from,
     among,
     and_back,
     as_far,
@@ -213,6 +214,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("(?<=name) count X count_pair", sided_sets),
     ("count X (?:count_pair|time_pair) ACTIVE(?= (?:[,.)]|$))", counted_pair("times")),
     ("count X (?:count_pair|time_pair)", counted_pair("times")),
+    ("count_range X (?:time|far)", unsure("range:times")),
     ("count X [(:]? time", gives("times", "work")),
     ("count X \\(? (?:far|cal)", gives("times", "far")),
     (f"{SET_AT}(?: (?:,|/|THEN) {SET_AT})+ , AMRAP (?:@|AT) (?:share|load)", sets_by_load),
@@ -295,6 +297,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("EACH MINUTE|ODD :?", flag()),
     ("/ LIMB|EACH LIMB|SIDE", flag(("side", "each side"))),
     # with whom
+    ("UNTIL_BACK", lambda _: [Role("mark", "until partner is back")]),
     ("ONE_WORKS", flag(("oneworks", ""))),
     ("PARTNERS :?", flag(("company", "partners alternate"))),
     ("TOGETHER", flag(("together", ""))),
@@ -312,7 +315,8 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     (":? count FOR MINUTE count , count FOR MINUTE count (?:,? ELL)?", by_minute_after),
     ("\\( count FOR MINUTE count , count FOR MINUTE count (?:,? ELL)? \\)?", by_minute_after),
     ("count - count(?= (?:LADDER|FOR_TIME|$))", down),
-    ("ADD count (?:EACH|EVERY)? ROUND?", added),
+    ("ADD count (?:EACH |EVERY )?(?:MINUTE |ROUND )?,? ?word (?:AT |WITH |OF )?count", added_from),
+    ("ADD count (?:EACH|EVERY)? (?:ROUND|MINUTE)?", added),
     ("ADD load (?:EACH|EVERY)? (?:SET|ROUND|word)?", noted),
     ("ADD (?:word|name|KIT) (?:EACH|EVERY)? (?:SET|ROUND)?", noted),
     ("LADDER :? count TO count|count TO count LADDER?", way),

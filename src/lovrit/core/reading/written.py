@@ -97,4 +97,4 @@ def _task(task: Task, behind: str, before: str, counted: str, offer: Offer) -> s
         amount = None
     if "maxed" in offer.saying.flags and not before:
         return Task(task.name, None, task.marks).written(behind)
-    return Task(task.name, amount, task.marks, task.most).written(behind)
+    return Task(task.name, amount, task.marks, task.most).written("" if task.most else behind)

@@ -14,6 +14,7 @@ from lovrit.core.session.movesaid import own_line, refuse_units
 from lovrit.core.slate.line import Amount, AmountForm, Kit, Line, Load, Task, Way
 from lovrit.core.slate.problem import Unreadable
 from lovrit.core.slate.remembered import remembered
+from lovrit.core.slate.slowly import OPEN
 from lovrit.core.slate.tree import Figure, Node, column, figure, find, seconds, tokens, trees, whole
 
 LoadForm = Literal["one", "range", "standards", "by-set"]
@@ -141,6 +142,7 @@ def _read_mark(node: Node) -> tuple[str, Any]:
     return field, read(node)
 
 
+MOST_S = 30  # of a phase
 MOST_OF: dict[str, tuple[int, int]] = {"rir": (0, 10), "rate": (5, 200), "breaths": (1, 100)}
 
 
@@ -149,10 +151,11 @@ def _counted(node: Node) -> int:
     return whole(tokens(node, "NUM")[0], str(node.data), least, most)
 
 
-def _rhythm(node: Node) -> tuple[int, ...]:
-    """Seconds down, low, up and high."""
-    phases = tuple(whole(token, "seconds", 0, 30) for token in tokens(node, "NUM"))
-    if not sum(phases):
+def _rhythm(node: Node) -> tuple[int | None, ...]:
+    """Seconds down, low, up and high; None where nobody told."""
+    said = str(tokens(node, "RHYTHM")[0])[len("tempo") :].lower().split("-")
+    phases = tuple(None if one.strip() == OPEN else int(one) for one in said)
+    if not any(phases) or max(one or 0 for one in phases) > MOST_S:
         raise Unreadable("A rep takes some time.", column(node), ("tempo 3-1-1-0",))
     return phases
 

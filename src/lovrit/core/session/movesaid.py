@@ -8,6 +8,7 @@ import re
 from collections.abc import Callable, Iterable
 
 from lovrit.core.slate.problem import Unreadable
+from lovrit.core.slate.slowly import slowly
 
 NUM = r"\d+(?:[.,]\d+)?"
 NUMS = rf"{NUM}(?:\s*[/–-]\s*{NUM})*"
@@ -134,7 +135,8 @@ def own_line(text: str) -> str:
         Unreadable: for what could mean two things, or has no place on a slate, with what to write.
     """
     indent = text[: len(text) - len(text.lstrip())]
-    said = RESERVE.sub(r" rir \1", CALORIES.sub(r"\1 cal any machine", " ".join(text.split())))
+    plain = slowly(" ".join(text.split()))
+    said = RESERVE.sub(r" rir \1", CALORIES.sub(r"\1 cal any machine", plain))
     for pattern, put in PLACE:
         said = pattern.sub(put, said, count=1)
     _ask(said, indent, text)

@@ -67,12 +67,15 @@ class Way(Value):
     name: str = ""
 
 
+USUAL_S = (1, 0, 1, 0)  # of a rep, down, low, up, high, where a tempo leaves one open; ours
+
+
 class Task(Value):
     """One thing done in a turn. ``slow_s`` is seconds a rep where the line says so, ``tempo`` the same by its phases.
 
-    ``rir`` is reps that are left over at the end of a set, ``rate`` strokes a minute; ``pair`` is a work and a rest of
-    the line's own, where everybody does it at once. ``shared`` is an amount that a team splits as it likes;
-    ``until_back`` is done until one's partner is back, however long that is.
+    A phase that nobody told is None. ``rir`` is reps that are left over at the end of a set, ``rate`` strokes a
+    minute; ``pair`` is a work and a rest of the line's own, where everybody does it at once. ``shared`` is an amount
+    that a team splits as it likes; ``until_back`` is done until one's partner is back, however long that is.
     """
 
     name: str
@@ -88,7 +91,7 @@ class Task(Value):
     breath_held: bool = False
     asked: tuple[float, float] | None = None
     rir: int | None = None
-    tempo: tuple[int, ...] = ()
+    tempo: tuple[int | None, ...] = ()
     rate: int | None = None
     breaths: int | None = None
     pair: tuple[int, int] | None = None
@@ -98,7 +101,11 @@ class Task(Value):
     @property
     def rep_s(self) -> int | None:
         """Seconds of a rep, where the line says how slow."""
-        return self.slow_s or sum(self.tempo) or None
+        told = (
+            one if one is not None else usual
+            for one, usual in zip(self.tempo, USUAL_S, strict=False)
+        )
+        return self.slow_s or sum(told) or None
 
 
 class Line(Value):

@@ -81,7 +81,12 @@ MARKS = (
     Word("SLOW.5", r"/slow(?=[ \t]+\d)/i", "“slow 4 s”", "slow"),
     Word("BREATH.5", r"/breath[ \t]+held\b/i", "“breath held”", "breath held"),
     Word("RIR.5", r"/rir(?=[ \t]*\d)/i", "“rir” and reps left over", "rir"),
-    Word("RHYTHM.5", r"/tempo(?=[ \t]+\d)/i", "“tempo 3-1-1-0”", "tempo"),
+    Word(
+        "RHYTHM.5",
+        r"/tempo[ \t]+(?:\d{1,2}|x)(?:[ \t]*-[ \t]*(?:\d{1,2}|x)){3}(?![\w-])/i",
+        "“tempo 3-1-1-0”",
+        "tempo",
+    ),
     Word("RATE.5", r"/rate(?=[ \t]+\d)/i", "“rate” and strokes a minute", "rate"),
     Word("SHARED.5", r"/shared\b/i", "“shared”, by the team", "shared"),
     Word(

@@ -4,7 +4,9 @@ from collections.abc import Callable, Iterator
 
 from lovrit.core.clock import clock, number
 from lovrit.core.slate.line import Amount, Kit, Line, Load, Task, Way
+from lovrit.core.slate.slowly import OPEN, PHASES
 
+PHASE_WORDS = {"down": "down", "low": "held low", "up": "up", "high": "held high"}
 UNIT_WORDS = {"reps": "", "s": " s", "m": " m", "km": " km", "mi": " mi", "cal": " cal"}
 LOAD_WORDS = {"kg": " kg", "%": "%", "lb": " lb", "W": " W"}
 SIDE_WORDS = {"none": "", "each": "each side", "by-round": "left then right"}
@@ -99,12 +101,17 @@ def ways_said(task: Task) -> Iterator[str]:
         yield from (f"{word} {_way(way)}" for way in ways)
 
 
+def tempo(task: Task) -> str:
+    """Seconds of a rep by its phases, an x where nobody told."""
+    return "-".join(OPEN if one is None else str(one) for one in task.tempo)
+
+
 # marks that a task may carry besides, in the order in which they are written
 BESIDE: tuple[Callable[[Task], str], ...] = (
     lambda task: ", breath held" if task.breath_held else "",
     lambda task: f", at {span(*task.asked)}" if task.asked else "",
     lambda task: "" if task.rir is None else f", rir {task.rir}",
-    lambda task: ", tempo " + "-".join(map(str, task.tempo)) if task.tempo else "",
+    lambda task: f", tempo {tempo(task)}" if task.tempo else "",
     lambda task: f", rate {task.rate}" if task.rate else "",
     lambda task: f", breaths {task.breaths}" if task.breaths else "",
     lambda task: ", shared" if task.shared else "",
@@ -122,6 +129,10 @@ def notes_of(task: Task) -> Iterator[str]:
         yield f"slow, {task.slow_s} s each"
     if task.rir is not None:
         yield f"{task.rir} in reserve"
+    if None in task.tempo:
+        phases = zip(task.tempo, PHASES, strict=True)
+        yield ", ".join(f"{one} s {PHASE_WORDS[phase]}" for one, phase in phases if one is not None)
+        task = task.but(tempo=())
     marks = (mark(task).removeprefix(", ") for mark in BESIDE)
     yield from (said for said in marks if said and not said.startswith("rir "))
 
