@@ -2,15 +2,20 @@
 
 import json
 import re
+from itertools import combinations
+from math import hypot
 from xml.etree import ElementTree
 
 import pytest
 from fastapi.testclient import TestClient
+from hypothesis import given
+from hypothesis import strategies as st
 
+from lovrit.core.place.hall import ring
 from lovrit.demo.season import season
 from lovrit.settings import Settings
 from lovrit.web.app import create_app
-from tests.conftest import ready
+from tests.conftest import examples, ready
 from tests.web.test_people import SESSION, empty  # noqa: F401
 
 
@@ -32,10 +37,13 @@ def test_a_hall_is_drawn_from_nothing_and_says_what_is_missing(empty: TestClient
     page = empty.get(f"/hall/{session}").text
     assert (
         "No hall is drawn yet" in page
-        and "There is no spot for" in page
+        and "There is no spot for" not in page
         and "Say who comes" in page
     )
-    for x, y in ((1, 1), (5, 1), (9, 6)):
+    for x, y in ((1, 1), (5, 1)):
+        page = body(empty, f"/hall/{session}/draw", added="1", x=str(x), y=str(y))
+    assert "There is no spot for" in page  # a third station has none
+    for x, y in ((9, 6),):
         page = body(empty, f"/hall/{session}/draw", added="1", x=str(x), y=str(y))
     assert page.count("data-spot=") == 3 and "There is no spot for" not in page
     refused = empty.post(f"/hall/{session}/place", headers={"x-lovrit": "1"})
@@ -51,6 +59,32 @@ def test_a_hall_is_drawn_from_nothing_and_says_what_is_missing(empty: TestClient
     assert (
         empty.post(f"/hall/{session}/pin", data={"station": "row", "spot": "9"}).status_code == 409
     )
+
+
+def test_a_first_hall_is_a_press_and_a_club_without_people_is_asked_for_them(
+    empty: TestClient,  # noqa: F811
+) -> None:
+    session = empty.post("/desk", data={"text": SESSION}).url.path.rsplit("/", 1)[1]
+    tonight = empty.get("/").text
+    assert "add people" in tonight and "as last time" not in tonight and "in Hall" not in tonight
+    assert "3 spots in a ring" in empty.get(f"/hall/{session}").text
+    page = body(empty, f"/hall/{session}/ring")
+    assert page.count("data-spot=") == 3 and "There is no spot for" not in page
+    again = body(empty, f"/hall/{session}/ring")
+    assert again.count("data-spot=") == 3  # what is drawn stays
+
+
+@examples(100)
+@given(st.floats(1, 200), st.floats(1, 200), st.integers(1, 40))
+def test_a_ring_of_spots_is_in_the_hall_and_nobody_stands_on_another(
+    wide: float, deep: float, many: int
+) -> None:
+    spots = ring((wide, deep), many)
+    assert len(spots) == len({one.id for one in spots}) == many
+    assert all(0 <= one.x <= wide and 0 <= one.y <= deep for one in spots)
+    if min(wide, deep) >= 10 and many <= 16:
+        apart = (hypot(a.x - b.x, a.y - b.y) for a, b in combinations(spots, 2))
+        assert min(apart, default=9) > 1
 
 
 @pytest.mark.parametrize(

@@ -32,6 +32,33 @@ class HallSpot(Value):
     holds: tuple[Annotated[str, Field(max_length=24)], ...] = ()
 
 
+INSET_M = 2.0  # of a ring of spots from the walls, where the hall is wide enough; ours
+MOST_IN_RING = 40
+
+
+def ring(size_m: tuple[float, float], many: int) -> tuple[HallSpot, ...]:
+    """So many spots (at most ``MOST_IN_RING``) evenly along the walls, clockwise from the upper left; metres to 0.1."""
+    many = max(1, min(many, MOST_IN_RING))
+    inset = min(INSET_M, *(one / 4 for one in size_m))
+    wide, deep = size_m[0] - 2 * inset, size_m[1] - 2 * inset
+    corners = ((0.0, 0.0), (wide, 0.0), (wide, deep), (0.0, deep))
+    sides = (wide, deep, wide, deep)
+
+    def at(gone: float) -> tuple[float, float]:
+        for nth, side in enumerate(sides):
+            if gone <= side or nth == len(sides) - 1:
+                (x, y), (to_x, to_y) = corners[nth], corners[(nth + 1) % len(corners)]
+                return x + (to_x - x) * gone / side, y + (to_y - y) * gone / side
+            gone -= side
+        raise AssertionError
+
+    places = (at(2 * (wide + deep) * nth / many) for nth in range(many))
+    return tuple(
+        HallSpot(id=str(nth), x=round(x + inset, 1), y=round(y + inset, 1))
+        for nth, (x, y) in enumerate(places, 1)
+    )
+
+
 class HallKit(Value):
     """So many of a kit in one load; ``away`` of them are not there tonight."""
 

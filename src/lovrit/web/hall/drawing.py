@@ -10,7 +10,7 @@ from fastapi import APIRouter, Form, Request, UploadFile
 from fastapi.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
 from pydantic import ValidationError
 
-from lovrit.core.place.hall import Area, Hall, HallSpot, Way
+from lovrit.core.place.hall import Area, Hall, HallSpot, Way, ring
 from lovrit.core.values import checked, checked_json, plain, schema_of
 from lovrit.house.evening import evening_of, stood
 from lovrit.store import halls
@@ -71,6 +71,19 @@ def draw(request: Request, house: InHouse, session_id: Id, form: WholeForm) -> H
             halls.set_hall(work, _drawn(hall, fields), session_id)
         except (ValidationError, ValueError, LookupError) as error:
             raise NoHall(_why(error)) from None
+    return answer(request, house, session_id)
+
+
+@router.post("/hall/{session_id}/ring")
+def in_a_ring(request: Request, house: InHouse, session_id: Id) -> HTMLResponse:
+    """A hall in which nothing is drawn yet: a spot for each station, in a ring along its walls."""
+    with house.database.work() as work:
+        stations = stood(evening_of(house, work, session_id), house.library)
+    with house.database.writing() as work:
+        hall = halls.hall(work, session_id)
+        if not hall.spots and stations:
+            spots = ring(hall.size_m, len(stations.problem.stations))
+            halls.set_hall(work, hall.but(spots=spots), session_id)
     return answer(request, house, session_id)
 
 

@@ -66,6 +66,7 @@ class HallView(NamedTuple):
     told: Evening
     walk: str
     setting_up: SettingUp
+    stations: int
 
 
 def hall_view(now: InHall, here: Stood) -> HallView:
@@ -94,6 +95,7 @@ def hall_view(now: InHall, here: Stood) -> HallView:
             for use in told.uses
         ),
         told=told,
+        stations=len(problem.stations),
         walk=f"{whole:.0f} s round the loop, the longest leg {longest:.0f} of {problem.rest_s} s"
         if told.legs
         else "",

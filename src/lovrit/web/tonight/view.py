@@ -121,7 +121,7 @@ def evening_shown(floor: Floor, work: Work, session_id: int) -> Evening:
         session=now.row,
         when=said_when(house, now),
         until=slot.end if slot and slot.end else "",
-        hall=now.hall.name,
+        hall=now.hall.name if now.hall.spots else "",
         said=said,
         bars=_bars(now.plan),
         decide=tuple(_decisions(house, work, now, said)),
@@ -190,12 +190,21 @@ def _decisions(house: House, work: Work, now: InHall, said: Said) -> list[Decide
         )
         found.append(Decide(f"{one.name} wants to come, for the first time{word}.", (taken, not_)))
     if not now.comers and not said.to_place:
-        found.append(Decide("Nobody is down for it yet.", (
-            Deed("everyone", f"/crew/{number}/who/all", (back,)),
-            Deed("as last time", f"/crew/{number}/who/last", (back,)),
-            Deed("choose", f"/crew/{number}"),
-        )))  # fmt: skip
+        found.append(_nobody(number, back, bool(names)))
     return found
+
+
+def _nobody(number: int, back: tuple[str, str], club: bool) -> Decide:
+    """Nobody is down for it: of the club, or of a club that has nobody yet."""
+    if not club:
+        text = "Nobody is in the club’s list yet; a class runs with group letters alone."
+        return Decide(text, (Deed("add people", "/people"),))
+    deeds = (
+        Deed("everyone", f"/crew/{number}/who/all", (back,)),
+        Deed("as last time", f"/crew/{number}/who/last", (back,)),
+        Deed("choose", f"/crew/{number}"),
+    )
+    return Decide("Nobody is down for it yet.", deeds)
 
 
 def _words(said: Said, some: tuple[int, ...]) -> str:
