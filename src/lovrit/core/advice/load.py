@@ -21,8 +21,8 @@ HEAVY, LIGHT = 75.0, 60.0  # per cent of one's best
 RESTS = ((85.0, 120), (75.0, 90))
 # share of one's best: reps in all from which on they are many for one lift in an evening
 MANY_HEAVY = ((90.0, 15), (85.0, 28), (80.0, 36))
-ROOM = 1.5  # people differ, and a coach may mean the last set
-SEVERAL, SEVERAL_ROOM = 3, 1.1  # so many sets at what can be done once are not done
+ROOM = 1.25  # people differ, and a coach may mean the last set
+SEVERAL, LEFT = 3, 0.5  # so many sets want more than that left over in the first of them
 
 
 def heavy_lines(block: Block, least: float) -> Iterator[tuple[int, Line]]:
@@ -178,8 +178,9 @@ def _is_beyond(block: Strength, line: Line) -> bool:
     share = _share(line)
     if not share or block.by_set:
         return False
-    room = ROOM if block.sets.high < SEVERAL else SEVERAL_ROOM
-    return block.reps.low + (line.tasks[0].rir or 0) > (reps_at(share / 100) + 1) * room
+    most = reps_at(share / 100) + 1
+    most = most * ROOM if block.sets.high < SEVERAL else most - LEFT
+    return block.reps.low + (line.tasks[0].rir or 0) > most
 
 
 def _reps_from(block: Strength, line: Line, least: float) -> int:
