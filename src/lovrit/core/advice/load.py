@@ -236,12 +236,17 @@ def load_cannot_be(look: Look) -> Iterator[Note]:
             if not _is_beyond(block, line):
                 continue
             most = reps_at(share / 100) + 1
+            often = (
+                ""
+                if block.sets.high < SEVERAL or reps > round(most)
+                else f", once and not {block.sets.high} times"
+            )
             can = max(30.0, round((100 / lifted_once(1, reps) - 5) / 5) * 5.0)
             yield look.note(
                 code="load-cannot-be",
                 level="weigh",
                 text=f"{reps - left} reps{f' with {left} in reserve' if left else ''} at {share:g} % of one's best:"
-                f" most do {max(1, round(most))}{' in all' if left else ''}.",
+                f" most do {max(1, round(most))}{' in all' if left else ''}{often}.",
                 reason="Either it is another best, or another number.",
                 basis="reps by share of the best (Epley 1985)",
                 at=at,
