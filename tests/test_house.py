@@ -1,8 +1,11 @@
 """What holds for the house as a whole: nothing from outside, nothing inline, nothing that no page uses."""
 
+import ast
+import importlib
 import json
 import re
 import tomllib
+from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
@@ -103,3 +106,27 @@ def test_what_scripts_know_of_events_is_what_there_is() -> None:
     from tools.events import PATH, script
 
     assert PATH.read_text("utf-8") == script(), "make events"
+
+
+CORE = ROOT / "src" / "lovrit" / "core"
+ROOMS = {path.parent.name: path.parent for path in CORE.glob("*/__init__.py")}
+
+
+def _taken() -> Iterator[tuple[str, str, Path]]:
+    """Every room and file of the core that something outside of that room takes from."""
+    for path in (ROOT / "src").rglob("*.py"):
+        for node in ast.walk(ast.parse(path.read_text("utf-8"))):
+            if isinstance(node, ast.ImportFrom) and (node.module or "").startswith("lovrit.core."):
+                _, _, room, *file = str(node.module).split(".")
+                if room in ROOMS and ROOMS[room] not in path.parents:
+                    yield room, ".".join(file), path
+
+
+def test_rooms_of_the_core_are_entered_by_their_doors() -> None:
+    taken = list(_taken())
+    doors = {room: importlib.import_module(f"lovrit.core.{room}").DOOR for room in ROOMS}
+    for room, file, path in taken:
+        assert file in doors[room], f"{path.name} takes from behind the door of {room}: {file}"
+    for room, door in doors.items():
+        unused = set(door) - {file for other, file, _ in taken if other == room}
+        assert not unused, f"nobody outside takes from {unused} of {room}"

@@ -2,3 +2,33 @@
 
 What others ask of a block are the traits and methods of block.py; nobody lists kinds.
 """
+
+# its door: the files that other rooms may take from
+DOOR = (
+    "amrap",
+    "block",
+    "build",
+    "called",
+    "company",
+    "every",
+    "fade",
+    "floor",
+    "for_time",
+    "hold_ladder",
+    "intervals",
+    "kinds",
+    "marks",
+    "options",
+    "outlook",
+    "parts",
+    "quality",
+    "rest",
+    "roles",
+    "rotate",
+    "score",
+    "sets",
+    "steady",
+    "step",
+    "strength",
+    "worktime",
+)
