@@ -27,7 +27,7 @@ MINUTE = re.compile(
     re.IGNORECASE,
 )
 PLACE = re.compile(
-    r"\s*(?P<label>(?:station|stn|ex(?:ercise)?|atelier|estacion)\.?\s*(?:\d{1,2}|[a-h]))"
+    r"\s*(?P<label>(?:station|stn?|ex(?:ercise)?|atelier|estacion)\.?\s*(?:\d{1,2}|[a-h]))"
     r"(?:\s*[:.)–-]\s*|\s+(?=\d+\s*(?:min|s)))",
     re.IGNORECASE,
 )

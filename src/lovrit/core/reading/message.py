@@ -9,7 +9,7 @@ from lovrit.core.reading.draft import Draft
 from lovrit.core.reading.giving import seconds_in
 from lovrit.core.reading.joined import ended, named_behind, of_the_same, raced
 from lovrit.core.reading.line import Said, Task
-from lovrit.core.reading.retold import in_twos, odd_and_even
+from lovrit.core.reading.retold import WEEK, in_twos, lengths_ahead, odd_and_even, plainer
 from lovrit.core.reading.stacked import (
     THEMED,
     dated,
@@ -50,13 +50,16 @@ def gather(text: str, by_sentence: bool = False) -> Gathered:
         (nth, raw)
         for nth, line in enumerate(text.split("\n"), 1)
         for apart in (sentences(line) if by_sentence else [line])
-        for part in odd_and_even(slowly(apart))
+        for part in odd_and_even(plainer(slowly(apart)))
         for raw in lettered(numbered(part))
         if raw.strip()
     ]
+    weeks = [raw.strip(" \t:") for _, raw in lines if WEEK.fullmatch(raw)]
+    lines = [one for one in lines if not WEEK.fullmatch(one[1])]
     title = dated(lines)
     lines = lines[1:] if title else lines
-    lines = list(of_each(in_turn(list(headed_in_turn(list(in_twos(lines)))))))
+    lines = list(in_twos(list(lengths_ahead(lines))))
+    lines = list(of_each(in_turn(list(headed_in_turn(lines)))))
     minutes = dict(timetable(lines))
     said = [(number, minutes[number][0] if number in minutes else raw) for number, raw in lines]
     read_ = [one for number, raw in stacked(said) for one in read_line(number, raw)]
@@ -64,7 +67,9 @@ def gather(text: str, by_sentence: bool = False) -> Gathered:
         if one.number in minutes:
             one.text, told = minutes[one.number][1:]
             one.notes.append(told)
-    return _Gatherer(read_, title).gather()
+    made = _Gatherer(read_, title).gather()
+    made.notes += weeks
+    return made
 
 
 class _Gatherer:
@@ -100,6 +105,8 @@ class _Gatherer:
             self.company = line.roles
         elif line.text.lower().strip(" :.") in ("then", "dann", "puis", "luego") and self.open:
             self.open.then_at.append(self.open.moves)
+        elif self._is_part_ahead(line, after):
+            self.made.notes.append(line.text.strip("*_:! "))
         elif self._is_same_again(line):
             self._same_again(line)
         elif line.roles.keys() == {"company"} and not (line.tasks or self.open):
@@ -122,6 +129,14 @@ class _Gatherer:
         else:
             return False
         return True
+
+    def _is_part_ahead(self, line: Said, after: list[Said]) -> bool:
+        """Whether a line only names a part of the evening, and all of it stands under it with a bullet."""
+        one = line.tasks[0] if len(line.tasks) == 1 and not (line.roles or line.figures) else None
+        named = one is not None and plain(one.name) in labels() and not line.inside
+        return (
+            named and self.open is None and bool(after) and bool(after[0].bullet and after[0].roles)
+        )
 
     def _is_same_again(self, line: Said) -> bool:
         """Whether a line says only that what stands above is done again: behind a rest, what stands before that."""

@@ -3,6 +3,22 @@
 import re
 from collections.abc import Iterator
 
+LENGTH = re.compile(r"\s*(\d{1,2}\s*(?:min(?:ute)?[sn]?|['’′]))\s*:?\s*", re.IGNORECASE)
+TURNS = re.compile(
+    r"\s*(?:\d{1,3}\s*(?:s|secs?|\"|”|'')?\s*(?:on|work|an)?\s*[/,]\s*\d{1,3}\s*(?:s|secs?|\"|”|'')?\s*(?:off|rest|aus)?"
+    r"|amrap|emom)\s*:?\s*",
+    re.IGNORECASE,
+)
+STROKE = re.compile(
+    r"\b(\d{1,2})\s*[x×]\s*(\d{1,2})/\2(?![\d/])(?!\s*(?:s|secs?|\"|'')(?!\w))", re.IGNORECASE
+)
+SETS = re.compile(
+    r"\b\d{1,2}\s*[x×]\s*\d{1,2}(?![\d/:]|\s*(?:s|secs?|min|m|km|\"|')(?!\w))", re.IGNORECASE
+)
+WEEK = re.compile(r"\s*(?:week|woche|semaine|semana)\s+\d{1,2}\s*:?\s*", re.IGNORECASE)
+BETWEEN = re.compile(
+    r"\s*,?\s*\b(?:sandwiched|bookended)\s+(?:by|between)\s+(.+?)\s*$", re.IGNORECASE
+)
 WORDS = r"(?:min\w*)?\s*[:=–-]?\s+"
 ODD_EVEN = re.compile(
     rf"^(?P<head>.*?)[\s:,;–-]*\b(?:odd|ungerade|impares?)\s*{WORDS}(?P<odd>.+?)\s*[,;/]?\s+"
@@ -24,6 +40,48 @@ BACK = re.compile(
 )
 HELD = re.compile(r"^max\b|\b(?:hold|holds|plank|hang|wall sit)\b", re.IGNORECASE)
 UNTIL_BACK = "until partner is back"
+
+
+def plainer(line: str) -> str:
+    """A line with its sides and what is round it said as the reader of roles knows it.
+
+    >>> plainer("3x10 goblet squat, 3x8/8 lunge")
+    '3x10 goblet squat, 3x8 lunge each side'
+    >>> plainer("6 x 20/20 push ups"), plainer("Split squat 3x10/10, rest 90 s")
+    ('6 x 20/20 push ups', 'Split squat 3x10 each side, rest 90 s')
+    """
+    line = BETWEEN.sub(r", \1 before and after", line)
+    for found in reversed(list(STROKE.finditer(line))):
+        behind = re.match(r"\s+([^\W\d_][^\d,;.–]*?)(?=\s*(?:[,;.–]|$))", line[found.end() :])
+        named = (
+            found.start() > 0
+            and line[found.start() - 1] == " "
+            and line[: found.start()].strip(" -•*–")[-1:].isalpha()
+        )
+        sets = SETS.search(line[: found.start()]) or SETS.search(line[found.end() :])
+        if sets and behind:
+            said = f"{found[1]}x{found[2]}{behind[0]} each side"
+            line = line[: found.start()] + said + line[found.end() + behind.end() :]
+        elif named and not behind:
+            line = f"{line[: found.start()]}{found[1]}x{found[2]} each side{line[found.end() :]}"
+    return line
+
+
+def lengths_ahead(lines: list[tuple[int, str]]) -> Iterator[tuple[int, str]]:
+    """A length on a line of its own over turns that say none: it is theirs."""
+    ahead: tuple[int, str] | None = None
+    for number, raw in lines:
+        if ahead and TURNS.fullmatch(raw):
+            yield number, f"{raw.rstrip(' :')}, {LENGTH.sub(chr(92) + '1', ahead[1]).strip()}"
+            ahead = None
+            continue
+        if ahead:
+            yield ahead
+        ahead = (number, raw) if LENGTH.fullmatch(raw) else None
+        if not ahead:
+            yield number, raw
+    if ahead:
+        yield ahead
 
 
 def odd_and_even(line: str) -> list[str]:

@@ -7,7 +7,8 @@ from itertools import pairwise
 from lovrit.core.reading.tokens import cut
 
 SET_OF = re.compile(
-    r"\s*(?:[-•*–]\s*)?(?:\d{1,2}\s*[x×]\s*)?\d{1,2}\+?\s*(?:reps?\s*)?@\s*\d[\d.,]*\s*(?:%|kgs?|lbs?)?\s*(?:1rm)?\s*$",
+    r"\s*(?:[-•*–]\s*)?(?:(?:\d{1,2}\s*[x×]\s*)?\d{1,2}\+?\s*(?:reps?\s*)?@\s*\d[\d.,]*\s*(?:%|kgs?|lbs?)?\s*(?:1rm)?"
+    r"|\d{2,3}\s*%\s*[x×]\s*\d{1,2}\+?)\s*$",
     re.IGNORECASE,
 )
 MINUTES = re.compile(

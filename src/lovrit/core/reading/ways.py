@@ -266,7 +266,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("(?<=ACTIVE) EVERY(?= name)", SILENTLY),
     ("name / ACTIVE :", noted),
     ("(?:PACE|TEMPO) :? time", noted),
-    ("time (?:name|word)+ time (?:ACTIVE|REST)+ X count", and_back),
+    ("time (?:name|word)+ [/,]? ?time (?:ACTIVE|REST)+ X count", and_back),
     ("^ count SECTION :", bare_length),
     ("count_pair (?:ON|REST)|time_pair (?:ACTIVE(?= (?:[,.)]|$)))?", pair),
     ("count_pair(?! (?:name|word|KIT|SIDE|cal))", pair),
