@@ -17,7 +17,7 @@ SETS = re.compile(
 )
 WEEK = re.compile(r"\s*(?:week|woche|semaine|semana)\s+\d{1,2}\s*:?\s*", re.IGNORECASE)
 BETWEEN = re.compile(
-    r"\s*,?\s*\b(?:sandwiched|bookended)\s+(?:by|between)\s+(.+?)\s*$", re.IGNORECASE
+    r"[\s,]*\b(?:sandwiched|bookended)\s+(?:by|between)\s+(.+?)\s*$", re.IGNORECASE
 )
 WORDS = r"(?:min\w*)?\s*[:=–-]?\s+"
 ODD_EVEN = re.compile(
@@ -35,7 +35,7 @@ EACH_OF_TWO = re.compile(
 )
 TWOS = (("1", "2"), ("a", "b"), ("one", "other"))
 BACK = re.compile(
-    r"\s*,?\s*\buntil\s+(?:the\s+|your\s+|their\s+|1\s+|a\s+)?(?:partner|buddy|other)\b.*$",
+    r"[\s,]*\buntil\s+(?:the\s+|your\s+|their\s+|1\s+|a\s+)?(?:partner|buddy|other)\b.*$",
     re.IGNORECASE,
 )
 HELD = re.compile(r"^max\b|\b(?:hold|holds|plank|hang|wall sit)\b", re.IGNORECASE)
