@@ -14,6 +14,7 @@ from hypothesis import strategies as st
 from lovrit.core.place.hall import ring
 from lovrit.demo.season import season
 from lovrit.settings import Settings
+from lovrit.store import classes
 from lovrit.web.app import create_app
 from tests.conftest import examples, ready
 from tests.web.test_people import SESSION, empty  # noqa: F401
@@ -254,6 +255,15 @@ def test_levels_that_may_rise_are_offered_from_the_classes_that_were(client: Tes
         fields = dict(
             re.findall(r'name="(person|station|at)" value="(\d+)"', offered.split("</form>")[0])
         )
+        with database.work() as work:
+            ran = [row.id for row in classes.listed(work, 40) if not row.is_try]
+        felt = {"person": fields["person"], "value": "10"}
+        for class_id in ran:
+            behind.post(f"/debrief/{class_id}/felt", data={"op": f"felt{class_id}", **felt})
+        assert said[1] not in behind.get("/crew/4/rises").text  # it felt harder than was asked
+        for class_id in ran:
+            taken = {"op": f"back{class_id}", "person": fields["person"], "value": ""}
+            behind.post(f"/debrief/{class_id}/felt", data=taken)
         behind.post("/crew/4/rise", data=fields)
         kept = behind.get(f"/people/{fields['person']}/all.json").json()["person"]
         assert kept["name"] == said[1] and said[3] in str(

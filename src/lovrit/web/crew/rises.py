@@ -8,9 +8,9 @@ from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
 from sqlmodel import Session as Work
 
-from lovrit.core.crew.fits import cell
+from lovrit.core.crew.fits import Option, cell
 from lovrit.core.crew.person import Person
-from lovrit.core.crew.rising import Did, Rise, rise
+from lovrit.core.crew.rising import Did, Rise, rise, said
 from lovrit.core.run.event import Event
 from lovrit.core.run.events.kinds import KNOWN
 from lovrit.core.run.frozen import Frozen, UnreadableClass
@@ -75,9 +75,9 @@ def rises(request: Request, house: InHouse, session_id: Id) -> HTMLResponse:
         for told in [rise(one, line, house.library, did.get((one.id, line.name), ()), today)]
         if told
     ]
-    said = {who: last_whole(one, house.today) for who, one in last.items()}
+    before = {who: last_whole(one, house.today) for who, one in last.items()}
     return HTMLResponse(
-        render(house, "crew/rises.html", session=row, rises=found, beyond=beyond, last=said)
+        render(house, "crew/rises.html", session=row, rises=found, beyond=beyond, last=before)
     )
 
 
@@ -108,9 +108,10 @@ def _of_class(
     for line in stations_in(plan.session):
         asked = _asked(plan, line.name)
         for comer in came:
-            option, who = cell(comer, line, plan.library), str(comer.id)
+            own, who = cell(comer, line, plan.library), str(comer.id)
             whole = not shorter and who not in going.away
-            yield (comer.id, line.name), Did(day, option.said, going.felt.get(who), asked, whole)
+            done = said(Option(own.does, own.load, frozenset()))
+            yield (comer.id, line.name), Did(day, done, going.felt.get(who), asked, whole)
 
 
 def _asked(plan: Frozen, station: str) -> float | None:
