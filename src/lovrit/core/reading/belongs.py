@@ -30,7 +30,9 @@ def belongs(draft: Draft, line: Said, after: list[Said]) -> bool:
     if not line.roles:
         return not line.tasks or _takes_tasks(draft, line)
     if not draft.roles:
-        return _heads(draft, line)
+        below = after[0] if after else None
+        more = below is not None and bool(below.tasks) and not below.roles and not line.tasks
+        return not more and _heads(draft, line)
     if line.tasks and (
         draft.moves or "around" in draft.roles or not line.roles.keys() <= OF_ANOTHER
     ):

@@ -3,13 +3,20 @@
 import re
 from dataclasses import dataclass, field, replace
 
-from lovrit.core.reading.apart import read_line
+from lovrit.core.reading.apart import QUOTES, read_line
 from lovrit.core.reading.belongs import CLOCKED, OF_ANOTHER, RACES, belongs, is_letter
 from lovrit.core.reading.draft import Draft
 from lovrit.core.reading.giving import seconds_in
 from lovrit.core.reading.joined import ended, named_behind, of_the_same, raced
 from lovrit.core.reading.line import Said, Task
-from lovrit.core.reading.retold import WEEK, in_twos, lengths_ahead, odd_and_even, plainer
+from lovrit.core.reading.retold import (
+    WEEK,
+    in_brackets,
+    in_twos,
+    lengths_ahead,
+    odd_and_even,
+    plainer,
+)
 from lovrit.core.reading.stacked import (
     THEMED,
     dated,
@@ -58,7 +65,7 @@ def gather(text: str, by_sentence: bool = False) -> Gathered:
     lines = [one for one in lines if not WEEK.fullmatch(one[1])]
     title = dated(lines)
     lines = lines[1:] if title else lines
-    lines = list(in_twos(list(lengths_ahead(lines))))
+    lines = list(in_twos(list(lengths_ahead(in_brackets(lines)))))
     lines = list(of_each(in_turn(list(headed_in_turn(lines)))))
     minutes = dict(timetable(lines))
     said = [(number, minutes[number][0] if number in minutes else raw) for number, raw in lines]
@@ -70,6 +77,12 @@ def gather(text: str, by_sentence: bool = False) -> Gathered:
     made = _Gatherer(read_, title).gather()
     made.notes += weeks
     return made
+
+
+def _is_quoted(line: Said) -> bool:
+    """Whether a line is a name in quotes: what the session, or a part of it, is called."""
+    said = line.text.strip()
+    return len(said) > 2 and said[0] in QUOTES and said[-1] in QUOTES and not line.figures
 
 
 class _Gatherer:
@@ -105,7 +118,7 @@ class _Gatherer:
             self.company = line.roles
         elif line.text.lower().strip(" :.") in ("then", "dann", "puis", "luego") and self.open:
             self.open.then_at.append(self.open.moves)
-        elif self._is_part_ahead(line, after):
+        elif self._is_part_ahead(line, after) or _is_quoted(line):
             self.made.notes.append(line.text.strip("*_:! "))
         elif self._is_same_again(line):
             self._same_again(line)
@@ -309,7 +322,8 @@ class _Gatherer:
             return False
         one = line.tasks[0] if len(line.tasks) == 1 else None
         named = one is not None and not one.amount and plain(one.name) in labels()
-        return named and not (line.inside or above.roles.keys() & (CLOCKED | {"around"}))
+        listed = above.roles.keys() & (CLOCKED | {"around"}) and not above.lines[0].tasks
+        return named and not (line.inside or listed)
 
     def _is_aside(self, line: Said) -> bool:
         """Whether a line is only told: a sentence among moves, a thing on the side every so often."""

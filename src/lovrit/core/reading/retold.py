@@ -19,6 +19,8 @@ WEEK = re.compile(r"\s*(?:week|woche|semaine|semana)\s+\d{1,2}\s*:?\s*", re.IGNO
 BETWEEN = re.compile(
     r"[\s,]*\b(?:sandwiched|bookended)\s+(?:by|between)\s+(.+?)\s*$", re.IGNORECASE
 )
+BRACKETS = re.compile(r"^(\s*[^\W\d_][^\d()]{1,30}?)\s*\((\d{1,2})\)\s*(:|$)")
+AROUND = re.compile(r"\s*(?:warm|cool|wu\b|cd\b|aufw|ausl|échauff|calent)", re.IGNORECASE)
 WORDS = r"(?:min\w*)?\s*[:=–-]?\s+"
 ODD_EVEN = re.compile(
     rf"^(?P<head>.*?)[\s:,;–-]*\b(?:odd|ungerade|impares?)\s*{WORDS}(?P<odd>.+?)\s*[,;/]?\s+"
@@ -82,6 +84,20 @@ def lengths_ahead(lines: list[tuple[int, str]]) -> Iterator[tuple[int, str]]:
             yield number, raw
     if ahead:
         yield ahead
+
+
+def in_brackets(lines: list[tuple[int, str]]) -> list[tuple[int, str]]:
+    """Parts of an evening with their minutes in brackets: “Warm up (10)”, “Skill (15): …”, where one is a warm-up."""
+    found = [one for _, raw in lines if (one := BRACKETS.match(raw))]
+    if len(found) < 2 or not any(AROUND.match(one[1]) for one in found):
+        return lines
+    return [(number, BRACKETS.sub(_with_minutes, raw)) for number, raw in lines]
+
+
+def _with_minutes(found: re.Match[str]) -> str:
+    """The minutes before the colon, unless they are said again behind it."""
+    again = re.search(rf"(?<!\d){found[2]}(?!\d)", found.string[found.end() :])
+    return f"{found[1]}{found[3]}" if again else f"{found[1]} {found[2]} min{found[3]}"
 
 
 def odd_and_even(line: str) -> list[str]:

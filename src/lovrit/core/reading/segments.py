@@ -7,6 +7,7 @@ from lovrit.core.reading.giving import Role
 from lovrit.core.reading.said import Taken
 from lovrit.core.reading.token import ENDS
 from lovrit.core.reading.vocabulary import again_said, plain
+from lovrit.core.slate.line import METRES
 
 FINISH = frozenset({"to finish", "finisher", "finish with", "zum schluss", "pour finir"})
 LONG_S, LONGER = 90, 3
@@ -108,10 +109,15 @@ def _goes_off(segment: list[Taken], before: list[Role]) -> bool:
         return False
     if not {"times", "far"} <= names:
         return False
-    work = next(role.value for role in before if role.name == "far").split()[0]
-    way = said[0].value.split()[0]
-    longer = way.isdecimal() and work.isdecimal() and int(way) > LONGER * int(work)
+    work = _metres(next(role.value for role in before if role.name == "far"))
+    longer = 0 < LONGER * work < _metres(said[0].value)
     return bool(longer or names & {"rest", "within", "between"})
+
+
+def _metres(way: str) -> float:
+    """A way as a role has it, “1 km” or “200 m jog”, in metres; 0 where it is none."""
+    figure, _, unit = way.partition(" ")
+    return float(figure) * METRES.get(unit.split(" ")[0], 0) if figure.isdecimal() else 0
 
 
 def _is_prepared(items: list[Taken]) -> bool:

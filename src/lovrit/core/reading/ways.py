@@ -103,6 +103,7 @@ AMOUNT = "(?:far|count|cal)"
 NTH = "OF? ORDINAL MINUTE?"
 WAYS: tuple[tuple[str, Gives], ...] = (
     ("count X MAX|count SET (?:OF)? (?:MAX|OF_MAX)", lambda p: [Role("sets", p.one()), Role("maxed")]),
+    ("(?<=ACTIVE) count ROUND", noted),
     ("day", lambda pieces: [Role("slot", pieces.one())]),
     ("SETUP :? time|time SETUP", gives("setup")),
     ("time SLOT|SLOT ,? (?:OF|FOR)? time", gives("slot")),
@@ -291,6 +292,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("\\( rhythm \\)", marked("tempo")),
     ("(?<=count) EACH|(?<=name) EACH(?= (?:[,.;+)]|$))", unsure("each")),
     ("TEMPO :? (?:rhythm|count_list)|rhythm", marked("tempo")),
+    ("RATE :? (?:count_pair|count_list)|SETTING :? count|count SETTING", noted),
     ("RATE :? count|R count|count RATE", marked("rate")),
     ("R (?:count_pair|count_list|count_range)", noted),
     ("(?:@|AT)? ZONE", lambda p: [Role("note", p.tokens[-1].text)]),
