@@ -13,9 +13,11 @@ from lovrit.core.reading.retold import (
     WEEK,
     in_brackets,
     in_twos,
+    keyed,
     lengths_ahead,
     odd_and_even,
     plainer,
+    ways_apart,
 )
 from lovrit.core.reading.stacked import (
     THEMED,
@@ -57,7 +59,8 @@ def gather(text: str, by_sentence: bool = False) -> Gathered:
         (nth, raw)
         for nth, line in enumerate(text.split("\n"), 1)
         for apart in (sentences(line) if by_sentence else [line])
-        for part in odd_and_even(plainer(slowly(apart)))
+        for whole in ways_apart(plainer(slowly(apart)))
+        for part in odd_and_even(whole)
         for raw in lettered(numbered(part))
         if raw.strip()
     ]
@@ -65,7 +68,7 @@ def gather(text: str, by_sentence: bool = False) -> Gathered:
     lines = [one for one in lines if not WEEK.fullmatch(one[1])]
     title = dated(lines)
     lines = lines[1:] if title else lines
-    lines = list(in_twos(list(lengths_ahead(in_brackets(lines)))))
+    lines = list(in_twos(list(lengths_ahead(in_brackets(list(keyed(lines)))))))
     lines = list(of_each(in_turn(list(headed_in_turn(lines)))))
     minutes = dict(timetable(lines))
     said = [(number, minutes[number][0] if number in minutes else raw) for number, raw in lines]

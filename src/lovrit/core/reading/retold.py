@@ -21,6 +21,28 @@ BETWEEN = re.compile(
 )
 BRACKETS = re.compile(r"^(\s*[^\W\d_][^\d()]{1,30}?)\s*\((\d{1,2})\)\s*(:|$)")
 AROUND = re.compile(r"\s*(?:warm|cool|wu\b|cd\b|aufw|ausl|échauff|calent)", re.IGNORECASE)
+SHORT_TIME = r"\d{1,3}(?::\d\d)?\s*(?:min(?:ute)?[sn]?|s|secs?|seconds?|sek(?:unden)?|['’′\"”]|'')?"
+KEYS = {
+    "rounds": "rounds", "round": "rounds", "sets": "rounds", "runden": "rounds", "tours": "rounds", "rondas": "rounds",
+    "work": "work", "on": "work", "arbeit": "work", "travail": "work", "trabajo": "work",
+    "rest": "rest", "off": "rest", "pause": "rest", "repos": "rest", "descanso": "rest",
+    "break": "break", "rest between rounds": "break", "between rounds": "break",
+}  # fmt: skip
+KEYED = re.compile(
+    rf"\s*(?:[-•*–]\s*)?({'|'.join(KEYS)})\s*[:=]\s*({SHORT_TIME})\s*", re.IGNORECASE
+)
+LISTED = re.compile(
+    r"^\s*(?:exercises?|moves|stations|übungen|exercices|ejercicios)\s*:\s*", re.IGNORECASE
+)
+A_WAY = re.compile(r"\d[\d.]*\s*(?:m|km|k|mi)\s+[^\W\d_]+(?:\s[^\W\d_]+)?", re.IGNORECASE)
+A_REST = re.compile(rf"(?:rest\s+{SHORT_TIME}|{SHORT_TIME}\s+rest)", re.IGNORECASE)
+RESTS = re.compile(
+    rf"({SHORT_TIME})\s+(?:rests|(?:rest\s+)?(?:in\s+)?between(?:\s+each)?)", re.IGNORECASE
+)
+MOST_IN = re.compile(
+    r"^(.*?\d\s*(?:min\w*|s|secs?|seconds?|['\"]))\s+max\s+(cal(?:orie)?s?|distance|met(?:er|re)s)\s+(?=[^\W\d_])(.*)$",
+    re.IGNORECASE,
+)
 WORDS = r"(?:min\w*)?\s*[:=–-]?\s+"
 ODD_EVEN = re.compile(
     rf"^(?P<head>.*?)[\s:,;–-]*\b(?:odd|ungerade|impares?)\s*{WORDS}(?P<odd>.+?)\s*[,;/]?\s+"
@@ -53,6 +75,7 @@ def plainer(line: str) -> str:
     ('6 x 20/20 push ups', 'Split squat 3x10 each side, rest 90 s')
     """
     line = BETWEEN.sub(r", \1 before and after", line)
+    line = MOST_IN.sub(_most_in, line)
     for found in reversed(list(STROKE.finditer(line))):
         behind = re.match(r"\s+([^\W\d_][^\d,;.–]*?)(?=\s*(?:[,;.–]|$))", line[found.end() :])
         named = (
@@ -84,6 +107,54 @@ def lengths_ahead(lines: list[tuple[int, str]]) -> Iterator[tuple[int, str]]:
             yield number, raw
     if ahead:
         yield ahead
+
+
+def _most_in(found: re.Match[str]) -> str:
+    """What is done in so long, and as much as one can of what."""
+    of = "calories" if found[2].lower().startswith("cal") else found[2]
+    return f"{found[1]} {found[3]} for max {of}"
+
+
+def ways_apart(line: str) -> list[str]:
+    """Ways one behind the other on a line, each on its own, with the rests that are between them."""
+    parts = [one.strip() for one in re.split(r"[,;]|\.(?=\s)", line.strip(" \t.")) if one.strip()]
+    between = RESTS.fullmatch(parts[-1]) if parts else None
+    parts = parts[:-1] if between else parts
+    ways = [one for one in parts if A_WAY.fullmatch(one)]
+    rests = [one for one in parts if A_REST.fullmatch(one)]
+    if len(ways) < 2 or len(ways) + len(rests) < len(parts) or not (between or rests):
+        return [line]
+    if not between:
+        return parts
+    return [one for way in ways for one in (f"rest {between[1]}", way)][1:]
+
+
+def keyed(lines: list[tuple[int, str]]) -> Iterator[tuple[int, str]]:
+    """Rounds, work and rest by their names, a line each, as the one heading that they are."""
+    held: list[tuple[int, str]] = []
+    for number, raw in [*lines, (0, "")]:
+        if KEYED.fullmatch(raw):
+            held.append((number, raw))
+            continue
+        said = {key: figure for _, one in held for key, figure in [_keyed(one)]}
+        if {"work", "rest"} <= said.keys():
+            rounds = f"{said['rounds']} rounds, " if "rounds" in said else ""
+            pause = f", {said['break']} between rounds" if "break" in said else ""
+            yield held[0][0], f"{rounds}work {said['work']}, rest {said['rest']}{pause}:"
+            below = LISTED.sub("", raw)
+        else:
+            yield from held
+            below = raw
+        held = []
+        if number:
+            yield number, below
+
+
+def _keyed(line: str) -> tuple[str, str]:
+    """The name of a figure, in English, and the figure."""
+    found = KEYED.fullmatch(line)
+    assert found
+    return KEYS[found[1].lower()], found[2].strip()
 
 
 def in_brackets(lines: list[tuple[int, str]]) -> list[tuple[int, str]]:
