@@ -4,7 +4,8 @@ from collections.abc import Iterator
 from typing import TYPE_CHECKING
 
 from lovrit.core.advice.note import Fix, Look, Note, WayTo, effort
-from lovrit.core.blocks.block import Block, Paired
+from lovrit.core.blocks.block import Block
+from lovrit.core.blocks.paired import Paired
 from lovrit.core.blocks.parts import Effort, Heart, Pair, Stretch
 from lovrit.core.clock import clock, number
 from lovrit.core.crew.person import USUAL_HIGHEST, USUAL_REST, Person

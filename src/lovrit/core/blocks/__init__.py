@@ -20,6 +20,7 @@ DOOR = (
     "marks",
     "options",
     "outlook",
+    "paired",
     "parts",
     "quality",
     "rest",

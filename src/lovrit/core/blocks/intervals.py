@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from typing import ClassVar, Literal, Self
 
-from lovrit.core.blocks.block import Form, Paired, Repeats, said
+from lovrit.core.blocks.block import Form, Repeats
 from lovrit.core.blocks.fade import read_counts, read_times
 from lovrit.core.blocks.floor import Floor, FloorStep, by_clock
 from lovrit.core.blocks.options import (
@@ -20,6 +20,7 @@ from lovrit.core.blocks.options import (
     Read,
 )
 from lovrit.core.blocks.outlook import CASES, Outlook, part_of, rests_on
+from lovrit.core.blocks.paired import Paired, said
 from lovrit.core.blocks.parts import (
     Count,
     Pair,

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from typing import ClassVar, Literal
 
-from lovrit.core.blocks.block import Between, Form, Paired, Repeats, in_turn, said
+from lovrit.core.blocks.block import Between, Form, Repeats
 from lovrit.core.blocks.options import (
     AIMS,
     DROP_LAST,
@@ -15,6 +15,7 @@ from lovrit.core.blocks.options import (
     Read,
     pause,
 )
+from lovrit.core.blocks.paired import Paired, in_turn, said
 from lovrit.core.blocks.parts import Count, Pair, Seconds, count_figure, read_count, read_pair
 from lovrit.core.blocks.roles import AIMS as SAID_AIMS
 from lovrit.core.blocks.roles import Saying

@@ -6,7 +6,8 @@ from dataclasses import dataclass, replace
 from itertools import combinations
 from typing import NamedTuple
 
-from lovrit.core.blocks.block import Block, Paired
+from lovrit.core.blocks.block import Block
+from lovrit.core.blocks.paired import Paired
 from lovrit.core.blocks.parts import Pair, Stretch
 from lovrit.core.blocks.step import Laying
 from lovrit.core.fit.knobs import Knob, Setting, put_effort
