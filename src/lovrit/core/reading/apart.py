@@ -4,13 +4,14 @@ import re
 from dataclasses import replace
 
 from lovrit.core.reading.builder import build
+from lovrit.core.reading.figured import time_of
 from lovrit.core.reading.giving import seconds_in
 from lovrit.core.reading.line import Left, Said, Task
 from lovrit.core.reading.parted import parted
 from lovrit.core.reading.said import taken
 from lovrit.core.reading.segments import FINISH, LONG_S, RESTED, blocks
 from lovrit.core.reading.token import ENDS, Token
-from lovrit.core.reading.tokens import cut, time_of
+from lovrit.core.reading.tokens import cut
 from lovrit.core.reading.vocabulary import plain, prose
 
 SHOW = re.compile(r"[*_~`]+(?=\S)|(?<=\S)[*_~`]+|[\U0001F000-\U0001FAFF\u2600-\u27bf\ufe0f\u20e3]")

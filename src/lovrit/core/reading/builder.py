@@ -3,11 +3,11 @@
 import re
 from dataclasses import replace
 
+from lovrit.core.reading.figured import time_of
 from lovrit.core.reading.giving import GOING, LONGEST_REST_S, Role, clocked, seconds_in
 from lovrit.core.reading.line import Left, Said, Task, amount_of
 from lovrit.core.reading.said import Taken
 from lovrit.core.reading.token import ENDS, Figure, Token
-from lovrit.core.reading.tokens import time_of
 from lovrit.core.reading.vocabulary import labels, plain, prose, signals, units
 
 # pieces that say nothing of their own where no way of saying took them

@@ -7,9 +7,9 @@ from typing import NamedTuple
 
 from lovrit.core.blocks.kinds import KINDS
 from lovrit.core.blocks.roles import Roles, Saying
+from lovrit.core.reading.figured import short
 from lovrit.core.reading.giving import clocked, seconds_in
 from lovrit.core.reading.line import Left, Said, Task
-from lovrit.core.reading.tokens import short
 
 MINUTE = "1:00"
 

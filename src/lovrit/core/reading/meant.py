@@ -5,6 +5,7 @@ from dataclasses import replace
 
 from lovrit.core.moves.library import shipped
 from lovrit.core.reading.draft import Draft, unnumbered
+from lovrit.core.reading.figured import time_of
 from lovrit.core.reading.giving import clocked, is_minutes, seconds_in
 from lovrit.core.reading.line import Task
 from lovrit.core.reading.of_moves import (
@@ -42,7 +43,6 @@ from lovrit.core.reading.timed import (
     without_rest,
 )
 from lovrit.core.reading.token import Figure
-from lovrit.core.reading.tokens import time_of
 from lovrit.core.reading.vocabulary import labels, plain
 
 SLOWEST, QUICKEST = 14, 44  # strokes a minute

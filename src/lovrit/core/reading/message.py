@@ -6,6 +6,7 @@ from dataclasses import dataclass, field, replace
 from lovrit.core.reading.apart import QUOTES, read_line
 from lovrit.core.reading.belongs import CLOCKED, OF_ANOTHER, RACES, belongs, is_letter
 from lovrit.core.reading.draft import Draft
+from lovrit.core.reading.figured import time_of
 from lovrit.core.reading.giving import seconds_in
 from lovrit.core.reading.joined import ended, named_behind, of_the_same, raced
 from lovrit.core.reading.line import Said, Task
@@ -31,7 +32,7 @@ from lovrit.core.reading.stacked import (
     stacked,
     timetable,
 )
-from lovrit.core.reading.tokens import cut, time_of
+from lovrit.core.reading.tokens import cut
 from lovrit.core.reading.vocabulary import again_said, labels, plain
 from lovrit.core.slate.slowly import slowly
 

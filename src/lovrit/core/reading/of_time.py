@@ -3,6 +3,7 @@
 import re
 from collections.abc import Callable
 
+from lovrit.core.reading.figured import short
 from lovrit.core.reading.giving import (
     ALL_OUT,
     GOING,
@@ -21,7 +22,6 @@ from lovrit.core.reading.giving import (
     noted,
 )
 from lovrit.core.reading.token import Figure, Token
-from lovrit.core.reading.tokens import short
 from lovrit.core.reading.vocabulary import plain
 
 MOST_STATION_MIN = 14  # nobody stays longer at a station

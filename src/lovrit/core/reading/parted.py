@@ -5,9 +5,9 @@ from dataclasses import replace
 from itertools import pairwise, zip_longest
 
 from lovrit.core.moves.library import shipped
+from lovrit.core.reading.figured import time_of
 from lovrit.core.reading.giving import is_minutes
 from lovrit.core.reading.token import Figure, Token
-from lovrit.core.reading.tokens import time_of
 from lovrit.core.reading.vocabulary import labels, plain
 
 PARTS = frozenset({",", ":", ".", "THEN", "|", ";", "+", "/", "("})  # between things already

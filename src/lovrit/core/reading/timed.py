@@ -3,9 +3,9 @@
 from dataclasses import replace
 
 from lovrit.core.reading.draft import Draft
+from lovrit.core.reading.figured import short, time_of
 from lovrit.core.reading.giving import LONGEST_REST_S, clocked, seconds_in
 from lovrit.core.reading.token import Figure
-from lovrit.core.reading.tokens import short, time_of
 from lovrit.core.reading.vocabulary import plain
 
 RACED = frozenset({"amrap", "fortime", "quality", "period", "scheme"})
