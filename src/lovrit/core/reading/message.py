@@ -3,8 +3,17 @@
 import re
 from dataclasses import dataclass, field, replace
 
-from lovrit.core.reading.apart import QUOTES, read_line
-from lovrit.core.reading.belongs import CLOCKED, OF_ANOTHER, RACES, belongs, is_letter
+from lovrit.core.reading.ahead import (
+    is_length_ahead,
+    is_part,
+    is_part_ahead,
+    is_quoted,
+    is_times_ahead,
+    is_title,
+    sounds_like_prose,
+)
+from lovrit.core.reading.apart import read_line
+from lovrit.core.reading.belongs import CLOCKED, OF_ANOTHER, RACES, belongs
 from lovrit.core.reading.draft import Draft
 from lovrit.core.reading.figured import time_of
 from lovrit.core.reading.giving import seconds_in
@@ -21,7 +30,6 @@ from lovrit.core.reading.retold import (
     ways_apart,
 )
 from lovrit.core.reading.stacked import (
-    THEMED,
     dated,
     headed_in_turn,
     in_turn,
@@ -32,6 +40,7 @@ from lovrit.core.reading.stacked import (
     stacked,
     timetable,
 )
+from lovrit.core.reading.token import Figure
 from lovrit.core.reading.tokens import cut
 from lovrit.core.reading.vocabulary import again_said, labels, plain
 from lovrit.core.slate.slowly import slowly
@@ -39,7 +48,6 @@ from lovrit.core.slate.slowly import slowly
 HEADERS = ("slot", "people", "setup")
 TURNED = frozenset({"pair", "work", "each", "far", "sets", "period"})
 RESTS = frozenset({"rest", "within", "between", "needed"})
-SENTENCE = 4  # words
 OF_ONE = re.compile(r"sets?|rounds?|reps?|exercises?|stations?|intervals?|efforts?", re.IGNORECASE)
 LONG_SLOT_S = 20 * 60
 
@@ -83,12 +91,6 @@ def gather(text: str, by_sentence: bool = False) -> Gathered:
     return made
 
 
-def _is_quoted(line: Said) -> bool:
-    """Whether a line is a name in quotes: what the session, or a part of it, is called."""
-    said = line.text.strip()
-    return len(said) > 2 and said[0] in QUOTES and said[-1] in QUOTES and not line.figures
-
-
 class _Gatherer:
     def __init__(self, lines: list[Said], title: str = "") -> None:
         self.lines = lines
@@ -115,20 +117,20 @@ class _Gatherer:
 
     def _says_of_all(self, nth: int, line: Said, after: list[Said]) -> bool:
         """Whether a line is no block and no part of one: a title, “then”, with whom, how long, the end."""
-        if self._is_times_ahead(line, after):
+        if is_times_ahead(line, after):
             after[0].roles["times"] = line.roles["sets"]
-        elif self._is_title(nth, line):
+        elif not nth and not self.made.title and is_title(line, len(self.lines)):
             self.made.title = line.text.strip("*_:! ")
             self.company = line.roles
         elif line.text.lower().strip(" :.") in ("then", "dann", "puis", "luego") and self.open:
             self.open.then_at.append(self.open.moves)
-        elif self._is_part_ahead(line, after) or _is_quoted(line):
+        elif (self.open is None and is_part_ahead(line, after)) or is_quoted(line):
             self.made.notes.append(line.text.strip("*_:! "))
         elif self._is_same_again(line):
             self._same_again(line)
         elif line.roles.keys() == {"company"} and not (line.tasks or self.open):
             self.company = line.roles
-        elif self._is_length_ahead(line, after):
+        elif is_length_ahead(line, after):
             self.open, self.minutes = None, line.roles["time"]
         else:
             return self._says_the_end(line, after)
@@ -146,14 +148,6 @@ class _Gatherer:
         else:
             return False
         return True
-
-    def _is_part_ahead(self, line: Said, after: list[Said]) -> bool:
-        """Whether a line only names a part of the evening, and all of it stands under it with a bullet."""
-        one = line.tasks[0] if len(line.tasks) == 1 and not (line.roles or line.figures) else None
-        named = one is not None and plain(one.name) in labels() and not line.inside
-        return (
-            named and self.open is None and bool(after) and bool(after[0].bullet and after[0].roles)
-        )
 
     def _is_same_again(self, line: Said) -> bool:
         """Whether a line says only that what stands above is done again: behind a rest, what stands before that."""
@@ -174,21 +168,11 @@ class _Gatherer:
         self.open = again
         self.made.drafts.append(again)
 
-    def _is_times_ahead(self, line: Said, after: list[Said]) -> bool:
-        """“4 x 4”, and below it four minutes and their rest: so many times."""
-        if line.roles.keys() != {"sets", "reps"} or line.tasks or not after:
-            return False
-        roles = after[0].roles
-        work = roles.get("work") or roles.get("pair", "").split("/")[0]
-        minutes = line.roles["reps"].removesuffix(" reps")
-        timed = bool(work) and not roles.keys() & {"times", "rounds", "sets", "often"}
-        return timed and minutes.isdecimal() and seconds_in(work) == 60 * int(minutes)
-
     def _is_between_blocks(self, line: Said) -> bool:
         """Whether a last line is the rest between the blocks above: it says blocks, or they are parts by name."""
         if line.roles.keys() != {"within"} or line.tasks or len(self.made.drafts) < 2:
             return False
-        named = all(one.lines and _is_part(one.lines[0]) for one in self.made.drafts)
+        named = all(one.lines and is_part(one.lines[0]) for one in self.made.drafts)
         return named and (line.section or not OF_ONE.search(line.text))
 
     def _is_both_ends(self, line: Said) -> bool:
@@ -235,32 +219,6 @@ class _Gatherer:
         ):
             self.made.headers["slot"] = f"{amount.seconds[0] // 60}:{amount.seconds[0] % 60:02}"
             line.tasks, line.notes = [], [*line.notes, line.tasks[0].name]
-
-    def _is_title(self, nth: int, line: Said) -> bool:
-        if nth or self.made.title or line.roles.keys() - {"company"} or line.marks:
-            return False
-        if not line.figures and len(self.lines) > 1 and THEMED.match(line.text):
-            return True
-        if line.roles and not line.tasks:
-            return False  # “partner up.”: with whom, and nothing that names the evening
-        if any(one.seconds for one in line.tasks) or (
-            line.left and any(one.known for one in line.tasks)
-        ):
-            return False
-        plainly_ = not line.tasks or not all(one.whole for one in line.tasks)
-        counted = (
-            any(one.amount for one in line.tasks)
-            and line.figures
-            and any(one.known for one in line.tasks)
-        )
-        return (
-            plainly_
-            and not counted
-            and not line.bullet
-            and len(self.lines) > 1
-            and line.words <= 8
-            and (line.section or not line.notes)
-        )
 
     def _told(self, line: Said) -> None:
         """Words that are no part of a block: kept beside the one above, or before all."""
@@ -314,11 +272,6 @@ class _Gatherer:
         else:
             self._begin(line)
 
-    def _is_length_ahead(self, line: Said, after: list[Said]) -> bool:
-        """Whether a line names a part of the evening with its minutes, and what is done in it follows."""
-        alone = line.section and line.roles.keys() == {"time"} and not line.tasks
-        return alone and line.text.rstrip()[-1:] in ":)" and bool(after)
-
     def _is_end(self, line: Said, after: list[Said]) -> bool:
         """Whether the last line names a stretch and nothing else, under a race or a list that it is no part of."""
         above = self.open
@@ -333,7 +286,7 @@ class _Gatherer:
         """Whether a line is only told: a sentence among moves, a thing on the side every so often."""
         if not self.open or not line.tasks:
             return False
-        prose = not line.roles and all(map(_sounds_like_prose, line.tasks))
+        prose = not line.roles and all(map(sounds_like_prose, line.tasks))
         return prose or ("period" in line.roles and bool(RACES & self.open.roles.keys()))
 
     def _aside(self, line: Said) -> None:
@@ -493,24 +446,12 @@ class _Gatherer:
         outer.add(line)
 
 
-def _is_part(line: Said) -> bool:
-    """Whether a line begins a part of the evening: A, B; block 1, part 2."""
-    return line.section or is_letter(line.label)
-
-
 def _rest_of(line: Said) -> Draft:
     return Draft(roles={"rest": line.roles["within"]}, lines=[line])
 
 
-def _sounds_like_prose(task: Task) -> bool:
-    """Whether a name is a sentence rather than a move: several words, none of which the library knows, and no count."""
-    return not task.known and not task.amount and len(task.name.split()) >= SENTENCE
-
-
 def _counted(task: Task, reps: str) -> Task:
     """A task with reps of its own."""
-    from lovrit.core.reading.token import Figure
-
     said = reps.removesuffix(" reps")
     return (
         task
