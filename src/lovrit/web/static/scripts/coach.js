@@ -382,11 +382,11 @@ export class Coach {
     }
     if (!said) return;
     const buttons = ways.map((way) => {
-      const button = made("button", `${way.text} · ends ${this.run.timeOfDay(way.ends_ms)}`, "press");
+      const button = made("button", `${way.text} · ends ${this.run.minuteOfDay(way.ends_ms)}`, "press");
       button.dataset.way = way.way;
       return button;
     });
-    box.replaceChildren(made("p", `${clock(late)} past ${this.run.timeOfDay(due)}, when the hall must be back.`), ...buttons);
+    box.replaceChildren(made("p", `${clock(late)} past ${this.run.minuteOfDay(due)}, when the hall must be back.`), ...buttons);
     this.newsOf(box, news);
   }
 

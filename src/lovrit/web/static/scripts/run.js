@@ -270,7 +270,12 @@ class Run {
   /** When the class will end, by the wall clock; while nothing runs it moves on. @param {number} now */
   endsAt(now) {
     const stands = this.view.phase === "on" ? 0 : now - standing(this.view, now);
-    return this.timeOfDay(Math.round((this.view.ends_ms + stands) / 60000) * 60000);
+    return this.minuteOfDay(this.view.ends_ms + stands);
+  }
+
+  /** The nearest minute: when a class ends, must end or would end is told alike. @param {number} ms */
+  minuteOfDay(ms) {
+    return this.timeOfDay(Math.round(ms / 60_000) * 60_000);
   }
 
   /** @param {number} ms */
