@@ -25,8 +25,10 @@ from lovrit.core.reading.retold import (
     in_twos,
     keyed,
     lengths_ahead,
+    main_first,
     odd_and_even,
     plainer,
+    repeats,
     ways_apart,
 )
 from lovrit.core.reading.stacked import (
@@ -68,7 +70,8 @@ def gather(text: str, by_sentence: bool = False) -> Gathered:
         (nth, raw)
         for nth, line in enumerate(text.split("\n"), 1)
         for apart in (sentences(line) if by_sentence else [line])
-        for whole in ways_apart(plainer(slowly(apart)))
+        for one in main_first(plainer(slowly(apart)))
+        for whole in ways_apart(one)
         for part in odd_and_even(whole)
         for raw in lettered(numbered(part))
         if raw.strip()
@@ -77,7 +80,7 @@ def gather(text: str, by_sentence: bool = False) -> Gathered:
     lines = [one for one in lines if not WEEK.fullmatch(one[1])]
     title = dated(lines)
     lines = lines[1:] if title else lines
-    lines = list(in_twos(list(lengths_ahead(in_brackets(list(keyed(lines)))))))
+    lines = list(in_twos(list(lengths_ahead(in_brackets(list(repeats(list(keyed(lines)))))))))
     lines = list(of_each(in_turn(list(headed_in_turn(lines)))))
     minutes = dict(timetable(lines))
     said = [(number, minutes[number][0] if number in minutes else raw) for number, raw in lines]

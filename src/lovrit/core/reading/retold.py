@@ -39,6 +39,16 @@ A_REST = re.compile(rf"(?:rest\s+{SHORT_TIME}|{SHORT_TIME}\s+rest)", re.IGNORECA
 RESTS = re.compile(
     rf"({SHORT_TIME})\s+(?:rests|(?:rest\s+)?(?:in\s+)?between(?:\s+each)?)", re.IGNORECASE
 )
+ROUND_IT = re.compile(
+    rf"^(?P<main>[^.;]+)[.;]\s+warm[ -]?up\s*:?\s*(?P<before>{SHORT_TIME})\s+before\W+(?:and\s+)?"
+    rf"(?P<after>{SHORT_TIME})"
+    r"\s+(?:easy\s+|cool[ -]?down\s+)?after(?:wards)?\W*$",
+    re.IGNORECASE,
+)
+MANY = re.compile(r"\s*(\d{1,2})\s*(?:rounds?|sets?|times|x|×)\s*:?\s*", re.IGNORECASE)
+THE_REST = re.compile(
+    rf"\s*(?:[-•*–]\s*)?rest\s*:?\s*(?:\d\s*:\s*\d(?!\d)|{SHORT_TIME})\s*", re.IGNORECASE
+)
 MOST_IN = re.compile(
     r"^(.*?\d\s*(?:min\w*|s|secs?|seconds?|['\"]))\s+max\s+(cal(?:orie)?s?|distance|met(?:er|re)s)\s+(?=[^\W\d_])(.*)$",
     re.IGNORECASE,
@@ -127,6 +137,33 @@ def ways_apart(line: str) -> list[str]:
     if not between:
         return parts
     return [one for way in ways for one in (f"rest {between[1]}", way)][1:]
+
+
+def main_first(line: str) -> list[str]:
+    """What is before and after the main thing and said behind it, in its order."""
+    found = ROUND_IT.match(line)
+    if not found:
+        return [line]
+    return [f"warm-up {found['before']}", found["main"], f"cool-down {found['after']}"]
+
+
+def repeats(lines: list[tuple[int, str]]) -> Iterator[tuple[int, str]]:
+    """So many rounds of one way and its rest, in three lines, as the repeats that they are."""
+    at = 0
+    while at < len(lines):
+        three = [raw for _, raw in lines[at : at + 3]]
+        rounds = MANY.fullmatch(three[0])
+        if (
+            rounds
+            and len(three) == 3
+            and A_WAY.fullmatch(three[1].strip(" -•*–"))
+            and THE_REST.fullmatch(three[2])
+        ):
+            yield lines[at][0], f"{rounds[1]} x {three[1].strip(' -•*–')}, {three[2].strip()}"
+            at += 3
+            continue
+        yield lines[at]
+        at += 1
 
 
 def keyed(lines: list[tuple[int, str]]) -> Iterator[tuple[int, str]]:
