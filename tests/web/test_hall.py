@@ -256,7 +256,7 @@ def test_levels_that_may_rise_are_offered_from_the_classes_that_were(client: Tes
             re.findall(r'name="(person|station|at)" value="(\d+)"', offered.split("</form>")[0])
         )
         with database.work() as work:
-            ran = [row.id for row in classes.listed(work, 40) if not row.is_try]
+            ran = [row.id for row in classes.listed(work, 40) if not row.is_try][:3]
         felt = {"person": fields["person"], "value": "10"}
         for class_id in ran:
             behind.post(f"/debrief/{class_id}/felt", data={"op": f"felt{class_id}", **felt})
