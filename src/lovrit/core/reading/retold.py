@@ -12,6 +12,7 @@ TURNS = re.compile(
 STROKE = re.compile(
     r"\b(\d{1,2})\s*[x×]\s*(\d{1,2})/\2(?![\d/])(?!\s*(?:s|secs?|\"|'')(?!\w))", re.IGNORECASE
 )
+NAME_BEHIND = re.compile(r"\s+([^\W\d_][^\d,;.–]*?)(?=\s*(?:[,;.–]|$))")
 SETS = re.compile(
     r"\b\d{1,2}\s*[x×]\s*\d{1,2}(?![\d/:]|\s*(?:s|secs?|min|m|km|\"|')(?!\w))", re.IGNORECASE
 )
@@ -84,21 +85,20 @@ def plainer(line: str) -> str:
     >>> plainer("6 x 20/20 push ups"), plainer("Split squat 3x10/10, rest 90 s")
     ('6 x 20/20 push ups', 'Split squat 3x10 each side, rest 90 s')
     """
-    line = BETWEEN.sub(r", \1 before and after", line)
-    line = MOST_IN.sub(_most_in, line)
+    line = MOST_IN.sub(_most_in, BETWEEN.sub(r", \1 before and after", line))
     for found in reversed(list(STROKE.finditer(line))):
-        behind = re.match(r"\s+([^\W\d_][^\d,;.–]*?)(?=\s*(?:[,;.–]|$))", line[found.end() :])
-        named = (
-            found.start() > 0
-            and line[found.start() - 1] == " "
-            and line[: found.start()].strip(" -•*–")[-1:].isalpha()
-        )
-        sets = SETS.search(line[: found.start()]) or SETS.search(line[found.end() :])
-        if sets and behind:
-            said = f"{found[1]}x{found[2]}{behind[0]} each side"
-            line = line[: found.start()] + said + line[found.end() + behind.end() :]
-        elif named and not behind:
-            line = f"{line[: found.start()]}{found[1]}x{found[2]} each side{line[found.end() :]}"
+        line = _each_side(line, found)
+    return line
+
+
+def _each_side(line: str, found: re.Match[str]) -> str:
+    """3x8/8 of a move as sets of each side: among other sets before its name, alone behind it."""
+    before, behind = line[: found.start()], line[found.end() :]
+    sets, named = f"{found[1]}x{found[2]}", NAME_BEHIND.match(behind)
+    if named and (SETS.search(before) or SETS.search(behind)):
+        return f"{before}{sets}{named[0]} each side{behind[named.end() :]}"
+    if not named and before[-1:] == " " and before.strip(" -•*–")[-1:].isalpha():
+        return f"{before}{sets} each side{behind}"
     return line
 
 
@@ -107,7 +107,7 @@ def lengths_ahead(lines: list[tuple[int, str]]) -> Iterator[tuple[int, str]]:
     ahead: tuple[int, str] | None = None
     for number, raw in lines:
         if ahead and TURNS.fullmatch(raw):
-            yield number, f"{raw.rstrip(' :')}, {LENGTH.sub(chr(92) + '1', ahead[1]).strip()}"
+            yield number, f"{raw.rstrip(' :')}, {ahead[1].strip(' :')}"
             ahead = None
             continue
         if ahead:
