@@ -124,6 +124,7 @@ def test_every_structure_is_walked_on_the_wall(
         if "half start" in BLOCKS[nth]:
             expect(page.locator("#stands li .half")).to_have_text(["first half", "second half"])
             expect(page.locator("#stands li .says").last).to_contain_text("in 0:")
+            expect(coach.locator("#stands li .says").last).to_contain_text("in 0:")
         expect(page.locator("#lanes li")).to_have_count(lanes)
         before = seconds_of(page)
         until(

@@ -117,7 +117,7 @@ class Run {
 
   /** What changes with every tenth: the lanes' seconds, the bar of a turn. @param {Moment} moment @param {number} now */
   running(moment, now) {
-    const boards = document.querySelector(".boards");
+    const boards = document.querySelector(".boards") ?? at("stands");
     if (boards) tickLanes(boards, this.view, moment, now);
     this.coach?.tick(moment, now);
     const bar = at("turnbar");
