@@ -163,3 +163,18 @@ def test_a_screen_that_cannot_be_heard_says_so(hall: Hall, browser: Browser) -> 
     until(wall, "run.sound.heard")
     expect(wall.locator("#said")).to_have_text("")
     context.close()
+
+
+def test_a_team_hands_over_on_its_phones_and_takes_it_back(hall: Hall, browser: Browser) -> None:
+    class_id = begun(hall, "4 rounds for time, teams of 2, one works, cap 8:00\n  12 ring row\n")
+    pages = opened(hall, browser, class_id)
+    hall.on(8)
+    mine, wall = pages["hand"], pages["wall"]
+    expect(mine.locator("#what")).to_have_text("you work")
+    expect(wall.locator("#lanes li")).to_have_count(4)
+    before = wall.locator("#lanes li").first.inner_text()
+    mine.get_by_role("button", name="change").click()
+    expect(mine.locator("#what")).to_have_text("you rest")
+    expect(wall.locator("#lanes li").first).not_to_have_text(before)
+    mine.get_by_role("button", name=re.compile("take back", re.IGNORECASE)).click()
+    expect(mine.locator("#what")).to_have_text("you work")
