@@ -185,8 +185,24 @@ RECORD = """async () => {
     return connect.call(this, to === context.destination ? ears : to, ...more);
   };
   await context.resume();
-  window.run.sound.context = context;
-  window.run.sound.on = true;
+  const sound = window.run.sound;
+  sound.context = context;
+  sound.on = true;
+  // how many tones it was asked for while they still lay ahead: a machine that does nothing for long asks for fewer
+  window.asked = 0;
+  const [add, quiet] = [sound.add.bind(sound), sound.quiet.bind(sound)];
+  const tones = (one) => sound.tones[one.kind]?.length ?? 0;
+  sound.add = (cue, now, on) => {
+    add(cue, now, on);
+    sound.planned.at(-1).ahead = cue[0] > now + 20;
+    if (cue[0] > now + 20) window.asked += tones(sound.planned.at(-1));
+  };
+  sound.quiet = (gone) => {
+    const before = sound.planned;
+    quiet(gone);
+    const taken = before.filter((had) => had.ahead && had.from > context.currentTime && !sound.planned.includes(had));
+    for (const one of taken) window.asked -= tones(one);
+  };
   // a page that is busy: every 400 ms it does nothing else for 250
   setInterval(() => { const until = performance.now() + 250; while (performance.now() < until); }, 400);
 }"""
@@ -213,8 +229,11 @@ def test_beeps_come_on_time_though_the_page_is_busy(browser: Browser, server: He
         "run.view.phase === 'over' || !run.view.moments.some((one) => one.at > run.now())",
         40_000,
     )
-    heard = page.evaluate("window.heard")
-    assert 15 <= len(heard) <= len(due)  # hardly one is lost in a busy page, and none sounds twice
+    until(page, "heard.length >= asked && performance.now() / 1000 > heard.at(-1) + 0.5")
+    heard, asked = page.evaluate("[heard, asked]")
+    assert (
+        len(due) / 4 <= asked <= len(heard) <= len(due)
+    )  # none is lost in a busy page, and none sounds twice
     if not os.environ.get("LOVRIT_MEASURE"):
         return  # how late is measured on a machine that does nothing else
     off = [min((one - cue - ahead for cue in due), key=abs) for one in heard]
