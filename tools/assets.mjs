@@ -12,7 +12,7 @@ rmSync(to, { recursive: true, force: true });
 mkdirSync(to, { recursive: true });
 
 await build({
-  entryPoints: ["page", "desk", "run", "debrief", "fit", "hall", "straps", "weeks", "streams", "own", "early"].map((name) => `${from}/scripts/${name}.js`),
+  entryPoints: ["page", "desk", "run", "debrief", "fit", "hall", "straps", "weeks", "streams", "own", "mine", "early"].map((name) => `${from}/scripts/${name}.js`),
   bundle: true,
   splitting: true,
   chunkNames: "part-[hash]",

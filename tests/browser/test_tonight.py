@@ -66,6 +66,8 @@ def test_one_finder_from_anywhere_by_key_and_by_words(page: Page, server: Here) 
 
 
 def test_a_member_comes_and_runs_alone_with_the_network_off(page: Page, server: Here) -> None:
+    page.goto(f"{server.url}/weeks")
+    expect(page.locator(".let-see")).to_contain_text("Nothing is planned here from today on")
     post(server, f"/tonight/{WINTER}/day", {"day": "today"})
     house = server.app.state.house
     post(server, "/weeks/see", {"at": house.today, "until": house.today})
@@ -108,10 +110,20 @@ def test_a_member_comes_and_runs_alone_with_the_network_off(page: Page, server: 
     page.get_by_label("A word").fill("wind")
     page.get_by_role("button", name="Save it as mine").click()
     expect(page.locator("#sent")).to_contain_text("Kept on this phone")
-    page.context.set_offline(False)
-    expect(page.locator("#sent")).to_have_text("Saved as yours.")
+    phone, outdoors = page.context, page
+    page = phone.new_page()
+    outdoors.close()  # before there was a network: their own page tells it, with nothing to press
+    phone.set_offline(False)
     page.goto(server.url + mine)
     expect(page.locator(".plainlist")).to_contain_text("felt 7, not to the end, “wind”")
+    page.get_by_role("link", name="as it is").click()
+    page.get_by_label("I have read it").check()
+    page.get_by_role("button", name="Begin").click()
+    page.get_by_role("button", name="end here").click()
+    page.get_by_role("button", name="Save it as mine").click()
+    expect(page.locator("#sent")).to_have_text("Saved as yours.")
+    page.get_by_role("link", name="To my page").click()  # no dead end
+    expect(page.locator(".plainlist").get_by_text("alone:")).to_have_count(2)
     page.goto(server.url)
     expect(page.locator(".minds")).to_contain_text("knee again")
 

@@ -127,7 +127,7 @@ def _scores_of(
         block = plan.session.blocks[int(at)]
         key = (kin_of(kin_key(block, plan.library)), own_key(block, me, plan.library))
         labels[key] = plan.timeline.blocks[int(at)].label
-        again = Again(0, int(at), when.toordinal(), f"{when:%d %b}", str(text), value)
+        again = Again(0, int(at), when.toordinal(), f"{when:%-d %b}", str(text), value)
         alone.setdefault(key, []).append(again)
 
 

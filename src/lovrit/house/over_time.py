@@ -40,7 +40,7 @@ def series_of(work: Work, person_id: int) -> list[Series]:
         key, when = (row.kin, row.ways), date.fromisoformat(row.day)
         labels[key] = row.label
         value = Worth(row.figure, row.value, row.more)
-        again = Again(row.class_id, row.block, when.toordinal(), f"{when:%d %b}", row.said, value)
+        again = Again(row.class_id, row.block, when.toordinal(), f"{when:%-d %b}", row.said, value)
         by_key.setdefault(key, []).append(again)
     return [
         series_from(labels[key], key[1], times[-MOST_TIMES:])

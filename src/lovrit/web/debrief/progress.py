@@ -119,7 +119,7 @@ def _hearts_of(
                 live.id,
                 at,
                 when.date().toordinal(),
-                f"{when:%d %b}",
+                f"{when:%-d %b}",
                 how.format(value),
                 Worth(figure, value, more),
             )

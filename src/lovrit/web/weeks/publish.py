@@ -25,10 +25,12 @@ KEPT_DAYS = 30  # what is gone by for so long is shown no more
 def people_see(house: House, work: Work, first: str, last: str) -> dict[str, Any]:
     """What the board says of publishing: the link, what is otherwise than people saw it, who is down for that."""
     before = shown(work)
-    otherwise = changed(before, published(before, _now(house, work, first, last), first, last))
+    coming = _now(house, work, first, last)
+    otherwise = changed(before, published(before, coming, first, last))
     path = link(house, "see", club.generation(work))
     return {
         "see": path if before else "",
+        "nothing_comes": not before and not coming,
         "unseen": _said(work, before, otherwise) if before else [],
         "words_for": str(club.choice(work, "shown-words") or ""),
         "bring": str(club.choice(work, "shown-bring") or ""),

@@ -1,6 +1,7 @@
 // On my own: a phone that runs a session alone. Once it is open it needs no network; what was done is sent when there is one.
 import { Alone, cuesOf, splitsSaid } from "./alone.js";
 import { clock, freshId } from "./hands.js";
+import { Outbox, forget, recall, remember } from "./outbox.js";
 import { Sound } from "./sound.js";
 
 /** @typedef {import("./alone.js").Step} Step */
@@ -18,7 +19,7 @@ class Own {
   constructor(root) {
     this.root = root;
     this.kept = `lovrit-own-${root.dataset.base}-${root.dataset.session}-${root.dataset.home}`;
-    this.outbox = `lovrit-sent-${root.dataset.base}`;
+    this.outbox = new Outbox(root.dataset.base ?? "");
     /** @type {Step[]} */
     const steps = told("steps");
     const before = recall(this.kept);
@@ -175,27 +176,18 @@ class Own {
       scores: fields.filter((one) => one.value.trim()).map((one) => [Number(one.dataset.score), one.value.trim()]),
       laps: is.laps,
     };
-    remember(this.outbox, [...(recall(this.outbox) ?? []).filter((/** @type {any} */ one) => one.key !== this.key), done]);
+    this.outbox.put(done);
     forget(this.kept);
-    at("sent").textContent = "Kept on this phone; it is sent as soon as there is a network.";
+    at("sent").textContent = "Kept on this phone; it is sent from here or from your own page as soon as there is a network.";
     this.send();
   }
 
-  async send() {
-    for (const done of recall(this.outbox) ?? []) {
-      try {
-        const answer = await fetch(`${this.root.dataset.base}/own`, {
-          method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify(done),
-        });
-        // what the house refuses for good is told, and not sent again and again
-        if (!answer.ok && answer.status >= 500) return;
-        remember(this.outbox, (recall(this.outbox) ?? []).filter((/** @type {any} */ one) => one.key !== done.key));
-        if (done.key !== this.key) continue;
-        at("sent").textContent = answer.ok ? "Saved as yours." : "It was not taken: this link has ended, or the session is gone.";
-      } catch {
-        return; // no network: later
-      }
-    }
+  send() {
+    return this.outbox.send((done, taken) => {
+      if (done.key !== this.key) return;
+      at("sent").textContent = taken ? "Saved as yours." : "It was not taken: this link has ended, or the session is gone.";
+      at("to-mine").hidden = false;
+    });
   }
 }
 
@@ -208,33 +200,6 @@ function item(text) {
 function drawingOf(name) {
   const kept = document.querySelector(`#drawings [data-station="${CSS.escape(name)}"]`);
   return kept?.firstElementChild?.cloneNode(true) ?? null;
-}
-
-/** @param {string} key */
-function recall(key) {
-  try {
-    return JSON.parse(localStorage.getItem(key) ?? "null");
-  } catch {
-    return null;
-  }
-}
-
-/** @param {string} key @param {unknown} value */
-function remember(key, value) {
-  try {
-    localStorage.setItem(key, JSON.stringify(value));
-  } catch {
-    // a browser that keeps nothing runs it all the same
-  }
-}
-
-/** @param {string} key */
-function forget(key) {
-  try {
-    localStorage.removeItem(key);
-  } catch {
-    // nothing was kept
-  }
 }
 
 async function awake() {
