@@ -14,10 +14,12 @@ from lovrit.formats.plan_json import errors_object
 from lovrit.store.sessions import Gone
 from lovrit.store.trouble import DiskFull, Trouble, trouble_of
 from lovrit.web.bodies import TooLarge
+from lovrit.web.guard import THEIRS
 from lovrit.web.inhouse import house_of
 from lovrit.web.pages import page
 
 log = structlog.get_logger()
+UNCHANGED = "Nothing was changed."
 SAID = {
     404: ("There is nothing at this address.", "The link may be old, or a letter of it lost."),
     405: ("That can't be done here.", "The page was opened in a way that it isn't meant for."),
@@ -54,9 +56,15 @@ def say(request: Request, status: int, title: str, text: str) -> Response:
         return HTMLResponse(
             f"{title} {text}".strip(), status, media_type="text/plain; charset=utf-8"
         )
+    theirs = request.url.path.startswith(
+        THEIRS
+    )  # nothing of the coach's, no door that is shut to them
+    if theirs and request.method == "GET" and text == UNCHANGED:
+        text = ""
     return page(
-        request, house_of(request), "shell/error.html", status=status, title=title, text=text
-    )
+        request, house_of(request), "shell/error.html",
+        status=status, title=title, text=text, theirs=theirs,
+    )  # fmt: skip
 
 
 async def too_much(scope: Scope, receive: Receive, send: Send) -> None:
@@ -87,7 +95,7 @@ async def _lovrit(request: Request, error: Exception) -> Response:
     if request.url.path.startswith("/api/"):
         return say(request, 422, str(error), "")
     status = 404 if isinstance(error, Gone) else 409
-    return say(request, status, str(error), "Nothing was changed.")
+    return say(request, status, str(error), UNCHANGED)
 
 
 async def _database(request: Request, error: Exception) -> Response:
@@ -96,9 +104,7 @@ async def _database(request: Request, error: Exception) -> Response:
     if trouble:
         return await _lovrit(request, trouble)
     if isinstance(error, IntegrityError):
-        return say(
-            request, 409, "Something that this names is not here any more.", "Nothing was changed."
-        )
+        return say(request, 409, "Something that this names is not here any more.", UNCHANGED)
     return await _ours(request, error)
 
 
