@@ -66,7 +66,7 @@ def test_one_finder_from_anywhere_by_key_and_by_words(page: Page, server: Here) 
 
 
 def test_a_member_comes_and_runs_alone_with_the_network_off(page: Page, server: Here) -> None:
-    page.goto(f"{server.url}/weeks")
+    page.goto(f"{server.url}/weeks?from=2031-01-06")
     expect(page.locator(".let-see")).to_contain_text("Nothing is planned here from today on")
     post(server, f"/tonight/{WINTER}/day", {"day": "today"})
     house = server.app.state.house
