@@ -14,9 +14,9 @@ from lovrit.formats.plan_json import errors_object
 from lovrit.store.sessions import Gone
 from lovrit.store.trouble import DiskFull, Trouble, trouble_of
 from lovrit.web.bodies import TooLarge
-from lovrit.web.guard import THEIRS
 from lovrit.web.inhouse import house_of
 from lovrit.web.pages import page
+from lovrit.web.rights import THEIRS
 
 log = structlog.get_logger()
 UNCHANGED = "Nothing was changed."

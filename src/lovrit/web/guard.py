@@ -13,14 +13,12 @@ from lovrit.core.rights import Who
 from lovrit.house.guests import Guests
 from lovrit.settings import Settings
 from lovrit.store.changed import BY
-from lovrit.web.rights import needs
+from lovrit.web.rights import THEIRS, needs
 
 SAFE = frozenset({"GET", "HEAD", "OPTIONS"})
 LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "[::1]", "::1"})
 COOKIE, SECURE_COOKIE = "lovrit-in", "__Host-lovrit-in"
-# what a signed link opens, for people who are not of the house
-THEIRS = ("/hand/", "/screen/", "/see/", "/mine/", "/invited/")
-# these, and what asks for a code
+# what a signed link opens, and what asks for a code
 OPEN_PATHS = ("/static/", "/passphrase", "/join", "/straps/beats", *THEIRS)
 KEPT = ("/static/",)
 A_YEAR_S = 365 * 86_400

@@ -6,6 +6,9 @@ from starlette.requests import Request
 
 from lovrit.core.rights import OWNER, Role, Who
 
+# what a signed link opens, for people who are not of the house
+THEIRS = ("/hand/", "/screen/", "/see/", "/mine/", "/invited/")
+
 # the house itself: who may come in, everything at once, putting copies in place
 OWNERS = re.compile(r"/club/(people|guests|restore|copy|archive|home)\b.*")
 # the floor: presses and marks, walls and stations, straps and who wears them
