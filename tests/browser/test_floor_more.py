@@ -231,9 +231,8 @@ def test_beeps_come_on_time_though_the_page_is_busy(browser: Browser, server: He
     )
     until(page, "heard.length >= asked && performance.now() / 1000 > heard.at(-1) + 0.5")
     heard, asked = page.evaluate("[heard, asked]")
-    assert (
-        len(due) / 4 <= asked <= len(heard) <= len(due)
-    )  # none is lost in a busy page, and none sounds twice
+    # none is lost in a busy page, and none sounds twice
+    assert len(due) / 4 <= asked <= len(heard) <= len(due)
     if not os.environ.get("LOVRIT_MEASURE"):
         return  # how late is measured on a machine that does nothing else
     off = [min((one - cue - ahead for cue in due), key=abs) for one in heard]

@@ -65,6 +65,11 @@ def test_one_finder_from_anywhere_by_key_and_by_words(page: Page, server: Here) 
     expect(page).to_have_url(re.compile(r"/desk/\d+"))
 
 
+COLOUR = "one => getComputedStyle(one).color"
+GONE = """() => localStorage.setItem(`lovrit-sent-${location.pathname}`, JSON.stringify(
+  [{ key: "of-one-gone", session: 99999, at_ms: 1e12, lasted_s: 60, felt: 8, word: "rain" }]))"""
+
+
 def test_a_member_comes_and_runs_alone_with_the_network_off(page: Page, server: Here) -> None:
     page.goto(f"{server.url}/weeks?from=2031-01-06")
     expect(page.locator(".let-see")).to_contain_text("Nothing is planned here from today on")
@@ -122,8 +127,16 @@ def test_a_member_comes_and_runs_alone_with_the_network_off(page: Page, server: 
     page.get_by_role("button", name="end here").click()
     page.get_by_role("button", name="Save it as mine").click()
     expect(page.locator("#sent")).to_have_text("Saved as yours.")
-    page.get_by_role("link", name="To my page").click()  # no dead end
+    on = page.get_by_role(
+        "link", name="To my page"
+    )  # no dead end, and it is seen: light on the dark ground
+    assert on.evaluate(COLOUR) == page.get_by_role("heading", name="Done").evaluate(COLOUR)
+    on.click()
     expect(page.locator(".plainlist").get_by_text("alone:")).to_have_count(2)
+    page.evaluate(GONE)  # what is refused for good is told with what was said of it
+    page.reload()
+    expect(page.get_by_role("alert")).to_contain_text("was not taken: its session is gone")
+    expect(page.get_by_role("alert")).to_contain_text("felt 8, “rain”")
     page.goto(server.url)
     expect(page.locator(".minds")).to_contain_text("knee again")
 

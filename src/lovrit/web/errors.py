@@ -56,9 +56,8 @@ def say(request: Request, status: int, title: str, text: str) -> Response:
         return HTMLResponse(
             f"{title} {text}".strip(), status, media_type="text/plain; charset=utf-8"
         )
-    theirs = request.url.path.startswith(
-        THEIRS
-    )  # nothing of the coach's, no door that is shut to them
+    # where a signed link leads: nothing of the coach's, no door that is shut to them
+    theirs = request.url.path.startswith(THEIRS)
     if theirs and request.method == "GET" and text == UNCHANGED:
         text = ""
     return page(

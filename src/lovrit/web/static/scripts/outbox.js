@@ -1,4 +1,5 @@
 // What a phone did alone and has not told yet: kept on it, sent from whichever page of theirs is open once there is a network.
+import { recall, remember } from "./kept.js";
 
 /** @typedef {{key: string, [field: string]: unknown}} Done an evening alone; its key is its own, so that it counts once */
 
@@ -19,7 +20,8 @@ export class Outbox {
     remember(this.name, [...this.without(done), done]);
   }
 
-  /** Send what waits, the oldest first; without a network it goes on waiting. @param {(done: Done, taken: boolean) => void} told of each that has an answer */
+  /** Send what waits, the oldest first; without a network it goes on waiting.
+   * @param {(done: Done, taken: boolean) => void} told of each that has an answer */
   async send(told) {
     for (const done of this.all) {
       const answer = await sent(this.to, done);
@@ -42,32 +44,5 @@ async function sent(to, done) {
     return await fetch(to, { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify(done) });
   } catch {
     return null;
-  }
-}
-
-/** @param {string} name @returns {any} */
-export function recall(name) {
-  try {
-    return JSON.parse(localStorage.getItem(name) ?? "null");
-  } catch {
-    return null;
-  }
-}
-
-/** @param {string} name @param {unknown} value */
-export function remember(name, value) {
-  try {
-    localStorage.setItem(name, JSON.stringify(value));
-  } catch {
-    // a browser that keeps nothing runs it all the same
-  }
-}
-
-/** @param {string} name */
-export function forget(name) {
-  try {
-    localStorage.removeItem(name);
-  } catch {
-    // nothing was kept
   }
 }

@@ -1,7 +1,8 @@
 // On my own: a phone that runs a session alone. Once it is open it needs no network; what was done is sent when there is one.
 import { Alone, cuesOf, splitsSaid } from "./alone.js";
 import { clock, freshId } from "./hands.js";
-import { Outbox, forget, recall, remember } from "./outbox.js";
+import { forget, recall, remember } from "./kept.js";
+import { Outbox } from "./outbox.js";
 import { Sound } from "./sound.js";
 
 /** @typedef {import("./alone.js").Step} Step */
