@@ -217,7 +217,7 @@ class Served:
 
         @self.app.get("/bench/empty", response_model=None)
         async def empty(request: Request) -> object:
-            return page(request, house, "shell/error.html", title="x", text="", here="")
+            return page(request, house, "shell/error.html", title="x", text="", theirs=False)
 
         config = uvicorn.Config(self.app, port=PORT, log_config=None)
         self.server = uvicorn.Server(config)
