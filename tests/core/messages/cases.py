@@ -1,9 +1,11 @@
 """The messages of tests/cases/messages, and what is the same in two sessions that mean the same."""
 
 from collections.abc import Iterator
+from functools import cache
 from pathlib import Path
 from typing import Any, NamedTuple
 
+from lovrit.core.messages.read import Message, read_message
 from lovrit.core.moves.library import shipped
 from lovrit.core.moves.names import key_of
 from lovrit.core.session.reader import read
@@ -39,6 +41,12 @@ def cases() -> Iterator[Case]:
                 tuple(one[1:].strip() for one in lines if one[:1] == "~"),
                 tuple(one[1:].strip() for one in lines if one[:1] == "!"),
             )
+
+
+@cache
+def made_of(text: str) -> Message:
+    """What a message comes to, read once for all tests that look at it."""
+    return read_message(text)
 
 
 def meaning(slate: str) -> tuple[Any, ...]:

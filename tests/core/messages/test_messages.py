@@ -11,7 +11,7 @@ from lovrit.core.messages.read import Message, is_own, read_message
 from lovrit.core.reading.tokens import cut
 from lovrit.core.session.reader import read
 from lovrit.core.session.writer import write
-from tests.core.messages.cases import Case, cases, meaning
+from tests.core.messages.cases import Case, cases, made_of, meaning
 
 CASES = list(cases())
 OURS = frozenset({"expected", "token", "syntax", "parse", "does not belong"})
@@ -25,7 +25,7 @@ PLACES = (
 
 @pytest.mark.parametrize("case", CASES, ids=lambda case: case.name)
 def test_a_message_is_read_as_it_is_meant_or_asked(case: Case) -> None:
-    made = read_message(case.text)
+    made = made_of(case.text)
     assert len(made.asked) == len(case.asked), made
     for one, asked in zip(made.asked, case.asked, strict=True):
         assert asked.lower() in f"{one.question} {one.text}".lower()
@@ -38,7 +38,7 @@ def test_a_message_is_read_as_it_is_meant_or_asked(case: Case) -> None:
 
 @pytest.mark.parametrize("case", CASES, ids=lambda case: case.name)
 def test_what_is_asked_can_be_answered_and_what_was_read_reads_as_itself(case: Case) -> None:
-    made = read_message(case.text)
+    made = made_of(case.text)
     for one in made.asked:
         assert not any(word in one.question.lower() for word in OURS)
         assert one.text.split("\n")[0].strip() in " ".join(case.text.split()) or one.line
@@ -88,7 +88,7 @@ def test_no_figure_is_lost(case: Case) -> None:
         said = re.sub(r"(?<=\d\d):(?=\d\d)", "/", said)
     if "an effort for the work" in case.name:
         said = said.replace(" / ", ", ")  # the stroke joins an effort to a time
-    assert not _lost(said, read_message(case.text))
+    assert not _lost(said, made_of(case.text))
 
 
 SAID = """3 12 40/20 5x5 21-15-9 rounds for time amrap emom rest 2 min squat push-ups 400m run , : - @ 70% 24kg RPE 8
