@@ -23,6 +23,7 @@ OF_A_TASK = frozenset({"sided", "counted", "most"})
 STOPS = frozenset({"@", "AT", "THEN", "AND"})
 HUNDREDS, EACH_SIDE = 100, ", each side"
 THOUSAND = 1000  # nobody means so many reps without being asked
+SAID_OF = frozenset({"word", "name", "count"})  # what can stand behind “every time”
 COUNTED = frozenset(
     {"SET", "ROUND", "REP", "MINUTE"}
 )  # words of a count, which no move is called alone
@@ -263,10 +264,19 @@ class _Builder:
             self._end()
             self.said.left.append(Left(token.text, "while"))
             self.noting, self.parts = True, [token]
+        elif token.kind == "EACH_TIME" and after is not None and after.kind in SAID_OF:
+            self._end()
+            self.noting = self.aside = True
+            self.parts = [token]
         elif token.figure:
             self._easily(after)
             self._figure(token)
-        elif token.kind in WORDS_OF_ONE and not self.parts:
+        else:
+            self._word(token)
+
+    def _word(self, token: Token) -> None:
+        """A word of a name, or a small one before it or behind it."""
+        if token.kind in WORDS_OF_ONE and not self.parts:
             self._first(token)
         elif token.kind == "X":
             self.often = True
@@ -284,7 +294,9 @@ class _Builder:
 
     def _sign(self, token: Token, after: Token | None) -> None:
         """What stands between things, or inside one: a colon behind a heading, a bracket, an “and”, an abbreviation."""
-        if token.kind == ":" and (self._is_heading(after) or self._is_name_of_all(after)):
+        if self.aside and token.kind == ":":
+            self.parts.append(token)
+        elif token.kind == ":" and (self._is_heading(after) or self._is_name_of_all(after)):
             self._as_note()
         elif token.kind == "." and _abbreviates(token, after):
             pass
@@ -480,7 +492,8 @@ class _Builder:
             self.easy = self.easy or parts[-1].kind == "ACTIVE"
             self.said.notes.append(parts[-1].text)
             parts = parts[:-1]
-        if all(one.kind == "name" for one in parts) and any(one.kept for one in parts):
+        named = parts[1:] if parts[0].kind == "KIT" else parts
+        if named and all(one.kind == "name" for one in named) and any(one.kept for one in named):
             return " ".join(dict.fromkeys(one.kept or one.text for one in parts)).lower(), ()
         said = " ".join(
             self.text[parts[0].start : parts[-1].end].replace("&", " and ").split()

@@ -19,6 +19,7 @@ from lovrit.core.reading.of_moves import (
     named,
     no_lift,
     sets_of_a_way,
+    tried_often,
 )
 from lovrit.core.reading.timed import (
     RACED,
@@ -27,6 +28,7 @@ from lovrit.core.reading.timed import (
     by_stations,
     changed_each,
     changed_sets,
+    counted_down_every,
     filled,
     held_in_sets,
     leaving,
@@ -259,6 +261,9 @@ def _stretched(draft: Draft) -> Draft:
     count = one.amount.number if one and one.amount and one.amount.measure == "count" else None
     if draft.roles.keys() - {"around"} or one is None or count is None or not is_minutes(count):
         return draft
+    ahead = any(f"{count} {one.name}" in plain(line.text) for line in draft.lines)
+    if ahead and one.name.endswith("s"):
+        return draft  # so many of them: “5 stretches”
     if plain(one.name) not in labels() | (STRETCHED if draft.roles else frozenset()):
         return draft
     roles = {**draft.roles, "time": f"{count}:00"}
@@ -310,10 +315,10 @@ def _paired(draft: Draft) -> Draft:
 
 
 WAYS: tuple[Callable[[Draft], Draft], ...] = (
-    all_out, most_by_clock, filled_by_turns, by_calories, goes_on, named, no_lift, sets_of_a_way, in_all,
+    tried_often, all_out, most_by_clock, filled_by_turns, by_calories, goes_on, named, no_lift, sets_of_a_way, in_all,
     unnumbered, _rated, _rested_shortly, _reps_of_each, _sets_for_time, rest_last, changed_each, outer,
     _most_often, _of_a_part, _in_pairs, _sided, _gone_back, _unalike, without_rest, minutes_each,
     repeated_way, leaving, _climbed, once_each, by_stations, _built, told_in_all, shared, changed_sets,
-    recovered, held_in_sets, rest_behind_all, begun_every, rested, _most_in, _grown, _aimed, _stretched,
-    filled, _way_counted, _paired,
+    recovered, held_in_sets, rest_behind_all, counted_down_every, begun_every, rested, _most_in, _grown,
+    _aimed, _stretched, filled, _way_counted, _paired,
 )  # fmt: skip

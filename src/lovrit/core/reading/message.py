@@ -44,7 +44,7 @@ from lovrit.core.reading.stacked import (
 )
 from lovrit.core.reading.token import Figure
 from lovrit.core.reading.tokens import cut
-from lovrit.core.reading.vocabulary import again_said, labels, plain
+from lovrit.core.reading.vocabulary import again_said, labels, plain, turned_round
 from lovrit.core.slate.slowly import slowly
 
 HEADERS = ("slot", "people", "setup")
@@ -154,6 +154,8 @@ class _Gatherer:
 
     def _is_same_again(self, line: Said) -> bool:
         """Whether a line says only that what stands above is done again: behind a rest, what stands before that."""
+        if turned_round(line.text) is not None:
+            return bool(line.roles or line.tasks) and self._above() is not None
         one = line.tasks[0] if len(line.tasks) == 1 else None
         only = one is not None and not (one.amount or line.roles or line.left)
         said = one.name if one and only else line.text if line.says_nothing else ""
@@ -168,6 +170,10 @@ class _Gatherer:
         above = self._above()
         assert above
         again = replace(above, roles=dict(above.roles), lines=[line])
+        rounds = turned_round(line.text)
+        if rounds is not None:
+            again.tasks, again.labels = above.tasks[::-1], [""] * len(above.tasks)
+            again.roles |= {"rounds": rounds} if rounds else {}
         self.open = again
         self.made.drafts.append(again)
 

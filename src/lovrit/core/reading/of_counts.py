@@ -17,6 +17,7 @@ from lovrit.core.reading.token import Figure, Token
 from lovrit.core.reading.vocabulary import plain
 
 PHASES = ("down", "low", "up", "high")
+COMPLEXES = frozenset({"complex", "komplex", "complexe", "complejo"})
 HEAVY_SETS = {"single": "1", "double": "2", "triple": "3", "five": "5"}
 LONGEST_WAY = 40  # rungs
 MOST_A_SIDE = 9  # reps; a work and a rest are longer
@@ -127,6 +128,20 @@ def at_rhythm(pieces: Pieces) -> list[Role]:
     return marked("tempo")(pieces) if len(figures) == len(PHASES) else [Role("left", pieces.text)]
 
 
+def tries(pieces: Pieces) -> list[Role]:
+    """So many tries: a set each, of one."""
+    return [Role("sets", pieces.one()), Role("tries", "1 reps")]
+
+
+def complex_often(pieces: Pieces) -> list[Role]:
+    """“Bar complex x 4”: so many rounds of what stands behind."""
+    *words, _ = [one for one in pieces.tokens if one.kind in ("KIT", "name", "word", "X")]
+    named = words[-1].text.split()[-1]
+    if plain(named) not in COMPLEXES:
+        return [NOT_THIS]
+    return [Role("rounds", pieces.one()), Role("note", pieces.text.rstrip(" :"))]
+
+
 def rhythm_behind(pieces: Pieces) -> list[Role]:
     """Behind sets, in brackets: seconds down, low, up and high; three of them are told."""
     figures = pieces.figures[0].said
@@ -180,6 +195,8 @@ def team(pieces: Pieces) -> list[Role]:
 def scheme(pieces: Pieces) -> list[Role]:
     """Reps by round; two figures could be a work and a rest."""
     first = pieces.figures[0]
+    if len(first.said) == len(PHASES) and "0" in first.said:
+        return marked("tempo")(pieces)  # no set has no reps: they are seconds
     if len(first.said) == 2 and first.said[1] != "1":
         return [Role("left", pieces.one()), Role("unsure", "pair")]
     return [Role("scheme", "-".join(one for figure in pieces.figures for one in figure.said))]

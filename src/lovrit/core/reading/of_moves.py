@@ -159,6 +159,16 @@ def sets_of_a_way(draft: Draft) -> Draft:
     return replace(draft, roles=roles, tasks=[[replace(one, amount=None)]])
 
 
+def tried_often(draft: Draft) -> Draft:
+    """Tries: sets of one each, or of the most."""
+    if "tries" not in draft.roles:
+        return draft
+    roles = {name: said for name, said in draft.roles.items() if name != "tries"}
+    most = bool(draft.tasks) and all(line[0].most for line in draft.tasks)
+    one = {} if most or "reps" in roles else {"reps": draft.roles["tries"]}
+    return replace(draft, roles={**roles, **one})
+
+
 def in_all(draft: Draft) -> Draft:
     """1000 m swim: 10 x 100 m; what stands before its parts is what they come to, and only told."""
     one = draft.tasks[0][0] if draft.moves == 1 else None

@@ -6,7 +6,7 @@ from itertools import zip_longest
 from lovrit.core.reading.giving import Role
 from lovrit.core.reading.said import Taken
 from lovrit.core.reading.token import ENDS
-from lovrit.core.reading.vocabulary import again_said, plain
+from lovrit.core.reading.vocabulary import again_said, plain, turned_round
 from lovrit.core.slate.line import METRES
 
 FINISH = frozenset({"to finish", "finisher", "finish with", "zum schluss", "pour finir"})
@@ -29,7 +29,7 @@ def blocks(items: list[Taken]) -> list[list[Taken]]:
     opened: set[str] = set()
     segments = list(_segments(items))
     for nth, segment in enumerate(segments):
-        after = segments[nth + 1] if nth + 1 < len(segments) else []
+        after = _behind(segments[nth + 1 :])
         said = _names(segment)
         opens = said & OPENING
         beside = (
@@ -49,12 +49,20 @@ def blocks(items: list[Taken]) -> list[list[Taken]]:
         begun = between or (bool(opens) and _is_rest_alone(last))
         begun = begun or (not beside and _begins(opens, opened, segment, last))
         begun = begun or (bool(opened) and _is_of_the_end(segment)) or _is_same_again(segment)
+        begun = begun or ("alone" in opened and _is_circuit(segment))
         if not made or off or behind or begun:
             made.append([])
             opened = set()
         made[-1] += _loosened(segment) if off else segment
         opened |= opens | ({"alone"} if _is_stretch(segment) else set())
+        opened |= {"filled"} if _is_circuit(segment) else set()
     return made
+
+
+def _behind(segments: list[list[Taken]]) -> list[Taken]:
+    """The part that follows; a “then” alone goes with the one behind it."""
+    alone = bool(segments) and len(segments[0]) == 1 and _is_then(segments[0])
+    return [item for one in segments[: 1 + alone] for item in one]
 
 
 def _names(segment: list[Taken]) -> set[str]:
@@ -71,10 +79,19 @@ def _is_of_the_end(segment: list[Taken]) -> bool:
     return bool(segment) and plain(segment[0].tokens[0].text) in FINISH
 
 
+def _is_circuit(segment: list[Taken]) -> bool:
+    """Whether a part is a work and a rest, again and again for so many minutes."""
+    left = [item.tokens[0].figure for item in segment if not item.roles]
+    lengths = [one.seconds[0] for one in left if one and one.seconds]
+    return "pair" in _names(segment) and len(lengths) == 1 and lengths[0] >= LONG_S
+
+
 def _is_same_again(segment: list[Taken]) -> bool:
-    """Whether a part says only that what was done is done again."""
+    """Whether a part says only that what was done is done again, or the other way round."""
     said = [one for item in segment if not item.roles for one in item.tokens]
-    return again_said(" ".join(one.text for one in said if one.kind not in ENDS))
+    whole = [one for item in segment for one in item.tokens if one.kind not in ENDS]
+    alone = again_said(" ".join(one.text for one in said if one.kind not in ENDS))
+    return alone or turned_round(" ".join(one.text for one in whole)) is not None
 
 
 def _is_rest_alone(segment: list[Taken]) -> bool:
@@ -92,7 +109,14 @@ def _may_part(last: list[Taken], after: list[Taken]) -> bool:
     rested = (
         _names(last) & {"pair"} and _names(after) & (TURNED | COUNTS) and not _is_of_above(after)
     )
-    return both or trial or bool(rested) or (_names(last) == {"around", "time"} and bool(after))
+    again = ended and _is_same_again(after)
+    return (
+        both
+        or trial
+        or again
+        or bool(rested)
+        or (_names(last) == {"around", "time"} and bool(after))
+    )
 
 
 def _loosened(segment: list[Taken]) -> list[Taken]:

@@ -11,6 +11,7 @@ from lovrit.core.reading.vocabulary import plain
 RACED = frozenset({"amrap", "fortime", "quality", "period", "scheme"})
 PAUSES = ("change", "within", "between", "rest")
 SHARED = {"= work": 1, "1:2": 2, "1:3": 3, "1:4": 4}  # how long a rest is, by the work
+LIST = 3  # from so many on, figures are a list
 TURNED = frozenset({"pair", "work", "each"})
 
 
@@ -260,6 +261,22 @@ def rest_behind_all(draft: Draft) -> Draft:
     kept = {name: said for name, said in roles.items() if name not in ("work", "rest", "times")}
     rounds = {"rounds": roles["times"]} if "times" in roles else {}
     return replace(draft, roles={**kept, **rounds, "each": roles["work"], "between": roles["rest"]})
+
+
+def counted_down_every(draft: Draft) -> Draft:
+    """5-4-3 or 1-1-1 of one move, every two minutes: a turn each, with its own count."""
+    roles, one = draft.roles, draft.tasks[0][0] if draft.moves == 1 else None
+    counts = roles.get("scheme", "").split("-")
+    if one is None or one.amount or not {"scheme", "period"} <= roles.keys() or len(counts) < LIST:
+        return draft
+    if not all(map(str.isdecimal, counts)) or roles.keys() & {"total", "time", "rounds", "times"}:
+        return draft
+    total = clocked(len(counts) * seconds_in(roles["period"]))
+    kept = {name: said for name, said in roles.items() if name != "scheme"}
+    turns = counts if len(set(counts)) > 1 else counts[:1]
+    tasks = [[replace(one, amount=Figure("count", "one", (said,)))] for said in turns]
+    each = {"alternating": ""} if len(turns) > 1 else {}
+    return replace(draft, roles={**kept, **each, "total": total}, tasks=tasks)
 
 
 def begun_every(draft: Draft) -> Draft:

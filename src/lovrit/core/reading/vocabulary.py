@@ -1,5 +1,6 @@
 """The words that people write, looked up by their longest saying; accents, case and plurals make no difference."""
 
+import re
 import tomllib
 import unicodedata
 from functools import cache, lru_cache
@@ -109,6 +110,24 @@ def signals() -> frozenset[str]:
 def again_said(text: str) -> bool:
     """Whether words say that what was done is done again, and nothing else."""
     return plain(text).removeprefix("then ").removeprefix("the ") in _data()["again"]["words"]
+
+
+TURNED_ROUND = re.compile(
+    r"(?:(?:and )?then |dann |danach |puis |ensuite |luego )?(?:the same )?"
+    r"(?:(?P<rounds>\d{1,2}) (?:rounds?|laps?|times|x|runden|tours|rondas|vueltas) )?(?P<how>.+)"
+)
+
+
+def turned_round(text: str) -> str | None:
+    """How many rounds of what was done are done in reverse order, where words say that and nothing else.
+
+    >>> turned_round("Then 2 rounds in reverse order"), turned_round("backwards"), turned_round("backwards run")
+    ('2', '', None)
+    """
+    found = TURNED_ROUND.fullmatch(plain(text).strip(" .!,"))
+    if not found or found["how"] not in _data()["reversed"]["words"]:
+        return None
+    return found["rounds"] or ""
 
 
 @cache

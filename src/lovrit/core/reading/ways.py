@@ -27,6 +27,7 @@ from lovrit.core.reading.of_counts import (
     by_ordinal,
     by_set,
     climbing,
+    complex_often,
     down,
     effort,
     effort_named,
@@ -53,6 +54,7 @@ from lovrit.core.reading.of_counts import (
     team,
     team_of,
     told_of,
+    tries,
     way,
 )
 from lovrit.core.reading.of_time import (
@@ -149,6 +151,8 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("AS_FAR", flag(("amrap", ""))),
     ("(?:AT|OF)? \\(? share OF* ONES_BEST", noted),
     ("(?:time|count MINUTE) (?:ACTIVE |name |word )*BOTH_ENDS", both_ends),
+    ("MAX? count ATTEMPT", tries),
+    ("(?:KIT |name |word )+X count :?", complex_often),
     ("count REP EACH OF?|count OF EACH", gives("reps_each")),
     ("(?:count_pair|time_pair) X count OF? EACH", sets_of_pairs),
     ("EACH (?:time|count MINUTE) REST", rest("rest")),
@@ -292,7 +296,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("\\( rhythm \\)", marked("tempo")),
     ("(?<=count) EACH|(?<=name) EACH(?= (?:[,.;+)]|$))", unsure("each")),
     ("TEMPO :? (?:rhythm|count_list)|rhythm", marked("tempo")),
-    ("RATE :? (?:count_pair|count_list)|SETTING :? count|count SETTING", noted),
+    ("RATE :? (?:count_pair|count_list|count_range)|SETTING :? count|count SETTING", noted),
     ("RATE :? count|R count|count RATE", marked("rate")),
     ("R (?:count_pair|count_list|count_range)", noted),
     ("(?:@|AT)? ZONE", lambda p: [Role("note", p.tokens[-1].text)]),
@@ -308,6 +312,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("SUPERSET :?", flag(("together", ""))),
     # figures that change by round
     ("count X(?= (?:name|word|PYRAMID|LADDER|:)+ time_list)", gives("times")),
+    (f"(?:(?:PYRAMID|LADDER) :? )?{LENGTHS}(?= (?:HARD |name |word |KIT )+,? EQUAL)", works),
     ("(?:PYRAMID|LADDER) :? time_list", works),
     (f"(?:PYRAMID|LADDER)? :? {LENGTHS} HARD? (?!ACTIVE|REST|WITHIN|BETWEEN|name|word)", works),
     ("LADDER? :? count_list ELL|LADDER? count (?:, count )+,? ELL(?! count)", climbing),
