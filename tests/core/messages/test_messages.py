@@ -19,7 +19,7 @@ MINUTE_S = 60
 PLACES = (
     r"(?m)^\s*(?:\d{1,2}(?:[.)]| [-–] |: )|min\w* \d+:?|[A-H]\d(?=[.):\s]))|^\d(?= [a-z])"
     r"|(?m:^)[Pp]\d(?=:)|\d+ (?:station|atelier|exerci|exo|movement)\w*|1:1\b"
-    r"|(?<=[,;] )[A-H]\d(?=[.):\s])|bloc \d|part \d|after A\d|station \d|\b\d[.):](?=\s)"
+    r"|(?<=[,:] )min\w* \d+|(?<=[,;] )[A-H]\d(?=[.):\s])|bloc \d|part \d|after A\d|station \d|\b\d[.):](?=\s)"
 )
 
 

@@ -92,6 +92,7 @@ WHAT = {
     "again": "so often in all, or so often more?",
     "ways": "one counts up and another down: which count is it for all?",
     "times": "how many of them?",
+    "beats": "beats of a heart, or of a metronome?",
     "among": "in each round, or only told?",
 }
 
@@ -274,7 +275,7 @@ def _ways_of(draft: Draft, left: Left) -> Iterator[Draft]:
         units = (" kg", "%", " lb") if draft.tasks else ()
         yield from (_loaded(draft, left, f"@ {of}{unit}") for unit in units)
         return
-    if unsure in ("again", "many"):
+    if unsure in ("again", "many", "beats"):
         yield from _so_many(draft, left, of)
         return
     if unsure == "among":
@@ -324,7 +325,11 @@ def _load_units(figure: Figure | None) -> tuple[str, ...]:
 
 
 def _so_many(draft: Draft, left: Left, of: str) -> Iterator[Draft]:
-    """So often in all, or so often more; so many metres, or so many reps."""
+    """So often in all, or so often more; so many metres, or so many reps; beats of a heart, or told."""
+    if left.unsure == "beats" and left.figure:
+        yield replace(draft, roles={**draft.roles, "heart": left.figure.own})
+        yield replace(draft, notes=[*draft.notes, left.text])
+        return
     if left.unsure == "many" and left.figure and draft.tasks:
         way = Figure("far", "one", left.figure.said, "m")
         yield from (_amounted(draft, left, one) for one in (way, left.figure))

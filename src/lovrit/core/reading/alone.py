@@ -70,6 +70,8 @@ def standing(draft: Draft) -> Iterator[Draft]:
             made.roles["time"] = f"{amount.seconds[0] // 60}:{amount.seconds[0] % 60:02}"
             marks = [mark for mark in one.marks if mark.startswith("at ")]
             made.roles |= {"effort": marks[0][3:]} if marks else {}
+            told = [mark.strip(", ") for mark in one.marks if mark not in marks]
+            made.notes = [*draft.notes, *(told if not made.tasks else [])]
             made.roles |= {
                 name: said for name, said in draft.roles.items() if name in ("effort", "heart")
             }

@@ -272,11 +272,12 @@ class _Builder:
             self._easily(after)
             self._figure(token)
         else:
-            self._word(token)
+            self._word(token, after)
 
-    def _word(self, token: Token) -> None:
+    def _word(self, token: Token, after: Token | None) -> None:
         """A word of a name, or a small one before it or behind it."""
-        if token.kind in WORDS_OF_ONE and not self.parts:
+        begins = token.kind == "BACK" and self.amount and after and after.kind == "word"
+        if token.kind in WORDS_OF_ONE and not self.parts and not begins:
             self._first(token)
         elif token.kind == "X":
             self.often = True
@@ -352,12 +353,19 @@ class _Builder:
             self.said.notes.append(token.text)
         elif self.parts and self.amount is None and self._label(token):
             pass
+        elif self._is_load(token):
+            self.said.left.append(Left(token.text, "load", token.figure, self._at()))
         elif self.amount is None:
             self.amount, self.amount_behind = token.figure, bool(self.parts)
             self.figures = [token]
         else:
             unsure = "rounds" if self.often else "second"
             self.said.left.append(Left(token.text, unsure, token.figure, self._at()))
+
+    def _is_load(self, token: Token) -> bool:
+        """Whether a bare figure stands behind the name of sets that have their reps: it is no count of it."""
+        bare = token.kind == "count" and bool(token.figure) and self.amount is None
+        return bare and bool(self.parts) and {"sets", "reps"} <= self.said.roles.keys()
 
     def _label(self, token: Token) -> bool:
         """A word for a stretch before its minutes: “skill 12 min handstand practice”."""

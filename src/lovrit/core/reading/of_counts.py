@@ -21,6 +21,7 @@ COMPLEXES = frozenset({"complex", "komplex", "complexe", "complejo"})
 HEAVY_SETS = {"single": "1", "double": "2", "triple": "3", "five": "5"}
 LONGEST_WAY = 40  # rungs
 MOST_A_SIDE = 9  # reps; a work and a rest are longer
+FEWEST_BEATS = 100  # a minute, of a heart at work
 MOST_HELD = 4  # pieces of kit that one person works with at once
 MINUTE_S, LONGEST_TEST_S = 60, 20 * 60
 
@@ -168,6 +169,13 @@ def heart(pieces: Pieces) -> list[Role]:
     beats = "-".join(figure.said)
     of = "reserve" if pieces.has("OF_RESERVE") else "max"
     return [Role("heart", f"{beats}% {of}" if figure.measure == "share" else beats)]
+
+
+def beats(pieces: Pieces) -> list[Role]:
+    """Beats a minute: of a heart; so few as none has at work could be a metronome's, or a way to say how easy."""
+    if all(float(one) < FEWEST_BEATS for one in pieces.figures[0].said):
+        return [Role("left", pieces.text), Role("unsure", "beats")]
+    return heart(pieces)
 
 
 def kit(pieces: Pieces) -> list[Role]:

@@ -109,6 +109,16 @@ def two_efforts_apart(pieces: Pieces) -> list[Role]:
     return [Role("times", times.own), Role("pair", pair), Role("effort", hard.own), told]
 
 
+def zones(pieces: Pieces) -> list[Role]:
+    """6 x 6 min Z3, 2 min Z1: the second is the rest, where its zone is the easier one."""
+    times, work, rest = pieces.figures[:3]
+    hard, easy = (one.text for one in pieces.tokens if one.kind == "ZONE")
+    if easy.lower() >= hard.lower():
+        return [NOT_THIS]
+    told = [Role("note", hard), Role("note", f"{easy} in the rest")]
+    return [Role("times", times.own), Role("pair", f"{bare(work)}/{bare(rest)}"), *told]
+
+
 def pair_often(pieces: Pieces) -> list[Role]:
     """30/30 x 12."""
     return [Role("pair", "/".join(pieces.figures[0].said)), Role("often", pieces.one(1))]

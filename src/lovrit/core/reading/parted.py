@@ -24,6 +24,10 @@ RUN_M, MACHINE_M = (
 RUN_ALONE_M = 100
 RESTS_BEHIND = ((2, [",", "time"]), (3, ["(", "time", ")"]))
 OF_A_TIME = frozenset({"REST", "ON", "CHANGE", "HARD", "ACTIVE", "WITHIN"})
+SIGNS = ("-", ":")
+DOES = frozenset(
+    {*SIGNS, "name", "KIT", "REST", "MAX"}
+)  # what may stand behind the number of a minute
 ABOUT = frozenset(
     {"about", "approx", "approximately", "roughly", "ca", "circa", "environ", "unos", "etwa"}
 )
@@ -61,16 +65,17 @@ def _in_their_minutes(tokens: list[Token]) -> Iterator[Token]:
         nth
         for nth in range(len(tokens) - 2)
         if [one.kind for one in tokens[nth : nth + 2]] == ["MINUTE", "count"]
-        and tokens[nth + 2].kind in ("-", ":")
+        and (tokens[nth + 2].kind in DOES or _is_amount(tokens[nth + 2]))
     ]
     numbers = [one.figure.number for nth in at if (one := tokens[nth + 1]).figure]
     if len(at) < 2 or numbers != _from(1, at):
         yield from tokens
         return
-    taken = {nth + more for nth in at for more in range(3)}
+    taken = {nth + more for nth in at for more in range(2 + (tokens[nth + 2].kind in SIGNS))}
     for nth, token in enumerate(tokens):
         if nth == at[0]:
             yield Token("EMOM", token.start, token.start, "", None, "60")
+            yield Token("ALTERNATING", token.start, token.start, "")
             yield _comma(token)
         elif nth not in taken:
             yield token
@@ -111,11 +116,23 @@ def _apart(tokens: list[Token]) -> Iterator[Token]:
 def _begins(tokens: list[Token], nth: int, before: Token, counted_first: bool | None) -> bool:
     """Whether a task begins here without a sign before it."""
     token = tokens[nth]
+    if _begins_unknown(tokens, nth):
+        return True
     if _is_amount(token) and _name_behind(tokens, nth):
         twice = before is not token and before.kind == token.kind == "count"
         went = before.kind == "ACTIVE" and token.kind == "far"
         return twice or bool((before.kind in BEHIND or went) and counted_first)
     return token.kind == "name" and _is_amount(before) and counted_first is False
+
+
+def _begins_unknown(tokens: list[Token], nth: int) -> bool:
+    """Whether a count stands between words that nobody knows, the first of which have one too: 15 zorbs 12 blips."""
+    token, at = tokens[nth], nth - 1
+    if token.kind != "count" or at < 0 or tokens[at].kind != "word" or nth + 1 >= len(tokens):
+        return False
+    while at >= 0 and tokens[at].kind in ("word", "KIT"):
+        at -= 1
+    return at >= 0 and tokens[at].kind == "count" and tokens[nth + 1].kind in ("word", "name")
 
 
 def _is_way(token: Token, before: Token) -> bool:

@@ -35,6 +35,9 @@ KEYED = re.compile(
 LISTED = re.compile(
     r"^\s*(?:exercises?|moves|stations|übungen|exercices|ejercicios)\s*:\s*", re.IGNORECASE
 )
+BARE_END = re.compile(
+    r"[.;]\s+(\d{1,3}\s*(?:s|secs?|seconds?|sek|min(?:ute)?s?|['’′\"”]))[.\s]*$", re.IGNORECASE
+)
 A_WAY = re.compile(r"\d[\d.]*\s*(?:m|km|k|mi)\s+[^\W\d_]+(?:\s[^\W\d_]+)?", re.IGNORECASE)
 A_REST = re.compile(rf"(?:rest\s+{SHORT_TIME}|{SHORT_TIME}\s+rest)", re.IGNORECASE)
 RESTS = re.compile(
@@ -86,9 +89,18 @@ def plainer(line: str) -> str:
     ('6 x 20/20 push ups', 'Split squat 3x10 each side, rest 90 s')
     """
     line = MOST_IN.sub(_most_in, BETWEEN.sub(r", \1 before and after", line))
+    line = _with_its_rest(line)
     for found in reversed(list(STROKE.finditer(line))):
         line = _each_side(line, found)
     return line
+
+
+def _with_its_rest(line: str) -> str:
+    """Sets, and a bare time as the last sentence: that is their rest."""
+    found = BARE_END.search(line)
+    rested = found and re.search(r"\b(?:rest|pause|repos|descanso|off)\b", line, re.IGNORECASE)
+    sets = found and SETS.search(line[: found.start()])
+    return f"{line[: found.end(1)]} rest" if found and sets and not rested else line
 
 
 def _each_side(line: str, found: re.Match[str]) -> str:

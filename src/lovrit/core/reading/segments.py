@@ -106,9 +106,8 @@ def _may_part(last: list[Taken], after: list[Taken]) -> bool:
     both = bool(last) and _is_then(last[-1:]) and _is_then(after)
     ended = bool(last) and last[-1].tokens[-1].kind == "." and bool(after)
     trial = ended and not _names(last) & (OPENING | TURNED)
-    rested = (
-        _names(last) & {"pair"} and _names(after) & (TURNED | COUNTS) and not _is_of_above(after)
-    )
+    paired = "pair" in _names(last) or {"work", "rest"} <= _names(last)
+    rested = paired and _names(after) & (TURNED | COUNTS) and not _is_of_above(after)
     again = ended and _is_same_again(after)
     return (
         both

@@ -21,6 +21,7 @@ from lovrit.core.reading.of_counts import (
     as_many,
     at_rhythm,
     bare_length,
+    beats,
     best_in,
     by_minute,
     by_minute_after,
@@ -90,6 +91,7 @@ from lovrit.core.reading.of_time import (
     two_efforts_apart,
     way_back,
     works,
+    zones,
 )
 
 BTW = "(?:BETWEEN|WITHIN (?:OF |word )?ROUND|AFTER (?:EACH )?ROUND)"
@@ -165,7 +167,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("count : count ON [:/]? (?:TO )?REST", share),
     ("count MAL :?", gives("rounds")),
     ("TEMPO count BPM", unsure("tempo")),
-    ("(?:@|AT|OF)? (?:count|count_range) BPM", heart),
+    ("(?:@|AT|OF)? (?:count|count_range) BPM", beats),
     (f"count X \\( {HARD_EASY}(?: [,/] {HARD_EASY})+ \\)?", pattern),
     ("time (?:ACTIVE |name |word )+(?:WITHIN|BETWEEN)", filled_rest),
     ("X count ON time", lambda p: [*gives("often", "period")(p)]),
@@ -193,6 +195,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("\\( count (?:/|OF)? (?:LIMB|SIDE) \\)", lambda p: [Role("sided", p.one())]),
     (f"count REP(?! (?:OF |WITH )?(?:name|word|KIT)|{MORE_SETS})", gives("counted")),
     ("^count X$", gives("rounds")),
+    ("(?<=[.]) count X(?= [,.])", gives("rounds")),
     ("FAIL", flag(("most", ""))),
     ("REST :? count : count(?! (?:name|word|KIT))", share),
     ("count : count OF? REST", share),
@@ -218,8 +221,10 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     ("count (?:X \\(?|SET OF) count X far", gives("outer", "times", "far")),
     ("(?<=name) count X count_pair", sided_sets),
     ("count X (?:count_pair|time_pair) ACTIVE(?= (?:[,.)]|$))", counted_pair("times")),
+    ("count X \\( (?:count_pair|time_pair) \\)", counted_pair("times")),
     ("count X (?:count_pair|time_pair)", counted_pair("times")),
     ("count_range X (?:time|far)", unsure("range:times")),
+    ("count X \\(? time ZONE [,/] time ZONE \\)?", zones),
     ("count X [(:]? time", gives("times", "work")),
     ("count X \\(? (?:far|cal)", gives("times", "far")),
     (f"{SET_AT}(?: (?:,|/|THEN) {SET_AT})+ , AMRAP (?:@|AT) (?:share|load)", sets_by_load),
