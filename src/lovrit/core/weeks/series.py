@@ -25,7 +25,12 @@ THINGS: tuple[Thing, ...] = get_args(Thing)
 MOST_WEEKS = 26
 A_WEEK, ABOUT = 1.10, 0.02  # a tenth a week; a step of an eighth waits one week longer
 LEVEL_WEEKS = 4  # beginners stay so long on one level, and so does everybody else
-LEAST_REST_S, MOST_WORK_S = 10, 180
+LEAST_REST_S, MOST_WORK_S, STEP_S = 10, 180, 5
+# from so long on a work grows by so much: what can be said on a clock (coaches' practice, to be checked)
+LONG_STEPS_S = ((300, 30), (120, 15))
+MOST_LONG_S = 12 * 60
+# whoever begins, children and older people rest at least so much of what they work
+SPARED, LEAST_SHARE = frozenset({"beginners", "children", "older"}), 0.5
 HEAVIER = {"kg": 2.5, "lb": 5.0, "%": 2.5}
 BELLS_KG, MOST_SHARE = 4.0, 92.5
 A_POINT = 1.0
@@ -131,11 +136,8 @@ def _further(
         if at is None:
             held.append(f"{thing} held: nothing in it grows")
             continue
-        if thing == "level" and nth - since["level"] < LEVEL_WEEKS:
-            held.append(f"level held: {LEVEL_WEEKS} weeks on one level at the least")
-            continue
-        if thing == "rest" and (now.session.blocks[at].top_asked or 0.0) >= ALL_OUT:
-            held.append("rest held: at all-out it is the rest that makes the next one all-out")
+        if waits := _waits(thing, now, at, nth - since[thing]):
+            held.append(f"{thing} held: {waits}")
             continue
         for step in STEPS[thing](now, base, at, library):
             after = _taken(now, step, library)
@@ -151,6 +153,17 @@ def _further(
     return now, tuple(held), None
 
 
+def _waits(thing: Thing, now: Plan, at: int, weeks: int) -> str:
+    """Why a thing takes no step at all, ``weeks`` after its last; empty where it may."""
+    if thing == "level" and weeks < LEVEL_WEEKS:
+        return f"{LEVEL_WEEKS} weeks on one level at the least"
+    if thing == "rest" and _is_least(now, at):
+        return "at least half of the work, for who begins, children and older people"
+    if thing == "rest" and (now.session.blocks[at].top_asked or 0.0) >= ALL_OUT:
+        return "at all-out it is the rest that makes the next one all-out"
+    return ""
+
+
 def _taken(now: Plan, step: Step, library: Library) -> Plan | None:
     text = write(now.session)
     for edit in step.edits:
@@ -161,11 +174,26 @@ def _taken(now: Plan, step: Step, library: Library) -> Plan | None:
 
 def _too_much(base: Plan, after: Plan, step: Step, limit: float) -> str:
     """Why a step is more than a week may bring; empty where it isn't."""
-    more = max(_load(after) / max(1, _load(base)), step.share)
+    more = max(_load(after) / max(1, _load(base)), step.share, _dense(after) / (_dense(base) or 1))
     if more > limit + ABOUT:
         return f"{round((more - 1) * 100)} % more than the first week; {round((limit - 1) * 100)} % may be by now"
     spare = after.sums.spare_s
     return "too long: there is no room in the slot" if spare is not None and spare < 0 else ""
+
+
+def _dense(plan: Plan) -> float:
+    """How much of its work and rests the main block works; 0 where it has neither."""
+    at = main_block(plan)
+    laid = None if at is None else plan.timeline.blocks[at]
+    return laid.work_s / max(1, laid.work_s + laid.rest_s) if laid else 0.0
+
+
+def _is_least(now: Plan, at: int) -> bool:
+    """Whether a rest is as short as it may be for the people that the session is for."""
+    figures = read(write(now.session)).blocks[at].figures
+    if not SPARED & set(now.session.whom) or not {"work", "rest"} <= figures.keys():
+        return False
+    return figures["rest"].value - STEP_S < LEAST_SHARE * figures["work"].value
 
 
 def _load(plan: Plan) -> int:
@@ -178,8 +206,8 @@ def _easier(now: Plan, library: Library) -> tuple[Plan, tuple[str, ...]]:
     text, said = write(now.session), []
     at = main_block(now)
     fewer = next((one for one in _turned(now, at, ("rounds", "sets", "count"), -1)), None)
-    if fewer:
-        text = _edited(text, fewer.edits)
+    if fewer and 2 * _load(plan_text(_edited(text, fewer.edits), library)) > _load(now):
+        text = _edited(text, fewer.edits)  # one of two would be half of it
         said.append(fewer.said)
     top = now.sums.top_effort
     if top is not None and top > 5:
@@ -233,11 +261,28 @@ def _longer(now: Plan, at: int) -> Iterator[Step]:
 
 def _work(now: Plan, base: Plan, at: int, library: Library) -> Iterator[Step]:
     del base, library
+    longer = _long_work(now, at)
+    if longer:
+        yield longer
+        return
     for step in _turned(now, at, ("work", "step"), 1):
         (edit,) = step.edits
         if isinstance(edit, SetFigure) and edit.value <= MOST_WORK_S:
             yield step
     yield from _longer(now, at)
+
+
+def _long_work(now: Plan, at: int) -> Step | None:
+    """A work of minutes, longer to the next quarter or half of one."""
+    figure = read(write(now.session)).blocks[at].figures.get("work")
+    work = round(figure.value) if figure else 0
+    by = next((by for least, by in LONG_STEPS_S if work >= least), 0)
+    more = (work // by + 1) * by if by else 0
+    if not by or more > MOST_LONG_S:
+        return None
+    return Step(
+        f"work {clock(work)} → {clock(more)}", (SetFigure(block=at, figure="work", value=more),)
+    )
 
 
 def _rest(now: Plan, base: Plan, at: int, library: Library) -> Iterator[Step]:
