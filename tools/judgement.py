@@ -13,7 +13,7 @@ FAMILIES = {
     "dose": "How much, how hard", "course": "The course of a session", "hearts": "Hearts",
     "circumstances": "The hall and the weather", "order": "One after the other", "balance": "The whole body",
     "meant": "What can’t be meant", "telling": "Explaining it", "tested": "Fresh and ready",
-    "untried": "What nobody has done",
+    "untried": "What nobody has done", "landings": "Landings",
     "people": "Who comes", "pregnant": "For somebody pregnant", "days": "The days around it",
 }  # fmt: skip
 HEAD = """# What the second look looks at

@@ -4,12 +4,14 @@ from collections.abc import Iterator
 
 from lovrit.core.advice.note import Fix, Look, Note, WayTo, effort
 from lovrit.core.advice.order import put
+from lovrit.core.blocks.block import Block
 from lovrit.core.moves.move import Move
 
 HOT, HOT_EFFORT = 30, 7.0
 HOTTER, STEADY_EFFORT, LONG_S = 33, 5.0, 20 * 60  # from here on long steady work overheats too
 FROST, HARD_FROST = -5, -10
 SLIPPERY = frozenset({"wet", "icy"})
+QUICK = 6.0  # an effort; what turns is done slowly below
 RUNS_S = 0.35  # a metre in less is running
 CROWDED = 8  # more at one station watch rather than work
 MANY = 6
@@ -67,11 +69,11 @@ def wet_floor(look: Look) -> Iterator[Note]:
     if look.session.floor not in SLIPPERY:
         return
     for at, nth, line, move in look.lines():
-        if not move or not _slips(move):
+        if not move or not _slips(move, look.session.blocks[at]):
             continue
         steady = [one for one in look.library.serving("warm-up") if one.pattern == "footwork"]
         low = look.library.find(move.low_impact)
-        other = low if low and not _slips(low) else steady[0]
+        other = low if low and not (_slips(low) or low.turns) else steady[0]
         edit = put(look, at, nth, line, other)
         yield look.note(
             code="wet-floor",
@@ -84,8 +86,10 @@ def wet_floor(look: Look) -> Iterator[Note]:
         )
 
 
-def _slips(move: Move) -> bool:
-    runs = move.pattern == "gait" and move.metre is not None and move.metre <= RUNS_S
+def _slips(move: Move, block: Block | None = None) -> bool:
+    """Whether feet go away: hard landings, running, and quick turns in a block that asks for them."""
+    quick = block is not None and move.turns and (effort(block) or QUICK) >= QUICK
+    runs = quick or (move.pattern == "gait" and move.metre is not None and move.metre <= RUNS_S)
     return move.impact == "high" or runs
 
 

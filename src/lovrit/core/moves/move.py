@@ -32,7 +32,8 @@ class Move(Value):
     seconds; ``way_seconds`` says it for ways that take clearly longer or shorter. ``fresh`` is how much the same
     person does in one go: reps, or what ``counted`` says. ``space`` is the side of the square it needs, in metres.
     ``easier`` and ``harder`` are named ways, the nearest to the move itself first; ``shoulders`` are loaded;
-    ``breath`` is what people tend to hold; ``skill`` wants fresh people who have learnt it.
+    ``breath`` is what people tend to hold; ``skill`` wants fresh people who have learnt it; who
+    ``turns`` does so quickly, sideways or backwards, which a wet floor minds.
     """
 
     name: Name
@@ -43,6 +44,7 @@ class Move(Value):
     shoulders: bool = False
     skill: bool = False
     breath: bool = False
+    turns: bool = False
     impact: Impact = "none"
     kit: tuple[Name, ...] = ()
     space: Annotated[float, Field(gt=0, le=30)] = 1.5
