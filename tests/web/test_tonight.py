@@ -1,5 +1,6 @@
 """The first page as a coach finds it: what is meant, what lacks, one press each; the thread; one finder."""
 
+import html
 import re
 from collections.abc import Iterator
 from pathlib import Path
@@ -136,3 +137,25 @@ def test_an_empty_club_begins_in_three_ways_each_ending_on_the_floor(
         ]
         for path in begun:
             assert empty.post(f"{path}/floor").url.path.startswith("/run/"), path
+
+
+def test_a_session_of_the_rack_has_its_name_wherever_it_is_taken(client: TestClient) -> None:
+    def title() -> str:
+        return re.findall(r"<title>([^<]*)", begun.text)[0]
+
+    taken = re.findall(
+        r'action="/desk"><input type="hidden" name="text" value="([^"]*)"',
+        client.get("/first").text,
+    )
+    begun = client.post("/desk", data={"text": html.unescape(taken[0])})
+    assert "Untitled" not in title()
+    session = client.post("/desk", data={"text": ""}).url.path
+    edit = re.findall(r'name="edit" value="([^"]*)"', client.get(session).text)[0]
+    base = re.findall(r'name="base" value="([^"]*)"', client.get(session).text)[0]
+    client.post(
+        f"{session}/edit",
+        data={"edit": html.unescape(html.unescape(edit)), "base": base, "op": "a-rack"},
+    )
+    begun = client.get(session)
+    assert "Untitled" not in title() and "could not be read" not in begun.text
+    assert begun.text.count('class="problem"') == 0

@@ -25,6 +25,11 @@ class Shape(Value):
         """A session around it: warm first, easy at the end."""
         return f"warm-up 6:00 at 3\n\n{self.slate}\ncool-down 3:00 at 2\n"
 
+    @property
+    def titled(self) -> str:
+        """The same with its name, where nothing else is written yet."""
+        return f"title: {self.name[:1].upper()}{self.name[1:]}\n\n{self.whole}"
+
 
 @cache
 def rack() -> tuple[Shape, ...]:
