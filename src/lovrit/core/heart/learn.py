@@ -192,6 +192,7 @@ def _fit(
         jac=lambda point: both(point)[1],
         bounds=(np.concatenate([low, free - 40]), np.concatenate([high, free + 40])),
         loss="soft_l1",
+        tr_solver="lsmr",  # of so few columns: a whole decomposition of each second is not needed
         max_nfev=25,
         xtol=1e-4,
         ftol=1e-4,
