@@ -68,6 +68,7 @@ WEIGHTY = frozenset(
         "works",
     }
 )
+MOST_MINUTES = 40  # of one thing whose reps are counted; more of it are reps
 WHICH = "which of these is it?"
 AS_NEEDED = "rest as needed"
 
@@ -130,6 +131,16 @@ def _bare(draft: Draft) -> Question | None:
         if move and move.metre
         else f"for time\n  {number} {one.name}"
     )
+    if (
+        move
+        and move.counted == "reps"
+        and not move.metre
+        and not move.way_seconds
+        and number > MOST_MINUTES
+    ):
+        quality = f"1 rounds for quality\n  {number} {one.name}"
+        said = f"{name_of(draft)}: for time, or unhurried?"
+        return Question(said, tuple(text for text in (far, quality) if sound(text)))
     answers = (f"{one.name} {number}:00", far, f"for time\n  {number} cal {one.name}")
     said = f"{name_of(draft)}: {number} minutes, kilometres, calories or reps?"
     return Question(said, tuple(text for text in answers if sound(text)))

@@ -297,6 +297,11 @@ class _Builder:
         """What stands between things, or inside one: a colon behind a heading, a bracket, an “and”, an abbreviation."""
         if self.aside and token.kind == ":":
             self.parts.append(token)
+        elif token.kind == ":" and self._is_part():
+            assert self.amount
+            time = clocked(self.amount.seconds[0])
+            self.said.roles |= {"around": plain(self.parts[0].text), "time": time}
+            self._clear()
         elif token.kind == ":" and (self._is_heading(after) or self._is_name_of_all(after)):
             self._as_note()
         elif token.kind == "." and _abbreviates(token, after):
@@ -322,6 +327,12 @@ class _Builder:
             after and after.kind == "AROUND"
         )
         return bool(self.parts) and not (whole or self.amount or self.said.roles or self.said.tasks)
+
+    def _is_part(self) -> bool:
+        """“15 min skill: …”: minutes before what a stretch is called."""
+        minutes = self.amount is not None and bool(self.amount.seconds) and not self.amount_behind
+        named = len(self.parts) == 1 and plain(self.parts[0].text) in labels()
+        return minutes and named and not (self.said.roles or self.said.tasks)
 
     def _is_name_of_all(self, after: Token | None) -> bool:
         """“The hundreds (100s): …”: a figure in the plural behind words that name no move, before what is counted."""

@@ -60,7 +60,7 @@ def sets_by_load(pieces: Pieces) -> list[Role]:
         if after.kind == "+"
     ]
     made = [Role("sets", str(reps.count("-") + 1)), Role("reps", reps), *open_, *more]
-    unit = loads[-1]
+    unit = next((one for one in loads if one.measure != "count"), loads[-1])
     if any(one.measure not in ("count", unit.measure) for one in loads):
         return [NOT_THIS]
     if unit.measure == "count":

@@ -28,6 +28,7 @@ MOST_STATION_MIN = 14  # nobody stays longer at a station
 EARLIEST_S = 6 * 60  # nobody begins before six: 18:15 is a time of day, not a length
 # a bare rest below is minutes, from here on seconds; between them it is asked
 FEW_MINUTES, SURE_SECONDS = 6, 15
+HELD_S = 5  # nobody rests so shortly; a rep is held so long
 
 
 def emom(pieces: Pieces) -> list[Role]:
@@ -165,6 +166,8 @@ def rest(name: str) -> Gives:
         own = "within" if pieces.has("WITHIN") and name == "rest" else name
         if figure.measure == "far":
             return [Role(own, f"{figure.own} {_rest_word(pieces)}")]
+        if figure.seconds and figure.seconds[0] <= HELD_S and _says_pause(pieces):
+            return noted(pieces)  # a pause in each rep
         if figure.seconds:
             how = [pieces.kept("ACTIVE")] if pieces.kept("ACTIVE") in GOING else []
             told = [Role("note", f"{one} in the rest") for one in how]
@@ -172,6 +175,10 @@ def rest(name: str) -> Gives:
         return _bare_rest(own, figure, pieces.text)
 
     return give
+
+
+def _says_pause(pieces: Pieces) -> bool:
+    return any(one.kind == "REST" and plain(one.text) == "pause" for one in pieces.tokens)
 
 
 def _bare_rest(name: str, figure: Figure, text: str) -> list[Role]:
