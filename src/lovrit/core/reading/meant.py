@@ -51,6 +51,9 @@ SLOWEST, QUICKEST = 14, 44  # strokes a minute
 STRETCHED = frozenset({"stretch", "stretching", "mobility", "breathing", "walk", "jog"})
 COUNTED = frozenset({"count", "far", "cal"})
 
+# more of each side than that are seconds
+MOST_OF_A_SIDE = 15
+
 
 def meant(draft: Draft) -> Draft:
     """The same block; each of the ways below changes it where it applies, and no other does."""
@@ -91,6 +94,24 @@ def _sided(draft: Draft) -> Draft:
         else:
             left.append(one)
     return replace(draft, left=left, tasks=tasks)
+
+
+def _by_stroke(draft: Draft) -> Draft:
+    """3 x 8/8 of a move with two sides, and a rest: so many reps of each side."""
+    roles, one = draft.roles, draft.tasks[0][0] if draft.moves == 1 else None
+    sides = set(roles.get("pair", "").split("/"))
+    reps = sides.pop() if len(sides) == 1 else ""
+    rested = "time" in roles or roles.keys() & {"rest", "within", "between"}
+    if one is None or "times" not in roles or not rested or not reps.isdecimal():
+        return draft
+    move = shipped().find(one.name)
+    two = move is not None and (move.sided or move.pattern == "lunge") and move.counted == "reps"
+    if not two or int(reps) > MOST_OF_A_SIDE:
+        return draft
+    kept = {name: said for name, said in roles.items() if name not in ("times", "pair")}
+    made = {**kept, "sets": roles["times"], "reps": f"{reps} reps"}
+    each = replace(one, amount=None, marks=(*one.marks, ", each side"))
+    return replace(draft, roles=made, tasks=[[each]])
 
 
 def _gone_back(draft: Draft) -> Draft:
@@ -317,7 +338,7 @@ def _paired(draft: Draft) -> Draft:
 WAYS: tuple[Callable[[Draft], Draft], ...] = (
     tried_often, all_out, most_by_clock, filled_by_turns, by_calories, goes_on, named, no_lift, sets_of_a_way, in_all,
     unnumbered, _rated, _rested_shortly, _reps_of_each, _sets_for_time, rest_last, changed_each, outer,
-    _most_often, _of_a_part, _in_pairs, _sided, _gone_back, _unalike, without_rest, minutes_each,
+    _most_often, _of_a_part, _in_pairs, _sided, _by_stroke, _gone_back, _unalike, without_rest, minutes_each,
     repeated_way, leaving, _climbed, once_each, by_stations, _built, told_in_all, shared, changed_sets,
     recovered, held_in_sets, rest_behind_all, counted_down_every, begun_every, rested, _most_in, _grown,
     _aimed, _stretched, filled, _way_counted, _paired,

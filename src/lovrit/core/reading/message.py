@@ -51,6 +51,7 @@ HEADERS = ("slot", "people", "setup")
 TURNED = frozenset({"pair", "work", "each", "far", "sets", "period"})
 RESTS = frozenset({"rest", "within", "between", "needed"})
 OF_ONE = re.compile(r"sets?|rounds?|reps?|exercises?|stations?|intervals?|efforts?", re.IGNORECASE)
+DIGITS = re.compile(r"\d+")
 LONG_SLOT_S = 20 * 60
 
 
@@ -89,9 +90,23 @@ def gather(text: str, by_sentence: bool = False) -> Gathered:
         if one.number in minutes:
             one.text, told = minutes[one.number][1:]
             one.notes.append(told)
+    _as_sent([one for one in read_ if one.number not in minutes], text)
     made = _Gatherer(read_, title).gather()
     made.notes += weeks
     return made
+
+
+def _as_sent(lines: list[Said], text: str) -> None:
+    """Lines as they were sent, where they were put into other words to be read; several that became one stay so."""
+    sent = [" ".join(one.split()) for one in text.split("\n")]
+    other = {
+        one.number
+        for one in lines
+        if " ".join(one.text.split()) not in sent[one.number - 1]
+        and not set(DIGITS.findall(one.text)) - set(DIGITS.findall(sent[one.number - 1]))
+    }
+    for one in lines:
+        one.text = sent[one.number - 1] if one.number in other else one.text
 
 
 class _Gatherer:
