@@ -25,15 +25,16 @@ class Jumps(NamedTuple):
     landings: float
 
 
-def _jumps(move: Move | None) -> bool:
-    full = bool(move and move.impact == "high" and move.seconds >= LEAST_S and not move.floor)
-    return full and bool(move and (move.pattern == "jump" or "jump" in move.name))
+def _is_full_jump(move: Move) -> bool:
+    """Whether it leaves the ground for height or length, and comes down hard."""
+    lands = move.impact == "high" and move.seconds >= LEAST_S and not move.floor
+    return lands and (move.pattern == "jump" or "jump" in move.name)
 
 
 def _landings(look: Look) -> Iterator[Jumps]:
     laid = {at: (block, one.work_s) for at, block, one in look.working()}
     for at, nth, line, move in look.lines():
-        if move is None or not _jumps(move):
+        if move is None or not _is_full_jump(move):
             continue
         block, work_s = laid[at]
         if isinstance(block, Strength):

@@ -260,6 +260,7 @@ WAYS: tuple[tuple[str, Gives], ...] = (
     (f"REST :? (?:FOR|OF)? {LEN} (?:ACTIVE |REST |OF )*WITHIN", rest("rest")),
     ("REST :? (?:FOR|OF)? (?:time|far) AFTER (?:(?:word|OF) count?|EACH ROUND)?", rest("rest")),
     ("REST :? (?:FOR|OF)? (?:time|far) (?:ACTIVE )*", rest("rest")),
+    ("EACH_TIME (?:REST )?:? time", rest("rest")),
     ("REST :? count (?:MINUTE)?", rest("rest")),
     ("(?:time|far) OF? (?:ACTIVE )*REST (?:AFTER (?:(?:word|OF) count?)?|WITHIN)?", rest("rest")),
     ("count (?:REST|ACTIVE) WITHIN", rest("rest")),
