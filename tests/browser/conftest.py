@@ -136,11 +136,17 @@ def mortal(tmp_path: Path) -> Iterator[Server]:
     served.kill()
 
 
+DAY_S, NINE_S = 86_400, 9 * 3600
+
+
 class Stopped:
-    """A clock that stands still until a test moves it on: how quick the machine is changes nothing."""
+    """A clock that stands still until a test moves it on: how quick the machine is changes nothing, nor at what hour.
+
+    It is nine in the morning of today: the demo's hall is ours from 18:10 to 18:55, and who tests then would be late.
+    """
 
     def __init__(self) -> None:
-        self.at_ms = round(time.time() * 1000)
+        self.at_ms = round(time.time() // DAY_S * DAY_S + NINE_S) * 1000
 
     def __call__(self) -> int:
         return self.at_ms
