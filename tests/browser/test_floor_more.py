@@ -273,6 +273,7 @@ def test_in_the_hand_what_is_offered_stands_whole_above_hold(hall: Hall, browser
     page.goto(f"{hall.url}/run/{number}")
     offered = page.locator("#late")
     expect(offered).to_contain_text("ahead of the plan")
-    card, hold = offered.bounding_box(), page.locator("[data-do=start]").bounding_box()
-    assert card and hold and card["y"] + card["height"] <= hold["y"]
+    # both at one moment: names and letters still come in behind the first words
+    box = "document.querySelector('{}').getBoundingClientRect()"
+    until(page, f"{box.format('#late')}.bottom <= {box.format('[data-do=start]')}.top")
     expect(page.locator("#stands > li").first).to_be_in_viewport()
