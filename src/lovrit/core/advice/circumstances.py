@@ -69,7 +69,7 @@ def wet_floor(look: Look) -> Iterator[Note]:
     if look.session.floor not in SLIPPERY:
         return
     for at, nth, line, move in look.lines():
-        if not move or not _slips(move, look.session.blocks[at]):
+        if not move or not (_slips(move) or _turns(move, look.session.blocks[at])):
             continue
         steady = [one for one in look.library.serving("warm-up") if one.pattern == "footwork"]
         low = look.library.find(move.low_impact)
@@ -86,11 +86,15 @@ def wet_floor(look: Look) -> Iterator[Note]:
         )
 
 
-def _slips(move: Move, block: Block | None = None) -> bool:
-    """Whether feet go away: hard landings, running, and quick turns in a block that asks for them."""
-    quick = block is not None and move.turns and (effort(block) or QUICK) >= QUICK
-    runs = quick or (move.pattern == "gait" and move.metre is not None and move.metre <= RUNS_S)
+def _slips(move: Move) -> bool:
+    """Whether feet go away however slowly it is meant: hard landings, and running."""
+    runs = move.pattern == "gait" and move.metre is not None and move.metre <= RUNS_S
     return move.impact == "high" or runs
+
+
+def _turns(move: Move, block: Block) -> bool:
+    """Whether it turns, in a block that asks for it quickly."""
+    return move.turns and (effort(block) or QUICK) >= QUICK
 
 
 def crowded_station(look: Look) -> Iterator[Note]:

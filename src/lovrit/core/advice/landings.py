@@ -10,7 +10,11 @@ from lovrit.core.session.edits import SetAmount
 from lovrit.core.slate.line import Line
 
 LEAST_S = 1.2  # a jump that takes less is a hop: of those a rope turns hundreds
-MOST = 120  # full jumps in an evening, for people who are used to them
+MOST, FEWER = (
+    120,
+    60,
+)  # full jumps in an evening: of people who are used to them, and of those who are not
+SPARED = frozenset({"beginners", "children", "older"})
 # a landing from a height asks for more, one on a box for less (ours, after the practice of counting foot contacts)
 WORTH = {"drop jump": 2.5, "box jump": 0.5, "box jump-over": 0.7}
 
@@ -32,45 +36,50 @@ def _is_full_jump(move: Move) -> bool:
 
 
 def _landings(look: Look) -> Iterator[Jumps]:
-    laid = {at: (block, one.work_s) for at, block, one in look.working()}
+    work = {at: laid.work_s for at, _, laid in look.working()}
     for at, nth, line, move in look.lines():
         if move is None or not _is_full_jump(move):
             continue
-        block, work_s = laid[at]
-        if isinstance(block, Strength):
-            reps = float(block.sets.high * block.reps.high)
-        else:
-            reps = block.reps_done(nth, look.library, work_s)
+        reps = look.session.blocks[at].reps_done(nth, look.library, work[at])
         yield Jumps(at, nth, line, move, reps * WORTH.get(move.name, 1.0))
 
 
 def many_landings(look: Look) -> Iterator[Note]:
     """More hard landings in an evening than shins, knees and tendons bear."""
     found = [one for one in _landings(look) if one.landings]
-    in_all = sum(one.landings for one in found)
-    if in_all <= MOST:
+    in_all, limit = sum(one.landings for one in found), _limit(look)
+    if in_all <= limit:
         return
     most = max(found, key=lambda one: one.landings)
     reps = round(sum(one.landings / WORTH.get(one.move.name, 1.0) for one in found))
-    deep = " from a height" if most.move.name == "drop jump" else ""
+    deep = " from a height" if {one.move.name for one in found} == {"drop jump"} else ""
+    who = "people who are" if limit == MOST else "who is not"
     yield look.note(
         code="many-landings",
         level="weigh",
         text=f"{reps} hard landings{deep} in one evening: shins, knees and tendons pay for the last of them.",
-        reason=f"Some {MOST} full jumps are many for people who are used to them, half of that for others; "
-        "drop jumps count more than twice.",
+        reason=f"Some {limit} full jumps are many for {who} used to it; "
+        "a jump from a height counts more than twice, one onto a box half.",
         basis="counting foot contacts (Chu and Myer 2013); local rules and whoever is hurt come first",
         at=most.at,
         nth=most.nth,
-        fixes=_fewer(look, most, in_all),
+        fixes=_fewer(look, most, limit - in_all),
     )
 
 
-def _fewer(look: Look, jumps: Jumps, in_all: float) -> tuple[Fix, ...]:
+def _limit(look: Look) -> int:
+    return FEWER if SPARED & set(look.session.whom) else MOST
+
+
+def _fewer(look: Look, jumps: Jumps, spare: float) -> tuple[Fix, ...]:
     """As many as leave the evening enough; else what lands softly."""
-    share = (MOST - (in_all - jumps.landings)) / jumps.landings
+    share = (jumps.landings + spare) / jumps.landings
     block, amount = look.session.blocks[jumps.at], jumps.line.tasks[0].amount
-    if isinstance(block, Strength) and (sets := int(block.sets.high * share)) > 1:
+    if (
+        isinstance(block, Strength)
+        and not block.by_set
+        and (sets := int(block.sets.high * share)) > 1
+    ):
         return look.set(jumps.at, "sets", sets, f"{sets} sets", 0)
     if (
         amount

@@ -1,7 +1,7 @@
 """What is asked of a block that can be read in no way, or in several: a coach's question, with whole answers."""
 
 import re
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import replace
 from typing import NamedTuple
 
@@ -138,7 +138,7 @@ def _bare(draft: Draft) -> Question | None:
         and not move.way_seconds
         and number > MOST_MINUTES
     ):
-        quality = f"1 rounds for quality\n  {number} {one.name}"
+        quality = f"1 round for quality\n  {number} {one.name}"
         said = f"{name_of(draft)}: for time, or unhurried?"
         return Question(said, tuple(text for text in (far, quality) if sound(text)))
     answers = (f"{one.name} {number}:00", far, f"for time\n  {number} cal {one.name}")
@@ -276,18 +276,8 @@ def _answer(draft: Draft) -> Iterator[str]:
 def _ways_of(draft: Draft, left: Left) -> Iterator[Draft]:
     """The block with what was left as each thing that it could be, and with it as a note."""
     unsure, _, of = left.unsure.partition(":")
-    if unsure == "superset":
-        yield draft
-        yield replace(
-            draft, roles={name: said for name, said in draft.roles.items() if name != "together"}
-        )
-        return
-    if unsure == "loads":
-        units = (" kg", "%", " lb") if draft.tasks else ()
-        yield from (_loaded(draft, left, f"@ {of}{unit}") for unit in units)
-        return
-    if unsure in ("again", "many", "beats"):
-        yield from _so_many(draft, left, of)
+    if unsure in OWN_WAYS:
+        yield from OWN_WAYS[unsure](draft, left, of)
         return
     if unsure == "among":
         lines = read_line(draft.lines[-1].number, of)
@@ -336,17 +326,35 @@ def _load_units(figure: Figure | None) -> tuple[str, ...]:
 
 
 def _so_many(draft: Draft, left: Left, of: str) -> Iterator[Draft]:
-    """So often in all, or so often more; so many metres, or so many reps; beats of a heart, or told."""
-    if left.unsure == "beats" and left.figure:
-        yield replace(draft, roles={**draft.roles, "heart": left.figure.own})
-        yield replace(draft, notes=[*draft.notes, left.text])
-        return
+    """So often in all, or so often more; so many metres, or so many reps."""
     if left.unsure == "many" and left.figure and draft.tasks:
         way = Figure("far", "one", left.figure.said, "m")
         yield from (_amounted(draft, left, one) for one in (way, left.figure))
     elif of.isdecimal():
         more = (of, str(int(of) + 1))
         yield from (replace(draft, roles={**draft.roles, "rounds": one}) for one in more)
+
+
+def _pairs_or_sets(draft: Draft, left: Left, of: str) -> Iterator[Draft]:
+    """A superset with its rest behind each pair, and without that behind each set."""
+    del left, of
+    yield draft
+    alone = {name: said for name, said in draft.roles.items() if name != "together"}
+    yield replace(draft, roles=alone)
+
+
+def _in_units(draft: Draft, left: Left, of: str) -> Iterator[Draft]:
+    """Loads of several sets, with each unit that they could have."""
+    units = (" kg", "%", " lb") if draft.tasks else ()
+    yield from (_loaded(draft, left, f"@ {of}{unit}") for unit in units)
+
+
+def _beats(draft: Draft, left: Left, of: str) -> Iterator[Draft]:
+    """Beats of a heart, or of something else that is only told."""
+    del of
+    if left.figure:
+        yield replace(draft, roles={**draft.roles, "heart": left.figure.own})
+    yield replace(draft, notes=[*draft.notes, left.text])
 
 
 def _amounted(draft: Draft, left: Left, amount: Figure) -> Draft:
@@ -361,3 +369,8 @@ def _loaded(draft: Draft, left: Left, mark: str) -> Draft:
     at = min(max(left.task, 0), len(tasks) - 1)
     tasks[at][-1] = replace(tasks[at][-1], marks=(*tasks[at][-1].marks, mark))
     return replace(draft, tasks=tasks)
+
+
+OWN_WAYS: dict[str, Callable[[Draft, Left, str], Iterator[Draft]]] = {
+    "superset": _pairs_or_sets, "loads": _in_units, "again": _so_many, "many": _so_many, "beats": _beats,
+}  # fmt: skip

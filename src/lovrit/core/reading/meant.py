@@ -8,6 +8,7 @@ from lovrit.core.reading.draft import Draft, unnumbered
 from lovrit.core.reading.figured import time_of
 from lovrit.core.reading.giving import clocked, is_minutes, seconds_in
 from lovrit.core.reading.line import Task
+from lovrit.core.reading.of_counts import MOST_OF_TWO_SIDES
 from lovrit.core.reading.of_moves import (
     STROKED,
     all_out,
@@ -18,6 +19,7 @@ from lovrit.core.reading.of_moves import (
     most_by_clock,
     named,
     no_lift,
+    paused,
     sets_of_a_way,
     tried_often,
 )
@@ -50,9 +52,6 @@ from lovrit.core.reading.vocabulary import labels, plain
 SLOWEST, QUICKEST = 14, 44  # strokes a minute
 STRETCHED = frozenset({"stretch", "stretching", "mobility", "breathing", "walk", "jog"})
 COUNTED = frozenset({"count", "far", "cal"})
-
-# more of each side than that are seconds
-MOST_OF_A_SIDE = 15
 
 
 def meant(draft: Draft) -> Draft:
@@ -106,7 +105,7 @@ def _by_stroke(draft: Draft) -> Draft:
         return draft
     move = shipped().find(one.name)
     two = move is not None and (move.sided or move.pattern == "lunge") and move.counted == "reps"
-    if not two or int(reps) > MOST_OF_A_SIDE:
+    if not two or int(reps) > MOST_OF_TWO_SIDES:
         return draft
     kept = {name: said for name, said in roles.items() if name not in ("times", "pair")}
     made = {**kept, "sets": roles["times"], "reps": f"{reps} reps"}
@@ -336,8 +335,8 @@ def _paired(draft: Draft) -> Draft:
 
 
 WAYS: tuple[Callable[[Draft], Draft], ...] = (
-    tried_often, all_out, most_by_clock, filled_by_turns, by_calories, goes_on, named, no_lift, sets_of_a_way, in_all,
-    unnumbered, _rated, _rested_shortly, _reps_of_each, _sets_for_time, rest_last, changed_each, outer,
+    tried_often, paused, all_out, most_by_clock, filled_by_turns, by_calories, goes_on, named, no_lift, sets_of_a_way,
+    in_all, unnumbered, _rated, _rested_shortly, _reps_of_each, _sets_for_time, rest_last, changed_each, outer,
     _most_often, _of_a_part, _in_pairs, _sided, _by_stroke, _gone_back, _unalike, without_rest, minutes_each,
     repeated_way, leaving, _climbed, once_each, by_stations, _built, told_in_all, shared, changed_sets,
     recovered, held_in_sets, rest_behind_all, counted_down_every, begun_every, rested, _most_in, _grown,

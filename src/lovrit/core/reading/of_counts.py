@@ -14,13 +14,14 @@ from lovrit.core.reading.giving import (
 )
 from lovrit.core.reading.of_time import bare, counted_pair
 from lovrit.core.reading.token import Figure, Token
-from lovrit.core.reading.vocabulary import plain
+from lovrit.core.reading.vocabulary import complexes, plain
 
 PHASES = ("down", "low", "up", "high")
-COMPLEXES = frozenset({"complex", "komplex", "complexe", "complejo"})
 HEAVY_SETS = {"single": "1", "double": "2", "triple": "3", "five": "5"}
 LONGEST_WAY = 40  # rungs
-MOST_A_SIDE = 9  # reps; a work and a rest are longer
+# reps of each side; above, a work and a rest in seconds are meant: where nobody says of what, and where a move with two
+# sides and a rest besides are named
+MOST_A_SIDE, MOST_OF_TWO_SIDES = 9, 15
 FEWEST_BEATS = 100  # a minute, of a heart at work
 MOST_HELD = 4  # pieces of kit that one person works with at once
 MINUTE_S, LONGEST_TEST_S = 60, 20 * 60
@@ -138,7 +139,7 @@ def complex_often(pieces: Pieces) -> list[Role]:
     """“Bar complex x 4”: so many rounds of what stands behind."""
     *words, _ = [one for one in pieces.tokens if one.kind in ("KIT", "name", "word", "X")]
     named = words[-1].text.split()[-1]
-    if plain(named) not in COMPLEXES:
+    if plain(named) not in complexes():
         return [NOT_THIS]
     return [Role("rounds", pieces.one()), Role("note", pieces.text.rstrip(" :"))]
 

@@ -6,9 +6,10 @@ from itertools import pairwise
 
 from lovrit.core.moves.library import shipped
 from lovrit.core.reading.draft import Draft
-from lovrit.core.reading.giving import ALL_OUT, seconds_in
+from lovrit.core.reading.giving import ALL_OUT, clocked, seconds_in
 from lovrit.core.reading.line import Task
 from lovrit.core.reading.token import Figure
+from lovrit.core.reading.tokens import cut
 from lovrit.core.reading.vocabulary import plain, stem
 
 SHARE = re.compile(r"@ [\d.-]+%")
@@ -167,6 +168,18 @@ def tried_often(draft: Draft) -> Draft:
     most = bool(draft.tasks) and all(line[0].most for line in draft.tasks)
     one = {} if most or "reps" in roles else {"reps": draft.roles["tries"]}
     return replace(draft, roles={**roles, **one})
+
+
+def paused(draft: Draft) -> Draft:
+    """A pause of a few seconds: in each rep of a set, which is told; else it is the rest."""
+    held = draft.roles.get("held", "")
+    if not held:
+        return draft
+    roles = {name: said for name, said in draft.roles.items() if name != "held"}
+    if "sets" in roles and "reps" in roles:
+        return replace(draft, roles=roles, notes=[*draft.notes, held])
+    seconds = next(one.figure.seconds[0] for one in cut(held) if one.figure)
+    return replace(draft, roles={"rest": clocked(seconds), **roles})
 
 
 def in_all(draft: Draft) -> Draft:

@@ -167,7 +167,7 @@ def rest(name: str) -> Gives:
         if figure.measure == "far":
             return [Role(own, f"{figure.own} {_rest_word(pieces)}")]
         if figure.seconds and figure.seconds[0] <= HELD_S and _says_pause(pieces):
-            return noted(pieces)  # a pause in each rep
+            return [Role("held", pieces.text)]  # in each rep, where there are any
         if figure.seconds:
             how = [pieces.kept("ACTIVE")] if pieces.kept("ACTIVE") in GOING else []
             told = [Role("note", f"{one} in the rest") for one in how]

@@ -25,9 +25,8 @@ RUN_ALONE_M = 100
 RESTS_BEHIND = ((2, [",", "time"]), (3, ["(", "time", ")"]))
 OF_A_TIME = frozenset({"REST", "ON", "CHANGE", "HARD", "ACTIVE", "WITHIN"})
 SIGNS = ("-", ":")
-DOES = frozenset(
-    {*SIGNS, "name", "KIT", "REST", "MAX"}
-)  # what may stand behind the number of a minute
+# what may stand behind the number of a minute
+DOES = frozenset({*SIGNS, "name", "KIT", "REST", "MAX"})
 ABOUT = frozenset(
     {"about", "approx", "approximately", "roughly", "ca", "circa", "environ", "unos", "etwa"}
 )

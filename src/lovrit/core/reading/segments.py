@@ -29,7 +29,7 @@ def blocks(items: list[Taken]) -> list[list[Taken]]:
     opened: set[str] = set()
     segments = list(_segments(items))
     for nth, segment in enumerate(segments):
-        after = _behind(segments[nth + 1 :])
+        after = _behind(segments[nth + 1 : nth + 3])
         said = _names(segment)
         opens = said & OPENING
         beside = (

@@ -107,6 +107,12 @@ def signals() -> frozenset[str]:
     return frozenset(_data()["signals"]["words"])
 
 
+@cache
+def complexes() -> frozenset[str]:
+    """What several lifts without a pause between them are called together."""
+    return frozenset(_data()["complexes"]["words"])
+
+
 def again_said(text: str) -> bool:
     """Whether words say that what was done is done again, and nothing else."""
     return plain(text).removeprefix("then ").removeprefix("the ") in _data()["again"]["words"]
