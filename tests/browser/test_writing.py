@@ -102,6 +102,8 @@ def test_shapes_are_taken_from_the_rack_and_worked_on_with_the_mouse(
     page.locator(".rack button", has_text="stations in a circle").click()
     settled(page)
     expect(page.locator(".rails .names li")).to_have_count(6)
+    expect(page.locator("#title")).to_have_text("Stations in a circle")
+    expect(page).to_have_title("Stations in a circle")
     page.locator(".rails h2 .figure").click()
     expect(page.locator("#why")).to_contain_text("a break takes the place")
     before = page.locator(".rails h2 .figure").inner_text()

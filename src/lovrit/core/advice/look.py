@@ -145,6 +145,7 @@ FIRST = (
     "heat",
     "wet-floor",
     "sprint-from-cold",
+    "many-landings",
     "all-out-for-new",
     "jumps-for-new",
     "skill-for-new",

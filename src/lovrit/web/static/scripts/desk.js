@@ -216,6 +216,7 @@ class Desk {
     this.swap(html);
     this.root.classList.toggle("with-panel", document.getElementById("panel")?.hidden === false);
     if (!html.includes("slate-now")) return;
+    document.title = document.querySelector("#title .retitle")?.textContent ?? document.title;
     const now = this.now();
     this.version = Number(now.dataset.version);
     this.block = Number(now.dataset.block);
